@@ -1,0 +1,1 @@
+"""Findings: one rule a function, each with its number, action, reason and source."""

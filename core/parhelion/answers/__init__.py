@@ -1,0 +1,1 @@
+"""The headline answers: how fast and how far on the sun alone, and what holds the boat back."""

@@ -1,0 +1,185 @@
+"""What holds the boat back: the limits that are active, and the practical step that buys most miles.
+
+Steps are finite differences on the shown day, each with its mass and cost counted in.
+"""
+
+from __future__ import annotations
+
+from datetime import datetime, timedelta
+from typing import Literal
+
+import numpy as np
+
+from parhelion.answers.models import HeldBackBy, Limit, Step
+from parhelion.answers.reasons import SUN_SOURCE, assumes_hours, hull_facts, sun_facts, why
+from parhelion.answers.speeds import Steady, live_distances, solve_steady, steady_mps
+from parhelion.answers.stores import range_at_speed
+from parhelion.bank.chemistry import TYPICAL as CHEMISTRIES
+from parhelion.bank.store import mass_of
+from parhelion.day.flow import REFUSED, SOC
+from parhelion.day.outlook import Outlook, shown_outlook
+from parhelion.design import BoatDesign, Controller, PanelGroup, Place, Spell
+from parhelion.quantities import Sentence, fraction, mass, power, sentence
+
+WORTH_FRAC = 0.02  # a step that wins less is "nothing: go slower or longer"
+HOUSE_STEP_W = 50.0
+MASS_STEP_FRAC = 0.10
+FIRST_PANEL_W = 200.0
+PANEL_KG_PER_W = 0.065  # rigid panel with its share of the frame
+PANEL_PRICE_PER_W = 1.3  # invented coins, with its share of controller and cable
+REFUSED_FRAC = 0.01  # of the day's harvest thrown away before "bank full" counts as a limit
+CLIPPED_FRAC = 0.005
+NEAR_RESERVE = 0.005  # state of charge
+
+Key = Literal["panel", "battery", "house", "mass"]
+Candidate = tuple[Key, Sentence, BoatDesign, float, float]  # the changed design, added kg, cost in coins
+Measure = Literal["days_run_sun", "range", "days_distance"]
+_MEASURES: dict[str, Measure] = {
+    "cruiser": "days_run_sun",
+    "auxiliary": "range",
+    "home_charged": "range",
+    "no_bank": "days_distance",
+    "no_panels": "range",
+}
+
+
+def miles_m(outlook: Outlook, measure: Measure) -> float:
+    """The distance that counts for this use [m]; inf where the sun keeps up."""
+    if measure == "days_run_sun":
+        return steady_mps(outlook, solve_steady(outlook)) * outlook.hours * 3600
+    if measure == "days_distance":
+        return float(live_distances(outlook)[outlook.light.shown])
+    reach = range_at_speed(outlook)
+    return np.inf if reach.keeps_up else reach.distance_m or 0.0
+
+
+def with_panel(design: BoatDesign, watts: float | None = None) -> tuple[BoatDesign, float]:
+    """The design with one more of its largest panel group's panels, or a first one flat; and its watts."""
+    if design.panels:
+        largest = max(design.panels, key=lambda group: group.nameplate_w * group.count)
+        panels = tuple(
+            group.model_copy(update={"count": group.count + 1}) if group is largest else group
+            for group in design.panels
+        )
+        return design.model_copy(update={"panels": panels}), largest.nameplate_w
+    watts = watts or FIRST_PANEL_W
+    group = PanelGroup(id="first", place_id="first", controller_id="first", nameplate_w=watts)
+    return design.model_copy(
+        update={
+            "panels": (group,),
+            "places": (*design.places, Place(id="first", name="First panel")),
+            "controllers": (*design.controllers, Controller(id="first")),
+        }
+    ), watts
+
+
+def _lighter_house(design: BoatDesign) -> tuple[BoatDesign, float]:
+    """The design with 50 W less house on the mean, or none where it takes less; and the watts saved."""
+    mean = sum(load.power_w * load.hours_per_day / 24 for load in design.loads)
+    saved = min(HOUSE_STEP_W, mean)
+    left = 1 - saved / mean if mean else 1.0
+    loads = tuple(load.model_copy(update={"power_w": load.power_w * left}) for load in design.loads)
+    return design.model_copy(update={"loads": loads}), saved
+
+
+def _candidates(design: BoatDesign) -> list[Candidate]:
+    """Every step that applies to a design."""
+    found: list[Candidate] = []
+    changed, watts = with_panel(design)
+    each = max(design.panels, key=lambda g: g.nameplate_w * g.count).mass_kg if design.panels else None
+    found.append(
+        ("panel", sentence("one more {w} panel", w=power(watts)), changed,
+         each or watts * PANEL_KG_PER_W, watts * PANEL_PRICE_PER_W)
+    )  # fmt: skip
+    bank = design.bank
+    if bank is not None:
+        grown = bank.model_copy(update={"capacity_ah": bank.capacity_ah * 2})
+        wh = bank.nominal_v * bank.capacity_ah
+        found.append(
+            ("battery", sentence("a second bank like yours"),
+             design.model_copy(update={"banks": (grown, *design.banks[1:])}),
+             mass_of(bank), wh * CHEMISTRIES[bank.chemistry].price_per_wh)
+        )  # fmt: skip
+    lighter, saved = _lighter_house(design)
+    if saved > 0:
+        found.append(("house", sentence("{w} less house", w=power(saved)), lighter, 0.0, 0.0))
+    drop = MASS_STEP_FRAC * design.hull.displacement_kg
+    found.append(("mass", sentence("{m} less aboard", m=mass(drop)), design, -drop, 0.0))
+    return found
+
+
+def steps(outlook: Outlook, measure: Measure) -> list[Step]:
+    """Every practical step with what it wins, best first."""
+    design = outlook.design
+    base_outlook = shown_outlook(design, outlook)
+    base = miles_m(base_outlook, measure)
+    made = []
+    for key, label, changed, added_kg, cost in _candidates(design):
+        trial = shown_outlook(changed, outlook, design.hull.displacement_kg + added_kg)
+        gain = miles_m(trial, measure) - base
+        if not np.isfinite(gain):
+            continue
+        made.append(
+            Step(key=key, label=label, gain_m=gain, gain_frac=gain / base if base > 0 else None,
+                 mass_kg=added_kg, cost=cost)
+        )  # fmt: skip
+    return sorted(made, key=lambda item: -item.gain_m)
+
+
+def _longer(outlook: Outlook) -> Outlook:
+    """The same day with the last spell an hour longer."""
+    last = outlook.spells[-1]
+    end = (datetime.combine(outlook.day.starts_at.date(), last.ends_at) + timedelta(hours=1)).time()
+    longer = (*outlook.spells[:-1], Spell(starts_at=last.starts_at, ends_at=end))
+    plan = outlook.design.plan.model_copy(update={"spells": longer})
+    return shown_outlook(outlook.design.model_copy(update={"plan": plan}), outlook)
+
+
+def active_limits(outlook: Outlook, measure: Measure, steady: Steady | None) -> list[Limit]:
+    """The limits that bind on the shown day under the steady plan."""
+    limits: list[Limit] = []
+    shown = outlook.light.shown
+    given = float(outlook.harvest.array_w[shown].sum())
+    if outlook.harvest.clipped_w[shown].sum() > CLIPPED_FRAC * given > 0:
+        limits.append("controller clips")
+    if steady is None or steady.power_w < 0 or measure != "days_run_sun":
+        if measure == "range" and outlook.store is not None:
+            limits.append("bank empty")
+        return limits
+    record = outlook.run(steady.power_w, steady.start_soc, slice(shown, shown + 1))[0]
+    if record[:, REFUSED].sum() > REFUSED_FRAC * given > 0:
+        limits.append("bank full")
+    assert outlook.store is not None
+    if record[:, SOC].min() < outlook.store.reserve + NEAR_RESERVE:
+        limits.append("bank empty")
+    if steady.power_w >= outlook.rated_w * (1 - 1e-6):
+        limits.append("drive")
+    here = miles_m(outlook, measure)
+    if outlook.spells and outlook.hours <= 23 and miles_m(_longer(outlook), measure) > (1 + WORTH_FRAC) * here:
+        limits.append("hours of light")
+    return limits
+
+
+def held_back_by(outlook: Outlook, rail_kind: str, steady: Steady | None) -> HeldBackBy:
+    """Limits and steps of a design, for the use its rail follows."""
+    measure = _MEASURES.get(rail_kind, "days_run_sun")
+    ranked = steps(outlook, measure)
+    best = ranked[0] if ranked and ranked[0].gain_m > 0 else None
+    worth = best is not None and (best.gain_frac is None or best.gain_frac >= WORTH_FRAC)
+    nothing = sentence("Nothing: go slower or longer. No step wins {x}.", x=fraction(WORTH_FRAC))
+    return HeldBackBy(
+        limits=active_limits(outlook, measure, steady),
+        measure=measure,
+        step=best if worth else None,
+        steps=ranked,
+        reason=None if worth else nothing,
+        assumes=assumes_hours(outlook, ""),
+        why=why(
+            "Finite differences: the same day solved again with each step taken, its mass and cost counted",
+            f"{SUN_SOURCE} Prices and masses of parts are invented and typical.",
+            [*sun_facts(outlook), *hull_facts(outlook.design)],
+            None,
+            "answers",
+        ),
+    )
+

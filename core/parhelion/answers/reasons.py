@@ -1,0 +1,114 @@
+"""The words that go with the numbers: what is assumed, by what method, from what source."""
+
+from __future__ import annotations
+
+from parhelion.array.harvest import air_temperature_c
+from parhelion.day.outlook import Outlook
+from parhelion.design import BoatDesign, Sky, Spell
+from parhelion.hull.runs import ENOUGH_RUNS
+from parhelion.quantities import (
+    Fact,
+    Sentence,
+    Why,
+    clock,
+    count,
+    fraction,
+    hours,
+    mass,
+    power,
+    sentence,
+    temperature,
+    words,
+)
+
+SKY_WORDS = {
+    Sky.CLEAR: "clear",
+    Sky.HAZY: "hazy",
+    Sky.BROKEN: "broken",
+    Sky.OVERCAST: "overcast",
+    Sky.RAIN: "rain or fog",
+}
+
+NO_BANK = sentence("There is no bank: only the live answer exists.")
+NO_PANELS = sentence("There are no panels yet.")
+NO_HOURS = sentence("The sun does not rise: there are no useful hours to motor in.")
+HOUSE_TAKES_ALL = sentence("The house takes all the sun gives.")
+BELOW_IDLE = sentence("The sun gives less than the drive's idle draw.")
+NO_SUN = sentence("There is no sun to run on at this moment.")
+
+
+def minutes(spell_clock: object) -> float:
+    """A time of day as minutes after midnight."""
+    return spell_clock.hour * 60 + spell_clock.minute + spell_clock.second / 60  # type: ignore[attr-defined]
+
+
+def spell_words(spells: tuple[Spell, ...]) -> tuple[str, dict[str, object]]:
+    """The hours as text with slots, e.g. ``{from0} to {to0}``."""
+    parts, slots = [], {}
+    for index, spell in enumerate(spells):
+        parts.append(f"{{from{index}}} to {{to{index}}}")
+        slots[f"from{index}"] = clock(minutes(spell.starts_at))
+        slots[f"to{index}"] = clock(minutes(spell.ends_at))
+    return ", ".join(parts), slots
+
+
+def assumes_hours(outlook: Outlook, tail: str, **slots: object) -> Sentence:
+    """The hours and the sky, then `tail`."""
+    if not outlook.spells:
+        return sentence("no useful hours, {sky} sky", sky=words(SKY_WORDS[outlook.design.plan.sky]))
+    text, clocks = spell_words(outlook.spells)
+    named = "useful sun " if outlook.design.plan.spells is None else ""
+    return Sentence(
+        text=f"{{hours}}, {named}{text}, {{sky}} sky{tail}",
+        slots={
+            "hours": hours(outlook.hours),
+            "sky": words(SKY_WORDS[outlook.design.plan.sky]),
+            **clocks,
+            **slots,
+        },  # type: ignore[dict-item]
+    )
+
+
+def sun_facts(outlook: Outlook) -> list[Fact]:
+    """What the harvest was computed from."""
+    design = outlook.design
+    facts = [
+        Fact(label="Nameplate, all panels", value=power(design.nameplate_w)),
+        Fact(label="Sky", value=words(SKY_WORDS[design.plan.sky])),
+        Fact(label="Air temperature", value=temperature(air_temperature_c(design))),
+        Fact(label="Haze (Linke turbidity)", value=words(f"{outlook.day.linke_turbidity:.1f}")),
+    ]
+    if outlook.house_w.any():
+        facts.append(Fact(label="House, mean", value=power(float(outlook.house_w.mean()))))
+    return facts
+
+
+def hull_facts(design: BoatDesign) -> list[Fact]:
+    """What the demand curve was computed from."""
+    return [
+        Fact(label="Displacement", value=mass(design.hull.displacement_kg)),
+        Fact(label="Battery to thrust", value=fraction(design.efficiency)),
+        Fact(label="Measured runs", value=count(len(design.runs))),
+    ]
+
+
+def demand_method(design: BoatDesign) -> str:
+    """The name of the method behind the demand curve."""
+    if len(design.runs) >= ENOUGH_RUNS:
+        return "your measured runs on the Holtrop and Mennen component method"
+    if design.runs:
+        return "Holtrop and Mennen component method, leaning on your runs"
+    return "Holtrop and Mennen component method"
+
+
+SUN_SOURCE = (
+    "Sun: SPA position, Ineichen clear sky, sky word, Erbs-Driesse split, Hay-Davies plane, Faiman cells, "
+    "PVWatts."
+)
+HULL_SOURCE = "Water: Holtrop 1984 with a small-craft allowance; band from the prior and your runs."
+BANK_SOURCE = "Bank: charge efficiency, tapering acceptance, internal resistance, ten-minute steps."
+
+
+def why(method: str, source: str, facts: list[Fact], band: Sentence | None, doc: str) -> Why:
+    """A reasoning, ready to open."""
+    return Why(method=method, source=source, inputs=facts, band=band, doc=doc)

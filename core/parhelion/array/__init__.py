@@ -1,0 +1,1 @@
+"""What the panels make of the light."""

@@ -1,0 +1,1 @@
+"""The balance of a day: harvest against house and motor, step by step."""

@@ -1,0 +1,105 @@
+"""Motoring hours and house loads laid over the steps of a day, by the local clock."""
+
+from __future__ import annotations
+
+from datetime import UTC, datetime, timedelta
+from datetime import time as Time
+
+import numpy as np
+from numpy.typing import NDArray
+
+from parhelion.constants import STEP_H, STEPS_PER_DAY
+from parhelion.design import Load, Spell
+from parhelion.sun.daysteps import DaySteps
+
+Array = NDArray[np.float64]
+
+USEFUL_FROM, USEFUL_TO = 0.05, 0.95  # of the clear day's harvest
+ROUND_MIN = 10  # the default spell is rounded to this
+
+
+def share_of_steps(day: DaySteps, starts_at: datetime, ends_at: datetime) -> Array:
+    """How much of each step lies between two moments, shape (144,) [-]."""
+    start, end = day.index_at(starts_at), day.index_at(ends_at)
+    edges = np.arange(STEPS_PER_DAY)
+    return np.clip(np.minimum(end, edges + 1) - np.maximum(start, edges), 0.0, 1.0)
+
+
+def clock_share(day: DaySteps, starts: Time, ends: Time) -> Array:
+    """How much of each step a daily stretch of local clock time covers, shape (144,) [-].
+
+    An end at or before the start is on the next day. Every calendar day that the 24 h touch is laid on, each
+    with its own offset from UTC, so that days of 23 and 25 hours come out right.
+    """
+    zone = day.starts_at.tzinfo
+    total = np.zeros(STEPS_PER_DAY)
+    for shift in (-1, 0, 1):
+        date = day.starts_at.date() + timedelta(days=shift)
+        first = datetime.combine(date, starts, zone).astimezone(UTC)
+        following = date if ends > starts else date + timedelta(days=1)
+        last = datetime.combine(following, ends, zone).astimezone(UTC)
+        total += share_of_steps(day, first, last)
+    return np.minimum(total, 1.0)
+
+
+def motoring_share(day: DaySteps, spells: tuple[Spell, ...]) -> Array:
+    """How much of each step the motor is meant to run, shape (144,) [-]; spells that overlap count once."""
+    together = np.zeros(STEPS_PER_DAY)
+    for spell in spells:
+        together = np.maximum(together, clock_share(day, spell.starts_at, spell.ends_at))
+    return together
+
+
+def useful_sun(day: DaySteps, clear_day_w: Array) -> tuple[Spell, ...]:
+    """The default motoring hours: from 5 to 95 % of the clear day's harvest, to the nearest ten minutes.
+
+    Parameters
+    ----------
+    day : DaySteps
+    clear_day_w : ndarray, shape (144,)
+        The clear day's harvest, or light where there are no panels.
+
+    Returns
+    -------
+    tuple of Spell
+        One spell; none in the polar night.
+    """
+    total = float(clear_day_w.sum())
+    if total <= 0:
+        return ()
+    summed = np.concatenate([[0.0], np.cumsum(clear_day_w)]) / total
+    edges = np.arange(STEPS_PER_DAY + 1)
+    clocks = [_rounded(day.at_index(float(np.interp(s, summed, edges)))) for s in (USEFUL_FROM, USEFUL_TO)]
+    if clocks[0] == clocks[1]:
+        return ()
+    return (Spell(starts_at=clocks[0], ends_at=clocks[1]),)
+
+
+def _rounded(moment: datetime) -> Time:
+    half = timedelta(minutes=ROUND_MIN / 2)
+    moment = moment + half
+    return Time(moment.hour, moment.minute - moment.minute % ROUND_MIN)
+
+
+def house_watts(day: DaySteps, loads: tuple[Load, ...]) -> tuple[Array, Array]:
+    """The house's mean watts over each step, essential and other, each of shape (144,) [W].
+
+    A load without a clock time is spread evenly over the 24 hours.
+    """
+    essential, other = np.zeros(STEPS_PER_DAY), np.zeros(STEPS_PER_DAY)
+    for load in loads:
+        if load.from_clock is None or load.hours_per_day >= 24:
+            watts = np.full(STEPS_PER_DAY, load.power_w * load.hours_per_day / 24)
+        elif load.hours_per_day == 0:
+            continue
+        else:
+            start = datetime.combine(day.starts_at.date(), load.from_clock)
+            ends = (start + timedelta(hours=load.hours_per_day)).time()
+            watts = load.power_w * clock_share(day, load.from_clock, ends)
+        (essential if load.essential else other).__iadd__(watts)
+    return essential, other
+
+
+def hours_of(share: Array) -> float:
+    """Hours that a share of steps adds up to [h]."""
+    return float(share.sum() * STEP_H)

@@ -1,0 +1,108 @@
+"""Every refusal, in one shape: what is wrong, where, and what would be accepted.
+
+ParhelionError
+    InvalidDesign      the document breaks a rule of its own schema
+    UnreadableFile     the file is no boat design, or of a version this program does not know
+"""
+
+from __future__ import annotations
+
+from typing import Any
+
+from pydantic import BaseModel, ValidationError
+
+
+class Problem(BaseModel):
+    """One thing that is wrong with what was given."""
+
+    code: str
+    message: str
+    field: str = ""  # JSON Pointer into the document
+    value: Any = None
+    accepted: str | None = None
+
+
+class ParhelionError(Exception):
+    """Base of all refusals; carries the problems to show beside their fields."""
+
+    def __init__(self, problems: list[Problem]):
+        super().__init__("; ".join(f"{p.field or 'input'}: {p.message}" for p in problems))
+        self.problems = problems
+
+
+class InvalidDesign(ParhelionError):
+    """The design document breaks a rule of its schema."""
+
+
+class UnreadableFile(ParhelionError):
+    """The file is damaged, no boat design, or newer than this program."""
+
+
+_BOUNDS = {
+    "greater_than": ("gt", "more than {0}"),
+    "greater_than_equal": ("ge", "{0} or more"),
+    "less_than": ("lt", "less than {0}"),
+    "less_than_equal": ("le", "{0} or less"),
+}
+_TYPES = {
+    "missing": ("This is missing.", "a value"),
+    "string_too_short": ("This cannot be empty.", "at least one character"),
+    "string_too_long": ("This is too long.", None),
+    "too_long": ("There are too many of these.", None),
+    "extra_forbidden": ("This name is not part of a boat design.", None),
+    "finite_number": ("This is not a finite number.", "an ordinary number"),
+    "bool_parsing": ("This is neither true nor false.", "true or false"),
+    "bool_type": ("This is neither true nor false.", "true or false"),
+}
+
+
+def _pointer(location: tuple[int | str, ...]) -> str:
+    return "".join("/" + str(part).replace("~", "~0").replace("/", "~1") for part in location)
+
+
+def problems_of(error: ValidationError) -> list[Problem]:
+    """Pydantic's errors put in the one shape.
+
+    Parameters
+    ----------
+    error : pydantic.ValidationError
+
+    Returns
+    -------
+    list of Problem
+    """
+    found = []
+    for item in error.errors(include_url=False):
+        kind, context = item["type"], item.get("ctx", {})
+        message, accepted = item["msg"], None
+        if kind in _BOUNDS:
+            key, phrase = _BOUNDS[kind]
+            accepted = phrase.format(context[key])
+            message = f"{_shown(item['input'])} is outside what this can be."
+        elif kind in _TYPES:
+            message, accepted = _TYPES[kind]
+        elif kind.startswith(("float", "int")):
+            message, accepted = f"{_shown(item['input'])} is not a number.", "a number such as 3.5"
+        elif kind.startswith(("enum", "literal")):
+            message, accepted = f"{_shown(item['input'])} is not one of the choices.", str(context["expected"])
+        elif kind.startswith("date"):
+            message, accepted = f"{_shown(item['input'])} is not a date.", "a date such as 2026-06-13"
+        elif kind.startswith("time"):
+            message, accepted = f"{_shown(item['input'])} is not a time of day.", "a time such as 09:30"
+        elif kind == "out_of_reach":
+            accepted = context.get("accepted")
+        location = item["loc"]
+        if context.get("field"):
+            location = (*location, *str(context["field"]).split("/"))
+        value = item["input"]
+        if isinstance(value, dict | list | BaseModel):
+            value = None
+        found.append(
+            Problem(code=kind, message=message, field=_pointer(location), value=value, accepted=accepted)
+        )
+    return found
+
+
+def _shown(value: object) -> str:
+    text = f"{value}" if not isinstance(value, dict | list) else "This"
+    return text if len(text) <= 40 else text[:37] + "…"

@@ -1,0 +1,1 @@
+"""What the boat needs to move: watts at each speed."""

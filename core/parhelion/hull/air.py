@@ -1,0 +1,23 @@
+"""Still-air drag of what stands above the water."""
+
+from __future__ import annotations
+
+import numpy as np
+from numpy.typing import ArrayLike, NDArray
+
+from parhelion.constants import AIR_DENSITY_KG_PER_M3
+from parhelion.hulltypes import HULL_SPACING_TO_LENGTH, TYPICAL, HullType
+
+
+def frontal_area_m2(hull_type: HullType, length_m: float, beam_m: float) -> float:
+    """A usual frontal area for a boat of that type and size [m2]: its breadth times 0.6 m + 12 % of length."""
+    breadth = beam_m
+    if TYPICAL[hull_type].hulls > 1:
+        breadth += HULL_SPACING_TO_LENGTH * length_m
+    return breadth * (0.6 + 0.12 * length_m)
+
+
+def air_resistance_n(speed_mps: ArrayLike, area_m2: float, drag_coefficient: float) -> NDArray[np.float64]:
+    """Half rho Cd A V^2 in still air [N], for speeds of any shape [m/s]."""
+    speed = np.asarray(speed_mps, dtype=float)
+    return 0.5 * AIR_DENSITY_KG_PER_M3 * drag_coefficient * area_m2 * speed**2

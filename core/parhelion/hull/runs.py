@@ -1,0 +1,101 @@
+"""Measured runs against the model: one Bayesian fit, its band narrowing with every honest run.
+
+The model's watts are scaled by exp(level + wave x wave_share), both unknowns with a prior as wide as the
+model is wrong out of the box: the true power lies within x 1.5 of it for nine boats of ten. The prior's
+correlation keeps that band nearly even from slow (all friction) to fast (nearly all waves).
+
+References
+----------
+[1] A. Gelman et al., "Bayesian Data Analysis", 3rd ed., ch. 14: regression with a normal prior.
+"""
+
+from __future__ import annotations
+
+from dataclasses import dataclass
+
+import numpy as np
+from numpy.typing import ArrayLike, NDArray
+
+Array = NDArray[np.float64]
+
+Z_90 = 1.6449  # two-sided 90 % of a normal
+LEVEL_SD = np.log(1.5) / Z_90  # the prior band: P/1.5 to 1.5 P for 9 boats of 10
+WAVE_SD = 0.30  # how wrong the wave share may be, in ln; gives 26 / 10 / 7 % with 1 / 3 / 6 runs
+RUN_SD = 0.10  # of ln P for a steady both-way run: meter, speed reading, steadiness
+UNKNOWN_CURRENT_MPS = 0.10  # [m/s] one sigma of the stream a one-way run cannot see (0.2 kn)
+POWER_EXPONENT = 3.0  # watts go with about the cube of speed
+ENOUGH_RUNS = 3
+
+
+@dataclass(frozen=True)
+class Fit:
+    """The fitted correction to the model's ln P, with its covariance, shape (2,) and (2, 2)."""
+
+    mean: Array
+    covariance: Array
+    runs: int
+    residuals: Array  # ln(measured / fitted), shape (runs,)
+    disagreement: float  # scatter of the runs over what honest runs scatter; above 2 they contradict
+
+    def factor(self, wave_share: ArrayLike) -> Array:
+        """What the model's watts are multiplied by, for wave shares of any shape [-]."""
+        return np.exp(self._rows(wave_share) @ self.mean)
+
+    def band_factor(self, wave_share: ArrayLike) -> Array:
+        """Half width of the 90 % band as a factor above 1, for wave shares of any shape [-]."""
+        rows = self._rows(wave_share)
+        return np.exp(Z_90 * np.sqrt(np.einsum("...i,ij,...j->...", rows, self.covariance, rows)))
+
+    @staticmethod
+    def _rows(wave_share: ArrayLike) -> Array:
+        share = np.asarray(wave_share, dtype=float)
+        return np.stack([np.ones_like(share), share], axis=-1)
+
+
+def prior() -> tuple[Array, Array]:
+    """Mean and covariance before any run, shapes (2,) and (2, 2)."""
+    covariance = -0.5 * WAVE_SD**2
+    return np.zeros(2), np.array([[LEVEL_SD**2, covariance], [covariance, WAVE_SD**2]])
+
+
+def run_sd(speed_mps: ArrayLike, both_ways: ArrayLike) -> Array:
+    """One sigma of ln P of a run: a one-way run adds what an unseen stream does to its speed [-]."""
+    stream = POWER_EXPONENT * UNKNOWN_CURRENT_MPS / np.asarray(speed_mps, dtype=float)
+    return np.hypot(RUN_SD, np.where(both_ways, 0.0, stream))
+
+
+def fit(measured_w: ArrayLike, model_w: ArrayLike, wave_share: ArrayLike, sd: ArrayLike) -> Fit:
+    """Weighted least squares of ln(measured/model) with the prior's covariance [1].
+
+    Parameters
+    ----------
+    measured_w, model_w : array_like, shape (n,)
+        Battery watts of the runs, and of the model at the same speeds and loads, less the idle draw [W].
+    wave_share, sd : array_like, shape (n,)
+        Share that waves make of the model's resistance there [-]; one sigma of ln P of each run [-].
+
+    Returns
+    -------
+    Fit
+        With n = 0 the prior itself.
+    """
+    mean, covariance = prior()
+    measured = np.asarray(measured_w, dtype=float)
+    if measured.size == 0:
+        return Fit(mean, covariance, 0, np.empty(0), 0.0)
+    target = np.log(measured / np.asarray(model_w, dtype=float))
+    rows = Fit._rows(wave_share)
+    sigma = np.asarray(sd, dtype=float)
+
+    def posterior(scale: float) -> tuple[Array, Array]:
+        weighted = rows / (scale * sigma[:, None]) ** 2
+        precision = np.linalg.inv(covariance) + rows.T @ weighted
+        spread = np.linalg.inv(precision)
+        return spread @ (weighted.T @ target), spread
+
+    centre, _ = posterior(1.0)
+    scatter = (target - rows @ centre) / sigma
+    freedom = max(measured.size - 1, 1)
+    disagreement = float(np.sqrt(np.sum(scatter**2) / freedom)) if measured.size > 1 else 0.0
+    centre, spread = posterior(max(1.0, disagreement))
+    return Fit(centre, spread, measured.size, target - rows @ centre, disagreement)

@@ -1,0 +1,1 @@
+"""What each station's picture shows, as numbers ready to draw."""

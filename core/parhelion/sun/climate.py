@@ -1,0 +1,24 @@
+"""A stand-in air temperature where the person gives none: it only sets how warm the cells run.
+
+References
+----------
+[1] A second-order fit to zonal-mean sea-level air temperature: about 27 C at the equator, 12 C at 45 deg,
+    0 C at 60 deg, with a seasonal swing growing by 0.2 K per degree of latitude. Good to some 6 K, which
+    moves harvest by about 2 %.
+"""
+
+from __future__ import annotations
+
+from datetime import date as Date
+
+import numpy as np
+
+WARMEST_DAY_NORTH = 205  # day of the year, a month after the June solstice [1]
+
+
+def usual_air_temperature_c(latitude_deg: float, day: Date) -> float:
+    """A usual daytime air temperature for a latitude and date [C]."""
+    peak = WARMEST_DAY_NORTH if latitude_deg >= 0 else WARMEST_DAY_NORTH - 182
+    season = np.cos(2 * np.pi * (day.timetuple().tm_yday - peak) / 365.25)
+    mean = 27.0 - 0.0075 * latitude_deg**2
+    return round(float(mean + 0.2 * abs(latitude_deg) * season), 1)

@@ -1,0 +1,163 @@
+"""The 144 ten-minute steps of a day, from sunrise to a day later, and where the sun stands in each.
+
+Where the sun neither rises nor sets the day begins at solar midnight.
+
+References
+----------
+[1] I. Reda and A. Andreas, "Solar position algorithm for solar radiation applications", Solar Energy 76
+    (2004) 577-589; as implemented in pvlib (nrel_numpy).
+[2] P. Ineichen and R. Perez, "A new airmass independent formulation for the Linke turbidity coefficient",
+    Solar Energy 73 (2002) 151-157; pvlib's clear sky with its monthly turbidity table.
+"""
+
+from __future__ import annotations
+
+from dataclasses import dataclass
+from datetime import UTC, datetime, timedelta
+from datetime import date as Date
+from datetime import time as Time
+
+import numpy as np
+from numpy.typing import NDArray
+
+from parhelion.constants import STEP_S, STEPS_PER_DAY
+from parhelion.design import Site
+from parhelion.memo import Memo
+from parhelion.sun.zone import zone_at
+
+Array = NDArray[np.float64]
+
+FARTHEST_EVENT_H = 12.5  # a rise or set farther than this from solar noon belongs to another day
+
+
+@dataclass(frozen=True)
+class DaySteps:
+    """One day at one place. Arrays have shape (144,), at the middle of each step."""
+
+    starts_at: datetime  # with the place's time zone
+    sunrise_at: datetime | None
+    sunset_at: datetime | None
+    solar_noon_at: datetime
+    zenith_deg: Array
+    apparent_zenith_deg: Array
+    azimuth_deg: Array
+    extraterrestrial_w_per_m2: Array  # normal to the sun
+    clear_ghi_w_per_m2: Array
+    linke_turbidity: float
+    zone: str
+
+    @property
+    def elevation_deg(self) -> Array:
+        return 90.0 - self.apparent_zenith_deg
+
+    def index_at(self, moment: datetime) -> float:
+        """How many steps after the start a moment lies, with its fraction."""
+        return (moment - self.starts_at).total_seconds() / STEP_S
+
+    def step_at(self, moment: datetime) -> int:
+        """The step a moment falls in, taken within the 24 h [0..143]."""
+        return int(np.floor(self.index_at(moment))) % STEPS_PER_DAY
+
+    @property
+    def noon_step(self) -> int:
+        return self.step_at(self.solar_noon_at)
+
+    @property
+    def dusk_index(self) -> float:
+        """Steps from the start to sunset; the day's end where the sun does not set."""
+        if self.sunset_at is None:
+            return float(STEPS_PER_DAY)
+        return min(self.index_at(self.sunset_at), float(STEPS_PER_DAY))
+
+    def at_index(self, index: float) -> datetime:
+        """The local moment some steps after the start."""
+        moment = self.starts_at.astimezone(UTC) + timedelta(seconds=index * STEP_S)
+        return moment.astimezone(self.starts_at.tzinfo)
+
+    def moment(self, clock: Time) -> datetime:
+        """The first moment within the day when the local clock shows `clock`."""
+        tz = self.starts_at.tzinfo
+        candidate = datetime.combine(self.starts_at.date(), clock, tz)
+        if candidate.astimezone(UTC) < self.starts_at.astimezone(UTC):
+            candidate = datetime.combine(self.starts_at.date() + timedelta(days=1), clock, tz)
+        return candidate
+
+
+_days: Memo[DaySteps] = Memo(64)
+
+
+def day_steps(site: Site, date: Date) -> DaySteps:
+    """The day's steps with the sun's place and the clear-sky irradiance [1] [2].
+
+    Parameters
+    ----------
+    site : Site
+    date : datetime.date
+        Local date on which solar noon falls.
+
+    Returns
+    -------
+    DaySteps
+        Kept for the last places and dates asked for.
+    """
+    key = (site.latitude_deg, site.longitude_deg, site.altitude_m, site.linke_turbidity, date)
+    return _days.get(key, lambda: _compute(site, date))
+
+
+def _events(site: Site, date: Date) -> tuple[datetime, datetime | None, datetime | None]:
+    """Solar noon of the local date, and the rise before it and the set after it, in UTC."""
+    import pandas as pd
+    from pvlib.solarposition import sun_rise_set_transit_spa
+
+    zone = zone_at(site.latitude_deg, site.longitude_deg)
+    midday = datetime.combine(date, Time(12), zone).astimezone(UTC)
+    days = pd.date_range(midday.date() - timedelta(days=1), periods=3, freq="D", tz="UTC")
+    table = sun_rise_set_transit_spa(days, site.latitude_deg, site.longitude_deg)
+
+    def moments(column: str) -> list[datetime]:
+        return [stamp.to_pydatetime(warn=False) for stamp in table[column] if not pd.isna(stamp)]
+
+    noon = min(moments("transit"), key=lambda moment: abs(moment - midday))
+    reach = timedelta(hours=FARTHEST_EVENT_H)
+    rises = [m for m in moments("sunrise") if noon - reach <= m <= noon]
+    sets = [m for m in moments("sunset") if noon <= m <= noon + reach]
+    return noon, max(rises, default=None), min(sets, default=None)
+
+
+def _compute(site: Site, date: Date) -> DaySteps:
+    import pandas as pd
+    from pvlib import atmosphere, clearsky, irradiance, solarposition
+
+    zone = zone_at(site.latitude_deg, site.longitude_deg)
+    noon, rise, sunset = _events(site, date)
+    start = rise or noon - timedelta(hours=12)
+    middles = pd.date_range(start + timedelta(seconds=STEP_S / 2), periods=STEPS_PER_DAY, freq=f"{STEP_S}s")
+    position = solarposition.get_solarposition(
+        middles, site.latitude_deg, site.longitude_deg, altitude=site.altitude_m, method="nrel_numpy"
+    )
+    extra = irradiance.get_extra_radiation(middles).to_numpy()
+    turbidity = site.linke_turbidity
+    if turbidity is None:
+        stamps = pd.DatetimeIndex([noon])
+        turbidity = float(
+            clearsky.lookup_linke_turbidity(stamps, site.latitude_deg, site.longitude_deg).iloc[0]
+        )
+    apparent = position["apparent_zenith"].to_numpy()
+    airmass = atmosphere.get_absolute_airmass(
+        atmosphere.get_relative_airmass(apparent), atmosphere.alt2pres(site.altitude_m)
+    )
+    with np.errstate(divide="ignore", invalid="ignore"):  # the model divides by cos z at the horizon
+        clear = clearsky.ineichen(apparent, airmass, turbidity, altitude=site.altitude_m, dni_extra=extra)
+    return DaySteps(
+        starts_at=start.astimezone(zone),
+        sunrise_at=rise.astimezone(zone) if rise else None,
+        sunset_at=sunset.astimezone(zone) if sunset else None,
+        solar_noon_at=noon.astimezone(zone),
+        zenith_deg=position["zenith"].to_numpy(),
+        apparent_zenith_deg=apparent,
+        azimuth_deg=position["azimuth"].to_numpy(),
+        extraterrestrial_w_per_m2=extra,
+        clear_ghi_w_per_m2=np.nan_to_num(np.asarray(clear["ghi"], dtype=float)),
+        linke_turbidity=turbidity,
+        zone=zone.key,
+    )

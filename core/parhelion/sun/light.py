@@ -1,0 +1,68 @@
+"""The light of many similar days on the water: global, diffuse and beam, and which day is shown.
+
+References
+----------
+[1] A. Driesse et al., continuous form of the diffuse split of D.G. Erbs et al., Solar Energy 28 (1982)
+    293-302; pvlib's erbs_driesse.
+"""
+
+from __future__ import annotations
+
+from dataclasses import dataclass
+from datetime import date as Date
+
+import numpy as np
+from numpy.typing import NDArray
+
+from parhelion.design import Site, Sky
+from parhelion.memo import Memo
+from parhelion.sun.daysteps import DaySteps, day_steps
+from parhelion.sun.sky import clear_sky_index
+
+Array = NDArray[np.float64]
+
+
+@dataclass(frozen=True)
+class Light:
+    """Irradiance of members x steps, shape (n, 144) [W/m2]; row `shown` is the median day."""
+
+    day: DaySteps
+    ghi: Array
+    dhi: Array
+    dni: Array
+    shown: int
+    key: tuple[object, ...]
+
+
+_lights: Memo[Light] = Memo(48)
+
+
+def split(day: DaySteps, ghi: Array) -> tuple[Array, Array]:
+    """Diffuse horizontal and beam normal from global horizontal [1], of the shape of `ghi` [W/m2].
+
+    Where the sun is more than 87 deg from the zenith all light counts as diffuse.
+    """
+    from pvlib.irradiance import erbs_driesse
+
+    parts = erbs_driesse(ghi, day.zenith_deg, dni_extra=day.extraterrestrial_w_per_m2)
+    return np.asarray(parts["dhi"]), np.asarray(parts["dni"])
+
+
+def _light(site: Site, date: Date, index: Array | None, key: tuple[object, ...]) -> Light:
+    day = day_steps(site, date)
+    ghi = day.clear_ghi_w_per_m2[None, :] * (np.ones((1, 1)) if index is None else index)
+    dhi, dni = split(day, ghi)
+    order = np.argsort(ghi.sum(axis=1), kind="stable")
+    return Light(day, ghi, dhi, dni, int(order[(len(order) - 1) // 2]), key)
+
+
+def light_under(site: Site, date: Date, sky: Sky) -> Light:
+    """The ensemble of days under a sky word; the shown one has the median unshaded irradiation."""
+    key = (site.latitude_deg, site.longitude_deg, site.altitude_m, site.linke_turbidity, date, sky)
+    return _lights.get(key, lambda: _light(site, date, clear_sky_index(sky, date), key))
+
+
+def clear_light(site: Site, date: Date) -> Light:
+    """The one day with a clear-sky index of exactly 1, shape (1, 144)."""
+    key = (site.latitude_deg, site.longitude_deg, site.altitude_m, site.linke_turbidity, date, "clearest")
+    return _lights.get(key, lambda: _light(site, date, None, key))
