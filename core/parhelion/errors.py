@@ -7,6 +7,7 @@ ParhelionError
 
 from __future__ import annotations
 
+from collections.abc import Sequence
 from typing import Any
 
 from pydantic import BaseModel, ValidationError
@@ -71,8 +72,13 @@ def problems_of(error: ValidationError) -> list[Problem]:
     -------
     list of Problem
     """
+    return problems_from(error.errors(include_url=False))
+
+
+def problems_from(items: Sequence[Any]) -> list[Problem]:
+    """The same from pydantic's error records, for those who only hold these."""
     found = []
-    for item in error.errors(include_url=False):
+    for item in items:
         kind, context = item["type"], item.get("ctx", {})
         message, accepted = item["msg"], None
         if kind in _BOUNDS:
@@ -84,7 +90,10 @@ def problems_of(error: ValidationError) -> list[Problem]:
         elif kind.startswith(("float", "int")):
             message, accepted = f"{_shown(item['input'])} is not a number.", "a number such as 3.5"
         elif kind.startswith(("enum", "literal")):
-            message, accepted = f"{_shown(item['input'])} is not one of the choices.", str(context["expected"])
+            message, accepted = (
+                f"{_shown(item['input'])} is not one of the choices.",
+                str(context["expected"]),
+            )
         elif kind.startswith("date"):
             message, accepted = f"{_shown(item['input'])} is not a date.", "a date such as 2026-06-13"
         elif kind.startswith("time"):

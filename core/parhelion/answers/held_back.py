@@ -29,6 +29,7 @@ PANEL_KG_PER_W = 0.065  # rigid panel with its share of the frame
 PANEL_PRICE_PER_W = 1.3  # invented coins, with its share of controller and cable
 REFUSED_FRAC = 0.01  # of the day's harvest thrown away before "bank full" counts as a limit
 CLIPPED_FRAC = 0.005
+LONGEST_HOURS = 23  # motoring that leaves no further hour in the day
 NEAR_RESERVE = 0.005  # state of charge
 
 Key = Literal["panel", "battery", "house", "mass"]
@@ -46,11 +47,15 @@ _MEASURES: dict[str, Measure] = {
 def miles_m(outlook: Outlook, measure: Measure) -> float:
     """The distance that counts for this use [m]; inf where the sun keeps up."""
     if measure == "days_run_sun":
-        return steady_mps(outlook, solve_steady(outlook)) * outlook.hours * 3600
+        return _steady_miles_m(outlook, solve_steady(outlook))
     if measure == "days_distance":
         return float(live_distances(outlook)[outlook.light.shown])
     reach = range_at_speed(outlook)
     return np.inf if reach.keeps_up else reach.distance_m or 0.0
+
+
+def _steady_miles_m(outlook: Outlook, steady: Steady | None) -> float:
+    return steady_mps(outlook, steady) * outlook.hours * 3600
 
 
 def with_panel(design: BoatDesign, watts: float | None = None) -> tuple[BoatDesign, float]:
@@ -108,11 +113,9 @@ def _candidates(design: BoatDesign) -> list[Candidate]:
     return found
 
 
-def steps(outlook: Outlook, measure: Measure) -> list[Step]:
-    """Every practical step with what it wins, best first."""
+def steps(outlook: Outlook, measure: Measure, base: float) -> list[Step]:
+    """Every practical step with what it wins over `base` [m], best first."""
     design = outlook.design
-    base_outlook = shown_outlook(design, outlook)
-    base = miles_m(base_outlook, measure)
     made = []
     for key, label, changed, added_kg, cost in _candidates(design):
         trial = shown_outlook(changed, outlook, design.hull.displacement_kg + added_kg)
@@ -135,7 +138,7 @@ def _longer(outlook: Outlook) -> Outlook:
     return shown_outlook(outlook.design.model_copy(update={"plan": plan}), outlook)
 
 
-def active_limits(outlook: Outlook, measure: Measure, steady: Steady | None) -> list[Limit]:
+def active_limits(outlook: Outlook, measure: Measure, steady: Steady | None, base: float) -> list[Limit]:
     """The limits that bind on the shown day under the steady plan."""
     limits: list[Limit] = []
     shown = outlook.light.shown
@@ -150,12 +153,12 @@ def active_limits(outlook: Outlook, measure: Measure, steady: Steady | None) -> 
     if record[:, REFUSED].sum() > REFUSED_FRAC * given > 0:
         limits.append("bank full")
     assert outlook.store is not None
-    if record[:, SOC].min() < outlook.store.reserve + NEAR_RESERVE:
+    if float(record[:, SOC].min()) < outlook.store.reserve + NEAR_RESERVE:
         limits.append("bank empty")
     if steady.power_w >= outlook.rated_w * (1 - 1e-6):
         limits.append("drive")
-    here = miles_m(outlook, measure)
-    if outlook.spells and outlook.hours <= 23 and miles_m(_longer(outlook), measure) > (1 + WORTH_FRAC) * here:
+    longest = outlook.hours > LONGEST_HOURS
+    if outlook.spells and not longest and miles_m(_longer(outlook), measure) > (1 + WORTH_FRAC) * base:
         limits.append("hours of light")
     return limits
 
@@ -163,12 +166,13 @@ def active_limits(outlook: Outlook, measure: Measure, steady: Steady | None) -> 
 def held_back_by(outlook: Outlook, rail_kind: str, steady: Steady | None) -> HeldBackBy:
     """Limits and steps of a design, for the use its rail follows."""
     measure = _MEASURES.get(rail_kind, "days_run_sun")
-    ranked = steps(outlook, measure)
+    base = miles_m(outlook, measure) if measure != "days_run_sun" else _steady_miles_m(outlook, steady)
+    ranked = steps(outlook, measure, base)
     best = ranked[0] if ranked and ranked[0].gain_m > 0 else None
     worth = best is not None and (best.gain_frac is None or best.gain_frac >= WORTH_FRAC)
     nothing = sentence("Nothing: go slower or longer. No step wins {x}.", x=fraction(WORTH_FRAC))
     return HeldBackBy(
-        limits=active_limits(outlook, measure, steady),
+        limits=active_limits(outlook, measure, steady, base),
         measure=measure,
         step=best if worth else None,
         steps=ranked,
@@ -182,4 +186,3 @@ def held_back_by(outlook: Outlook, rail_kind: str, steady: Steady | None) -> Hel
             "answers",
         ),
     )
-

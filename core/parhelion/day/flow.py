@@ -24,6 +24,7 @@ SOC, RAN, REFUSED, CURTAILED, HOUSE, MOTOR, CHARGED, DISCHARGED, COULOMB, HEAT =
 COLUMNS = 10
 
 STOPPED_BELOW = 1 - 1e-9  # a motor that ran less of a step than this has stopped
+REFUSES_FROM_W = 1e-6  # less is rounding
 
 
 @njit(
@@ -71,9 +72,7 @@ def step(
 
 
 @njit(
-    float64[:, :, :](
-        float64[:, ::1], float64[::1], float64[::1], float64[::1], float64[::1], float64, STORE
-    ),
+    float64[:, :, :](float64[:, ::1], float64[::1], float64[::1], float64[::1], float64[::1], float64, STORE),
     **_OPTIONS,
 )
 def run_days(
@@ -139,7 +138,7 @@ def run_without_bank(sun_w: Array, house_w: Array, motor_w: Array) -> Array:
 
 
 @njit(
-    types.Tuple((float64, boolean))(
+    types.Tuple((float64, boolean, boolean))(
         float64[::1], float64[::1], float64[::1], float64[::1], float64, int64, float64, STORE
     ),
     **_OPTIONS,
@@ -153,14 +152,17 @@ def end_of_day(
     last_step: int,
     step_h: float,
     store: Store,
-) -> tuple[float, bool]:
-    """State of charge after the first `last_step` steps, and whether the motor never stopped on the way.
+) -> tuple[float, bool, bool]:
+    """State of charge after the first `last_step` steps, whether the motor never stopped on the way, and
+    whether the bank refused any sun.
 
     Gives up at the first stop.
     """
+    refused = False
     for t in range(last_step):
         row = step(soc, sun_w[t], essential_w[t], other_w[t], motor_w[t], step_h, store)
         soc = row[SOC]
         if motor_w[t] > 0 and row[RAN] < STOPPED_BELOW:
-            return soc, False
-    return soc, True
+            return soc, False, refused
+        refused = refused or row[REFUSED] > REFUSES_FROM_W
+    return soc, True, refused

@@ -131,7 +131,7 @@ def outlook_of(design: BoatDesign) -> Outlook:
 def shown_outlook(
     design: BoatDesign, base: Outlook, displacement_kg: float | None = None, fitted: Fit | None = None
 ) -> Outlook:
-    """A changed design on the base's shown day alone, shape (1, 144), its demand scaled by the base's runs."""
+    """A changed design on the base's shown day alone, shape (1, 144), its demand by the base's runs."""
     shown = base.light.shown
     rows = slice(shown, shown + 1)
     light = Light(

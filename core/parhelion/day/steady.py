@@ -43,11 +43,13 @@ def start_that_lasts(
     motor = motoring * power_w
     start = 1.0
     for _ in range(MOST_DAYS):
-        end, runs = end_of_day(sun_w, essential_w, other_w, motor, start, len(sun_w), step_h, store)
+        end, runs, refused = end_of_day(sun_w, essential_w, other_w, motor, start, len(sun_w), step_h, store)
         if not runs or end < store.reserve - SOC_TOLERANCE:
             return -1.0
         if end >= start - SOC_TOLERANCE:
             return start
+        if not refused:  # nothing was turned away: a lower start loses as much, day after day
+            return -1.0
         start = end
     return -1.0
 
@@ -101,7 +103,16 @@ def steady_power(
 
 @njit(
     float64(
-        float64[::1], float64[::1], float64[::1], float64[::1], float64, float64, float64, int64, float64, STORE
+        float64[::1],
+        float64[::1],
+        float64[::1],
+        float64[::1],
+        float64,
+        float64,
+        float64,
+        int64,
+        float64,
+        STORE,
     ),
     **_OPTIONS,
 )
@@ -117,10 +128,10 @@ def power_to_reserve(
     step_h: float,
     store: Store,
 ) -> float:
-    """Largest constant motor watts that never stop from a start charge to the last motoring step; -1 if none."""
+    """Largest constant watts that never stop from a start charge to the last motoring step; -1 if none."""
     low, high = least_w, most_w
     for trial in (most_w, least_w):
-        end, runs = end_of_day(
+        _, runs, _ = end_of_day(
             sun_w, essential_w, other_w, motoring * trial, start_soc, last_step, step_h, store
         )
         if runs and trial == most_w:
@@ -129,7 +140,7 @@ def power_to_reserve(
             return -1.0
     for _ in range(POWER_HALVINGS):
         middle = (low + high) / 2
-        end, runs = end_of_day(
+        _, runs, _ = end_of_day(
             sun_w, essential_w, other_w, motoring * middle, start_soc, last_step, step_h, store
         )
         if runs:

@@ -10,7 +10,7 @@ from parhelion.hulltypes import HULL_SPACING_TO_LENGTH, TYPICAL, HullType
 
 
 def frontal_area_m2(hull_type: HullType, length_m: float, beam_m: float) -> float:
-    """A usual frontal area for a boat of that type and size [m2]: its breadth times 0.6 m + 12 % of length."""
+    """A usual frontal area for that type and size [m2]: breadth times (0.6 m + 12 % of length)."""
     breadth = beam_m
     if TYPICAL[hull_type].hulls > 1:
         breadth += HULL_SPACING_TO_LENGTH * length_m

@@ -72,24 +72,35 @@ class HoltropHull:
         """1 + k1 of the bare hull [1]."""
         held = min(self.prismatic, FULLEST_PRISMATIC)
         c14 = 1 + 0.011 * self.stern_shape
-        return 0.93 + 0.487118 * c14 * (self.beam_m / self.length_m) ** 1.06806 * (
-            self.draught_m / self.length_m
-        ) ** 0.46106 * (self.length_m / self.run_length_m) ** 0.121563 * (
-            self.length_m**3 / self.volume_m3
-        ) ** 0.36486 * (1 - held) ** -0.604247
+        return (
+            0.93
+            + 0.487118
+            * c14
+            * (self.beam_m / self.length_m) ** 1.06806
+            * (self.draught_m / self.length_m) ** 0.46106
+            * (self.length_m / self.run_length_m) ** 0.121563
+            * (self.length_m**3 / self.volume_m3) ** 0.36486
+            * (1 - held) ** -0.604247
+        )
 
     @property
     def wetted_m2(self) -> float:
         """Wetted area of the hull [m2]: given, or by the regression [2]."""
         if self.wetted_area_m2 is not None:
             return self.wetted_area_m2
-        return self.length_m * (2 * self.draught_m + self.beam_m) * np.sqrt(self.midship) * (
-            0.453
-            + 0.4425 * self.block
-            - 0.2862 * self.midship
-            - 0.003467 * self.beam_m / self.draught_m
-            + 0.3696 * self.waterplane
-        ) + 2.38 * self.bulb_area_m2 / self.block
+        return (
+            self.length_m
+            * (2 * self.draught_m + self.beam_m)
+            * np.sqrt(self.midship)
+            * (
+                0.453
+                + 0.4425 * self.block
+                - 0.2862 * self.midship
+                - 0.003467 * self.beam_m / self.draught_m
+                + 0.3696 * self.waterplane
+            )
+            + 2.38 * self.bulb_area_m2 / self.block
+        )
 
     @property
     def entrance_deg(self) -> float:
@@ -110,10 +121,14 @@ class HoltropHull:
         """c2 [1]."""
         if self.bulb_area_m2 == 0:
             return 1.0
-        c3 = 0.56 * self.bulb_area_m2**1.5 / (
-            self.beam_m
-            * self.draught_m
-            * (0.31 * np.sqrt(self.bulb_area_m2) + self.draught_fore_m - self.bulb_height_m)
+        c3 = (
+            0.56
+            * self.bulb_area_m2**1.5
+            / (
+                self.beam_m
+                * self.draught_m
+                * (0.31 * np.sqrt(self.bulb_area_m2) + self.draught_fore_m - self.bulb_height_m)
+            )
         )
         return float(np.exp(-1.89 * np.sqrt(c3)))
 
@@ -209,9 +224,7 @@ def _slow_branch(hull: HoltropHull, froude: Array) -> Array:
         c7 = max(0.5 - 0.0625 * length / beam, 0.25)
     c1 = 2223105 * c7**3.78613 * (draught / beam) ** 1.07961 * (90 - hull.entrance_deg) ** -1.37565
     c16 = 8.07981 * cp - 13.8673 * cp**2 + 6.984388 * cp**3 if cp < 0.8 else 1.73014 - 0.7067 * cp
-    m1 = (
-        0.0140407 * length / draught - 1.75254 * hull.volume_m3 ** (1 / 3) / length - 4.79323 * breadth - c16
-    )
+    m1 = 0.0140407 * length / draught - 1.75254 * hull.volume_m3 ** (1 / 3) / length - 4.79323 * breadth - c16
     return c1 * np.exp(m1 * froude**WAVE_DECAY + _hollows(hull, froude))
 
 

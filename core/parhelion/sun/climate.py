@@ -1,10 +1,10 @@
-"""A stand-in air temperature where the person gives none: it only sets how warm the cells run.
+"""A stand-in air temperature where the person gives none: it only sets how warm the cells and the bank are.
 
 References
 ----------
-[1] A second-order fit to zonal-mean sea-level air temperature: about 27 C at the equator, 12 C at 45 deg,
-    0 C at 60 deg, with a seasonal swing growing by 0.2 K per degree of latitude. Good to some 6 K, which
-    moves harvest by about 2 %.
+[1] A second-order fit to zonal-mean sea-level air temperature: about 27 C at the equator, 14 C at 45 deg,
+    4 C at 60 deg, with a seasonal swing of 0.22 K per degree of latitude and 4 K more by day. Good to some
+    6 K, which moves harvest by about 2 %.
 """
 
 from __future__ import annotations
@@ -20,5 +20,6 @@ def usual_air_temperature_c(latitude_deg: float, day: Date) -> float:
     """A usual daytime air temperature for a latitude and date [C]."""
     peak = WARMEST_DAY_NORTH if latitude_deg >= 0 else WARMEST_DAY_NORTH - 182
     season = np.cos(2 * np.pi * (day.timetuple().tm_yday - peak) / 365.25)
-    mean = 27.0 - 0.0075 * latitude_deg**2
-    return round(float(mean + 0.2 * abs(latitude_deg) * season), 1)
+    mean = 27.0 - 0.0065 * latitude_deg**2  # [1]
+    by_day = 4.0  # [K] [1]
+    return round(float(mean + by_day + 0.22 * abs(latitude_deg) * season), 1)

@@ -1,0 +1,187 @@
+"""The same answers in a terminal.
+
+parhelion answers FILE.json [--date D] [--sky WORD] [--at HH:MM] [--json]
+parhelion power FILE.json [--speeds V,V,...] [--json]
+parhelion day FILE.json [--date D] [--sky WORD] [--json]
+parhelion schema
+"""
+
+from __future__ import annotations
+
+import argparse
+import json
+import sys
+from datetime import UTC, datetime
+from datetime import time as Time
+from pathlib import Path
+from typing import Any, TextIO
+
+import numpy as np
+from pydantic import ValidationError
+
+from parhelion.design import BoatDesign, Sky
+from parhelion.errors import InvalidDesign, ParhelionError, problems_of
+from parhelion.formats.boat_file import json_schema, read_boat
+from parhelion.formats.plain import shown, told
+from parhelion.units import MPS_PER_KNOT
+
+
+def _changed(design: BoatDesign, arguments: argparse.Namespace) -> BoatDesign:
+    """The design with the plan's date and sky from the command line, checked like any other."""
+    document = design.model_dump(mode="json")
+    if arguments.date:
+        document["plan"]["date"] = arguments.date
+    if arguments.sky:
+        document["plan"]["sky"] = arguments.sky
+    try:
+        return BoatDesign.model_validate(document)
+    except ValidationError as error:
+        raise InvalidDesign(problems_of(error)) from None
+
+
+def _print_json(value: Any, out: TextIO) -> None:
+    json.dump(value, out, indent=2, ensure_ascii=False)
+    out.write("\n")
+
+
+def _answers(design: BoatDesign, arguments: argparse.Namespace, out: TextIO) -> None:
+    from parhelion.answers.compose import answers_for
+    from parhelion.sun.daysteps import day_steps
+
+    at = datetime.now(UTC)
+    if arguments.at:
+        at = day_steps(design.site, design.plan.date).moment(arguments.at)
+    found = answers_for(design, at)
+    if arguments.json:
+        _print_json(found.model_dump(mode="json", exclude={"rail"}), out)
+        return
+    out.write(f"{design.name}, {design.plan.date:%d %B %Y}, {design.site.name} ({found.zone})\n\n")
+    for cell in found.rail:
+        value = shown(cell.value) if cell.value is not None else "none"
+        out.write(f"{cell.label:24s} {value}\n")
+        if cell.reason is not None:
+            out.write(f"{'':24s} {told(cell.reason)}\n")
+        for line in cell.lines:
+            out.write(f"{'':24s} {told(line)}\n")
+        out.write(f"{'':24s} assumes {told(cell.assumes)}\n")
+
+
+def _power(design: BoatDesign, arguments: argparse.Namespace, out: TextIO) -> None:
+    from parhelion.hull import formula
+    from parhelion.hull.demand import demand_curve
+    from parhelion.hull.resistance import hull_speed_mps
+
+    curve = demand_curve(design)
+    top = hull_speed_mps(design.hull.waterline_length_m)
+    speeds = np.array(arguments.speeds) if arguments.speeds else np.linspace(0.2, 1.1, 10) * top
+    beyond = speeds > curve.top_speed_mps
+    power = curve.power_at(np.where(beyond, np.nan, speeds))
+    factor = curve.band_at(speeds)
+    asked = formula.shaft_power_w(speeds, design.hull.waterline_length_m, design.hull.displacement_kg)
+    asked = asked / formula.MOTOR_AND_CONTROLLER_EFFICIENCY
+    rows = [
+        {
+            "speed_mps": float(v),
+            "power_w": None if past else float(p),
+            "low_w": None if past else float(curve.idle_w + (p - curve.idle_w) / f),
+            "high_w": None if past else float(curve.idle_w + (p - curve.idle_w) * f),
+            "formula_w": float(w),
+            "reason": f"beyond the model: it ends at {curve.top_speed_mps:.2f} m/s" if past else None,
+        }
+        for v, p, f, w, past in zip(speeds, power, factor, asked, beyond, strict=True)
+    ]
+    if arguments.json:
+        _print_json({"runs": curve.fit.runs, "idle_w": curve.idle_w, "points": rows}, out)
+        return
+    out.write(f"{'speed':>8s} {'battery':>9s} {'9 in 10 boats':>19s} {'formula':>9s}\n")
+    for row in rows:
+        v = row["speed_mps"]
+        assert isinstance(v, float)
+        if row["power_w"] is None:
+            out.write(f"{v / MPS_PER_KNOT:5.1f} kn {row['reason']}\n")
+        else:
+            out.write(
+                f"{v / MPS_PER_KNOT:5.1f} kn {row['power_w']:7.0f} W {row['low_w']:7.0f} to "
+                f"{row['high_w']:6.0f} W {row['formula_w']:7.0f} W\n"
+            )
+
+
+def _day(design: BoatDesign, arguments: argparse.Namespace, out: TextIO) -> None:
+    from parhelion.pictures.day import day_picture
+
+    picture = day_picture(design)
+    if arguments.json:
+        document = picture.model_dump(mode="json")
+        document["ledger"]["residual_wh"] = picture.ledger.residual_wh
+        _print_json(document, out)
+        return
+    out.write(f"{design.name}, {design.plan.date:%d %B %Y}, {picture.zone}\n\n")
+    out.write(f"{'clock':>6s} {'sun':>8s} {'house':>8s} {'motor':>8s} {'bank':>7s}\n")
+    for index in range(0, 144, 6):
+        clock = round(picture.clock_min[index])
+        sun = sum(group.power_w[index] for group in picture.groups)
+        bank = f"{100 * picture.soc[index]:5.0f} %" if picture.soc else "      -"
+        out.write(
+            f" {clock // 60:02d}:{clock % 60:02d} {sun:6.0f} W {picture.house_w[index]:6.0f} W "
+            f"{picture.motor_w[index]:6.0f} W {bank}\n"
+        )
+    out.write("\n")
+    for name, value in picture.ledger.model_dump().items():
+        out.write(f"{name.removesuffix('_wh'):12s} {value:8.0f} Wh\n")
+    out.write("\n")
+    for finding in picture.findings:
+        mark = {"warn": "!", "note": "-", "good": "+"}[finding.level]
+        out.write(f"{mark} {told(finding.title)}. {told(finding.detail)}\n")
+
+
+def _speeds(text: str) -> list[float]:
+    values = [float(part) for part in text.split(",")]
+    if not values or any(not 0 <= value <= 40 for value in values):
+        raise argparse.ArgumentTypeError("speeds in m/s from 0 to 40, with commas between")
+    return values
+
+
+def _parser() -> argparse.ArgumentParser:
+    parser = argparse.ArgumentParser(prog="parhelion", description="How fast and how far on the sun alone.")
+    commands = parser.add_subparsers(dest="command", required=True)
+    for name, run in (("answers", _answers), ("power", _power), ("day", _day)):
+        command = commands.add_parser(name)
+        command.add_argument("file", type=Path, help="a boat design, JSON")
+        command.add_argument("--json", action="store_true", help="print JSON in SI units")
+        command.add_argument("--date", help="another day, e.g. 2027-06-13")
+        command.add_argument("--sky", help=", ".join(Sky))
+        command.set_defaults(run=run)
+        if name == "answers":
+            command.add_argument(
+                "--at",
+                type=Time.fromisoformat,
+                help="the local clock that 'now' means; this minute if not given",
+            )
+        if name == "power":
+            command.add_argument("--speeds", type=_speeds, help="m/s, with commas between")
+    commands.add_parser("schema", help="print the JSON Schema of a boat design")
+    return parser
+
+
+def main(argv: list[str] | None = None, out: TextIO = sys.stdout, err: TextIO = sys.stderr) -> int:
+    """Run the command line; returns the exit status: 0, or 2 where the input was refused."""
+    arguments = _parser().parse_args(argv)
+    if arguments.command == "schema":
+        _print_json(json_schema(), out)
+        return 0
+    try:
+        design = read_boat(arguments.file.read_bytes())
+        arguments.run(_changed(design, arguments), arguments, out)
+    except OSError as error:
+        err.write(f"parhelion: {arguments.file}: {error.strerror}\n")
+        return 2
+    except ParhelionError as error:
+        for problem in error.problems:
+            accepted = f" Accepted: {problem.accepted}." if problem.accepted else ""
+            err.write(f"parhelion: {problem.field or '/'}: {problem.message}{accepted}\n")
+        return 2
+    return 0
+
+
+if __name__ == "__main__":
+    sys.exit(main())

@@ -1,0 +1,59 @@
+"""Quantities and sentences as plain text for the terminal: knots, nautical miles, metric."""
+
+from __future__ import annotations
+
+from collections.abc import Callable
+
+from parhelion.quantities import Quantity, Sentence
+from parhelion.units import M_PER_NAUTICAL_MILE, MPS_PER_KNOT
+
+
+def _watts(value: float) -> str:
+    return f"{value:,.0f} W" if abs(value) < 9_999.5 else f"{value / 1000:.1f} kW"
+
+
+def _watt_hours(value: float) -> str:
+    return f"{value:.0f} Wh" if abs(value) < 999.5 else f"{value / 1000:.1f} kWh"
+
+
+def _hours(value: float) -> str:
+    minutes = round(abs(value) * 60)
+    return f"{minutes} min" if minutes < 60 else f"{minutes // 60} h {minutes % 60:02d}"
+
+
+def _clock(value: float) -> str:
+    minutes = round(value) % 1440
+    return f"{minutes // 60:02d}:{minutes % 60:02d}"
+
+
+_FORMATS: dict[str, Callable[[float], str]] = {
+    "speed_mps": lambda v: f"{v / MPS_PER_KNOT:.1f} kn",
+    "distance_m": lambda v: f"{v / M_PER_NAUTICAL_MILE:.1f} nm",
+    "length_m": lambda v: f"{v:.2f} m",
+    "mass_kg": lambda v: f"{v:,.0f} kg",
+    "power_w": _watts,
+    "energy_wh": _watt_hours,
+    "fraction": lambda v: f"{100 * v:.0f} %",
+    "ratio": lambda v: f"{v:.1f}×",
+    "duration_h": _hours,
+    "days": lambda v: f"{v:.1f} days",
+    "angle_deg": lambda v: f"{v:.0f}°",
+    "temperature_c": lambda v: f"{v:.0f} °C",
+    "count": lambda v: f"{v:.0f}",
+    "clock_min": _clock,
+    "money": lambda v: f"{v:,.0f} coins",
+    "capacity_ah": lambda v: f"{v:,.0f} Ah",
+}
+
+
+def shown(quantity: Quantity) -> str:
+    """A quantity as text, e.g. ``3.1 kn``."""
+    if isinstance(quantity.value, str):
+        return quantity.value
+    text = _FORMATS[quantity.quantity](quantity.value)
+    return f"+{text}" if quantity.signed and quantity.value >= 0 else text
+
+
+def told(sentence: Sentence) -> str:
+    """A sentence with its slots filled in."""
+    return sentence.text.format(**{name: shown(value) for name, value in sentence.slots.items()})

@@ -1,0 +1,185 @@
+"""Boats, variants and their files."""
+
+from __future__ import annotations
+
+from datetime import datetime
+from typing import Any
+from uuid import UUID
+
+from django.http import HttpRequest, HttpResponse
+from django.shortcuts import get_object_or_404
+from ninja import Router, Schema, Status
+from parhelion.changes import Change
+from parhelion.defaults import new_boat
+from parhelion.design import BoatDesign, Site
+from parhelion.errors import Problem
+from parhelion.formats.boat_file import LARGEST_FILE_BYTES, read_boat, written
+from parhelion.hulltypes import HullType
+from pydantic import Field
+
+from boats import actions
+from boats.models import Boat, Variant
+
+router = Router(tags=["boats"])
+variants_router = Router(tags=["variants"])
+
+
+class VariantRow(Schema):
+    id: UUID
+    name: str
+    is_working: bool
+    revision: int
+    changed_at: datetime
+
+
+class BoatRow(Schema):
+    id: UUID
+    name: str
+    hull_type: HullType
+    use: str
+    variants: list[VariantRow]
+
+
+class VariantOut(VariantRow):
+    boat_id: UUID
+    design: BoatDesign
+
+
+class NewBoat(Schema):
+    hull_type: HullType
+    name: str = Field(default="New boat", min_length=1, max_length=80)
+    site: Site
+    date: str = Field(pattern=r"^\d{4}-\d{2}-\d{2}$")
+
+
+class KeepVariant(Schema):
+    name: str = Field(min_length=1, max_length=80)
+    design: BoatDesign
+
+
+class SaveVariant(Schema):
+    revision: int
+    design: BoatDesign
+
+
+class ConflictOut(Schema):
+    """The one error shape, with what the other tab saved."""
+
+    errors: list[Problem]
+    current: VariantOut
+    difference: list[Change]
+
+
+def _row(boat: Boat) -> BoatRow:
+    variants = list(boat.variants.all())
+    design = actions.design_of(next(item for item in variants if item.is_working))
+    return BoatRow(
+        id=boat.id,
+        name=design.name,
+        hull_type=design.hull.type,
+        use=design.use,
+        variants=[VariantRow.from_orm(item) for item in variants],
+    )
+
+
+def _out(variant: Variant) -> VariantOut:
+    return VariantOut(
+        id=variant.pk,
+        boat_id=variant.boat_id,
+        name=variant.name,
+        is_working=variant.is_working,
+        revision=variant.revision,
+        changed_at=variant.changed_at,
+        design=actions.design_of(variant),
+    )
+
+
+def _boat(boat_id: UUID) -> Boat:
+    return get_object_or_404(Boat, pk=boat_id, deleted_at=None)
+
+
+@router.get("", response=list[BoatRow], operation_id="listBoats")
+def list_boats(request: HttpRequest) -> Any:
+    boats = Boat.objects.filter(deleted_at=None).prefetch_related("variants")
+    return [_row(boat) for boat in boats]
+
+
+@router.post("", response={201: BoatRow}, operation_id="newBoat")
+def create_boat(request: HttpRequest, body: NewBoat) -> Any:
+    day = datetime.strptime(body.date, "%Y-%m-%d").date()
+    return Status(201, _row(actions.add_boat(new_boat(body.hull_type, body.name, body.site, day))))
+
+
+@router.post("/file", response={201: BoatRow}, operation_id="openFile")
+def open_file(request: HttpRequest) -> Any:
+    """A boat from the bytes of a design file, sent as the request's body."""
+    if int(request.headers.get("Content-Length") or 0) > LARGEST_FILE_BYTES:
+        read_boat(b" " * (LARGEST_FILE_BYTES + 1))  # refuses it in the reader's own words
+    return Status(201, _row(actions.add_boat(read_boat(request.body))))
+
+
+@router.post("/{uuid:boat_id}/duplicate", response={201: BoatRow}, operation_id="duplicateBoat")
+def duplicate(request: HttpRequest, boat_id: UUID) -> Any:
+    return Status(201, _row(actions.duplicate_boat(_boat(boat_id))))
+
+
+@router.delete("/{uuid:boat_id}", response={204: None}, operation_id="deleteBoat")
+def delete(request: HttpRequest, boat_id: UUID) -> Any:
+    actions.delete_boat(_boat(boat_id))
+    return Status(204, None)
+
+
+@router.post("/{uuid:boat_id}/restore", response=BoatRow, operation_id="restoreBoat")
+def restore(request: HttpRequest, boat_id: UUID) -> Any:
+    boat = get_object_or_404(Boat, pk=boat_id)
+    actions.restore_boat(boat)
+    return _row(boat)
+
+
+@router.post("/{uuid:boat_id}/variants", response={201: VariantOut}, operation_id="keepVariant")
+def keep(request: HttpRequest, boat_id: UUID, body: KeepVariant) -> Any:
+    return Status(201, _out(actions.keep_variant(_boat(boat_id), body.design, body.name)))
+
+
+def _variant(variant_id: UUID) -> Variant:
+    return get_object_or_404(Variant, pk=variant_id, boat__deleted_at=None)
+
+
+@variants_router.get("/{uuid:variant_id}", response=VariantOut, operation_id="readVariant")
+def read_variant(request: HttpRequest, variant_id: UUID) -> Any:
+    return _out(_variant(variant_id))
+
+
+@variants_router.put(
+    "/{uuid:variant_id}", response={200: VariantOut, 409: ConflictOut}, operation_id="saveVariant"
+)
+def save(request: HttpRequest, variant_id: UUID, body: SaveVariant) -> Any:
+    try:
+        return _out(actions.save_variant(variant_id, body.revision, body.design))
+    except actions.RevisionConflict as conflict:
+        problem = Problem(
+            code="newer_revision",
+            message="This boat was changed in another window.",
+            field="/revision",
+            value=body.revision,
+            accepted=f"revision {conflict.current.revision}",
+        )
+        reply = ConflictOut(errors=[problem], current=_out(conflict.current), difference=conflict.difference)
+        return Status(409, reply)
+
+
+@variants_router.delete("/{uuid:variant_id}", response={204: None}, operation_id="dropVariant")
+def drop(request: HttpRequest, variant_id: UUID) -> Any:
+    get_object_or_404(Variant, pk=variant_id, boat__deleted_at=None, is_working=False).delete()
+    return Status(204, None)
+
+
+@variants_router.get("/{uuid:variant_id}/file", operation_id="downloadVariant")
+def download(request: HttpRequest, variant_id: UUID) -> HttpResponse:
+    """The design as the file a person keeps."""
+    variant = _variant(variant_id)
+    design = actions.design_of(variant)
+    plain = "".join(c if c.isalnum() else "-" for c in design.name.lower() if c.isascii()).strip("-")
+    reply = HttpResponse(written(design), content_type="application/json")
+    reply["Content-Disposition"] = f'attachment; filename="{plain or "boat"}.parhelion.json"'
+    return reply

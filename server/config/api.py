@@ -1,0 +1,67 @@
+"""The API: a router by resource or station, and one error shape for every refusal."""
+
+from __future__ import annotations
+
+from typing import Any
+
+from boats.router import router as boats_router
+from boats.router import variants_router
+from django.core.exceptions import RequestDataTooBig
+from django.http import Http404, HttpRequest, HttpResponse
+from ninja import NinjaAPI
+from ninja.errors import HttpError, ValidationError
+from parhelion.errors import ParhelionError, Problem, problems_from
+from pydantic import BaseModel
+from stations.router import router as stations_router
+
+
+class Errors(BaseModel):
+    """Every 4xx reply."""
+
+    errors: list[Problem]
+
+
+api = NinjaAPI(title="Parhelion", version="1", urls_namespace="api", docs_url=None)
+api.add_router("/boats", boats_router)
+api.add_router("/variants", variants_router)
+api.add_router("", stations_router)
+
+
+def refused(request: HttpRequest, problems: list[Problem], status: int) -> HttpResponse:
+    """A reply in the one error shape."""
+    return api.create_response(request, Errors(errors=problems).model_dump(mode="json"), status=status)
+
+
+@api.exception_handler(ValidationError)
+def _invalid(request: HttpRequest, error: Any) -> HttpResponse:
+    items = []
+    for item in error.errors:
+        where = tuple(item["loc"])
+        items.append({"input": None, **item, "loc": where[2:] if where[:1] == ("body",) else where[1:]})
+    return refused(request, problems_from(items), 422)
+
+
+@api.exception_handler(ParhelionError)
+def _not_accepted(request: HttpRequest, error: Any) -> HttpResponse:
+    return refused(request, error.problems, 422)
+
+
+@api.exception_handler(Http404)
+def _missing(request: HttpRequest, error: Any) -> HttpResponse:
+    return refused(request, [Problem(code="not_found", message="There is nothing here.")], 404)
+
+
+@api.exception_handler(HttpError)
+def _http(request: HttpRequest, error: Any) -> HttpResponse:
+    problem = Problem(code="bad_request", message=str(error), accepted="a JSON request")
+    return refused(request, [problem], error.status_code)
+
+
+@api.exception_handler(RequestDataTooBig)
+def _too_big(request: HttpRequest, error: Any) -> HttpResponse:
+    problem = Problem(
+        code="too_large",
+        message="This is larger than any boat design.",
+        accepted="a design file of 1 MB or less",
+    )
+    return refused(request, [problem], 413)

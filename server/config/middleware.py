@@ -1,0 +1,29 @@
+"""Requests that change something come from this application's own pages, or from no page at all."""
+
+from __future__ import annotations
+
+from collections.abc import Callable
+from urllib.parse import urlsplit
+
+from django.http import HttpRequest, HttpResponse, JsonResponse
+from parhelion.errors import Problem
+
+SAFE_METHODS = {"GET", "HEAD", "OPTIONS"}
+
+
+class SameOriginMiddleware:
+    """Refuses unsafe requests that another site's page sends to this machine."""
+
+    def __init__(self, get_response: Callable[[HttpRequest], HttpResponse]):
+        self.get_response = get_response
+
+    def __call__(self, request: HttpRequest) -> HttpResponse:
+        origin = request.headers.get("Origin")
+        if request.method not in SAFE_METHODS and origin and urlsplit(origin).netloc != request.get_host():
+            problem = Problem(
+                code="other_origin",
+                message="Another site's page sent this request.",
+                accepted="requests from Parhelion's own pages",
+            )
+            return JsonResponse({"errors": [problem.model_dump()]}, status=403)
+        return self.get_response(request)

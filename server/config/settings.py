@@ -1,0 +1,70 @@
+"""Django settings: one person, no login, loopback only."""
+
+from __future__ import annotations
+
+import os
+import sys
+from pathlib import Path
+
+ROOT = Path(__file__).resolve().parents[2]
+WEB_DIST = ROOT / "web" / "dist"
+VAR = Path(os.environ.get("PARHELION_VAR", ROOT / "var"))
+VAR.mkdir(parents=True, exist_ok=True)
+
+TESTING = "test" in sys.argv
+
+# Nothing is signed for anyone but this machine; a deployment of more than one person sets its own.
+SECRET_KEY = os.environ.get("PARHELION_SECRET_KEY", "loopback-only")
+DEBUG = False
+ALLOWED_HOSTS = ["localhost", "127.0.0.1", "[::1]", "testserver"]
+
+INSTALLED_APPS = ["boats", "stations"]
+MIDDLEWARE = [
+    "django.middleware.security.SecurityMiddleware",
+    "whitenoise.middleware.WhiteNoiseMiddleware",
+    "config.middleware.SameOriginMiddleware",
+    "django.middleware.common.CommonMiddleware",
+]
+ROOT_URLCONF = "config.urls"
+TEMPLATES: list[dict[str, object]] = []
+APPEND_SLASH = False
+
+DATABASES = {
+    "default": {
+        "ENGINE": "django.db.backends.sqlite3",
+        "NAME": VAR / "parhelion.sqlite3",
+        "OPTIONS": {
+            "transaction_mode": "IMMEDIATE",
+            "timeout": 20,
+            "init_command": "PRAGMA journal_mode=DELETE;"
+            if TESTING
+            else "PRAGMA journal_mode=WAL; PRAGMA synchronous=NORMAL;",
+        },
+        # In-memory SQLite loses writes under ASGI: the tests' database is a file too.
+        "TEST": {"NAME": VAR / "test.sqlite3"},
+    }
+}
+DEFAULT_AUTO_FIELD = "django.db.models.BigAutoField"
+
+USE_TZ = True
+TIME_ZONE = "UTC"
+
+STATIC_URL = "/static/"
+STATIC_ROOT = VAR / "static"
+STATIC_ROOT.mkdir(parents=True, exist_ok=True)
+if WEB_DIST.is_dir():
+    WHITENOISE_ROOT = WEB_DIST
+WHITENOISE_INDEX_FILE = True
+# Vite puts a hash into the name of everything under assets/.
+WHITENOISE_IMMUTABLE_FILE_TEST = r"^/assets/.+-[A-Za-z0-9_-]{8}\.\w+$"
+
+DATA_UPLOAD_MAX_MEMORY_SIZE = 2_000_000
+SECURE_CONTENT_TYPE_NOSNIFF = True
+SECURE_CROSS_ORIGIN_OPENER_POLICY = "same-origin"
+
+LOGGING = {
+    "version": 1,
+    "disable_existing_loggers": False,
+    "handlers": {"console": {"class": "logging.StreamHandler"}},
+    "loggers": {"django.request": {"handlers": ["console"], "level": "ERROR", "propagate": False}},
+}
