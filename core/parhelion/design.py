@@ -223,13 +223,21 @@ class Link(Part):
     efficiency: float = Field(default=0.93, gt=0.5, le=1)
 
 
+class Point(Part):
+    """A point of the boat frame [m]."""
+
+    x_m: float
+    y_m: float
+    z_m: float
+
+
 class Obstacle(Part):
     """Something that throws shade: a spar between two points of the boat frame."""
 
     id: Id
     name: Name
-    from_xyz_m: tuple[float, float, float]
-    to_xyz_m: tuple[float, float, float]
+    foot: Point
+    tip: Point
     radius_m: float = Field(gt=0, le=5)
 
 

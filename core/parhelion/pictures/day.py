@@ -29,6 +29,13 @@ class GroupHarvest(Frozen):
     power_w: list[float]
 
 
+class Stretch(Frozen):
+    """From one place on the axis to another, in steps from the start."""
+
+    start: float
+    end: float
+
+
 class Tick(Frozen):
     """A whole local hour on the axis: how many steps from the start, and what the clock shows."""
 
@@ -58,7 +65,7 @@ class DayPicture(Frozen):
     cut_out_frac: float | None
     spells: list[Spell]
     spells_default: bool
-    spell_indices: list[tuple[float, float]]
+    motoring: list[Stretch]
     plan_speed_mps: float
     stopped: list[bool]  # the motor was meant to run and did not, or not all of the step
     zone: str
@@ -112,7 +119,7 @@ def day_picture_from(outlook: Outlook) -> DayPicture:
         cut_out_frac=store.cut_out if store else None,
         spells=list(outlook.spells),
         spells_default=design.plan.spells is None,
-        spell_indices=_stretches(outlook.motoring),
+        motoring=_stretches(outlook.motoring),
         plan_speed_mps=outlook.plan_speed_mps,
         stopped=((shown[:, RAN] < 1 - 1e-9) & (outlook.motoring > 0)).tolist(),
         zone=day.zone,
@@ -140,18 +147,18 @@ def _ticks(outlook: Outlook) -> list[Tick]:
     return found
 
 
-def _stretches(motoring: NDArray[np.float64]) -> list[tuple[float, float]]:
+def _stretches(motoring: NDArray[np.float64]) -> list[Stretch]:
     """Where the motor is meant to run, as stretches of step indices with their fractions."""
-    found: list[tuple[float, float]] = []
+    found: list[Stretch] = []
     start: float | None = None
     for index, share in enumerate(motoring):
         if share > 0 and start is None:
             start = index + 1 - share
         elif share == 0 and start is not None:
-            found.append((start, _end(motoring, index - 1)))
+            found.append(Stretch(start=start, end=_end(motoring, index - 1)))
             start = None
     if start is not None:
-        found.append((start, _end(motoring, len(motoring) - 1)))
+        found.append(Stretch(start=start, end=_end(motoring, len(motoring) - 1)))
     return found
 
 

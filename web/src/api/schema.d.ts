@@ -607,18 +607,8 @@ export interface components {
             id: string;
             /** Name */
             name: string;
-            /** From Xyz M */
-            from_xyz_m: [
-                number,
-                number,
-                number
-            ];
-            /** To Xyz M */
-            to_xyz_m: [
-                number,
-                number,
-                number
-            ];
+            foot: components["schemas"]["Point"];
+            tip: components["schemas"]["Point"];
             /** Radius M */
             radius_m: number;
         };
@@ -724,6 +714,13 @@ export interface components {
              * @default 3
              */
             wind_mps: number;
+        };
+        /** Point */
+        Point: {
+            /** Latitude Deg */
+            latitude_deg: number;
+            /** Longitude Deg */
+            longitude_deg: number;
         };
         /**
          * Side
@@ -1298,11 +1295,8 @@ export interface components {
             spells: components["schemas"]["Spell"][];
             /** Spells Default */
             spells_default: boolean;
-            /** Spell Indices */
-            spell_indices: [
-                number,
-                number
-            ][];
+            /** Motoring */
+            motoring: components["schemas"]["Stretch"][];
             /** Plan Speed Mps */
             plan_speed_mps: number;
             /** Stopped */
@@ -1356,6 +1350,16 @@ export interface components {
             heat_wh: number;
         };
         /**
+         * Stretch
+         * @description From one place on the axis to another, in steps from the start.
+         */
+        Stretch: {
+            /** Start */
+            start: number;
+            /** End */
+            end: number;
+        };
+        /**
          * Tick
          * @description A whole local hour on the axis: how many steps from the start, and what the clock shows.
          */
@@ -1388,13 +1392,6 @@ export interface components {
         ZoneOut: {
             /** Zone */
             zone: string;
-        };
-        /** Point */
-        Point: {
-            /** Latitude Deg */
-            latitude_deg: number;
-            /** Longitude Deg */
-            longitude_deg: number;
         };
     };
     responses: never;

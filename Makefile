@@ -1,0 +1,74 @@
+# Parhelion. `make demo` and `make test` set up whatever is missing.
+PYTHON ?= python3
+VENV := .venv
+BIN := $(VENV)/bin
+MANAGE := $(BIN)/python server/manage.py
+STAMPS := .stamps
+PORT ?= 8031
+
+.PHONY: demo test bench screenshots contract format check setup clean
+
+demo: $(STAMPS)/runtime $(STAMPS)/build
+	$(MANAGE) migrate -v0
+	$(MANAGE) load_demo
+	@echo
+	@echo "Parhelion is at http://127.0.0.1:$(PORT)/   (stop it with Ctrl-C)"
+	@echo
+	cd server && exec ../$(BIN)/uvicorn config.asgi:application --host 127.0.0.1 --port $(PORT) --lifespan off --log-level warning
+
+test: setup
+	$(BIN)/python bench/run_tests.py
+
+bench: $(STAMPS)/dev $(STAMPS)/build
+	$(BIN)/python bench/ratios.py
+
+screenshots: setup
+	$(BIN)/python bench/screenshots.py
+
+setup: $(STAMPS)/dev $(STAMPS)/build $(STAMPS)/chromium
+
+$(STAMPS):
+	mkdir -p $@
+
+$(BIN)/uv: | $(STAMPS)
+	$(PYTHON) -m venv $(VENV)
+	$(BIN)/pip install -q --disable-pip-version-check uv
+
+$(STAMPS)/runtime: requirements.txt pyproject.toml | $(BIN)/uv
+	$(BIN)/uv pip install -q --compile-bytecode -r requirements.txt
+	$(BIN)/uv pip install -q --no-deps -e .
+	$(BIN)/python -m parhelion.warm
+	touch $@
+
+$(STAMPS)/dev: requirements-dev.txt $(STAMPS)/runtime
+	$(BIN)/uv pip install -q --compile-bytecode -r requirements-dev.txt
+	touch $@
+
+$(STAMPS)/npm: web/package.json web/package-lock.json | $(STAMPS)
+	cd web && npm ci --no-audit --no-fund --loglevel=error
+	touch $@
+
+WEB_SOURCES := $(shell find web/src web/public -type f) web/index.html web/vite.config.ts
+
+$(STAMPS)/build: $(STAMPS)/npm $(STAMPS)/runtime $(WEB_SOURCES)
+	cd web && npm run --silent build -- --logLevel warn
+	$(BIN)/python -m whitenoise.compress -q web/dist
+	touch $@
+
+$(STAMPS)/chromium: | $(STAMPS)
+	@if command -v chromium >/dev/null; then :; \
+	elif [ "$$(id -u)" = 0 ]; then apt-get update -qq && apt-get install -y -qq --no-install-recommends chromium; \
+	else echo "The browser tests need Debian's chromium: apt-get install chromium" >&2; exit 1; fi
+	touch $@
+
+# After a change of the API or of the design document.
+contract: $(STAMPS)/dev $(STAMPS)/npm
+	$(MANAGE) export_contract
+	cd web && npm run --silent types
+
+format: $(STAMPS)/dev $(STAMPS)/npm
+	$(BIN)/ruff check --fix -q core server bench; $(BIN)/ruff format -q core server bench
+	cd web && npx biome check --write src vite.config.ts
+
+clean:
+	rm -rf $(VENV) $(STAMPS) web/node_modules web/dist var

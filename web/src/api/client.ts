@@ -1,0 +1,57 @@
+import createClient from "openapi-fetch";
+import type { components, paths } from "./schema";
+
+type Schemas = components["schemas"];
+export type BoatDesign = Schemas["BoatDesign"];
+export type BoatRow = Schemas["BoatRow"];
+export type VariantRow = Schemas["VariantRow"];
+export type VariantOut = Schemas["VariantOut"];
+export type ConflictOut = Schemas["ConflictOut"];
+export type Problem = Schemas["Problem"];
+export type Quantity = Schemas["Quantity"];
+export type Sentence = Schemas["Sentence"];
+export type Why = Schemas["Why"];
+export type RailCell = Schemas["RailCell"];
+export type Answers = Schemas["Answers"];
+export type Finding = Schemas["Finding"];
+export type HullPicture = Schemas["HullPicture"];
+export type DayPicture = Schemas["DayPicture"];
+export type HullTypeRow = Schemas["HullTypeRow"];
+export type Site = Schemas["Site"];
+
+export const client = createClient<paths>({ baseUrl: "/" });
+
+/** A refusal of the server, with its problems beside their fields. */
+export class Refused extends Error {
+  constructor(
+    readonly problems: Problem[],
+    readonly status: number,
+  ) {
+    super(problems.map((problem) => problem.message).join(" ") || "The server did not answer.");
+  }
+}
+
+interface Reply<T> {
+  data?: T;
+  error?: unknown;
+  response: Response;
+}
+
+/** The data of a reply, or the refusal thrown. */
+export async function dataOf<T>(reply: Promise<Reply<T>>): Promise<T> {
+  const { data, error, response } = await reply;
+  if (!response.ok) throw new Refused(problemsIn(error), response.status);
+  return data as T;
+}
+
+export function problemsIn(body: unknown): Problem[] {
+  return body && typeof body === "object" && "errors" in body ? (body.errors as Problem[]) : [];
+}
+
+/** A boat from a file's bytes. */
+export async function openFile(file: File): Promise<BoatRow> {
+  const response = await fetch("/api/boats/file", { method: "POST", body: file });
+  const body: unknown = await response.json().catch(() => null);
+  if (!response.ok) throw new Refused(problemsIn(body), response.status);
+  return body as BoatRow;
+}

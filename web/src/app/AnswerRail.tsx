@@ -1,0 +1,103 @@
+import type { ReactNode } from "react";
+import type { Answers, RailCell } from "../api/client";
+import { WhyPopover } from "../shared/ui/WhyPopover";
+import { shown, split, told } from "../shared/units";
+import { useUnits } from "./preferences";
+
+/** The answer, always in sight: how fast and how far on the sun alone, and what holds the boat back. */
+export function AnswerRail({
+  answers,
+  stale,
+  error,
+  children,
+}: {
+  answers: Answers | undefined;
+  stale: boolean;
+  error: Error | null;
+  children: ReactNode;
+}) {
+  return (
+    <footer
+      className="rail flex min-h-[106px] items-start gap-4 bg-deep px-6 py-2.5 text-on-deep"
+      aria-label="Answers"
+    >
+      <div
+        className={`grid flex-1 grid-cols-2 gap-x-5 gap-y-2 transition-opacity duration-150 sm:grid-flow-col sm:auto-cols-fr sm:grid-cols-none ${stale ? "opacity-70" : ""}`}
+        aria-busy={stale}
+      >
+        {answers?.rail.map((cell) => (
+          <Cell key={cell.key} cell={cell} />
+        ))}
+        {!answers && (
+          <p className="col-span-2 m-0 py-6">
+            {error ? `No answer: ${error.message}` : "Computing the answer …"}
+          </p>
+        )}
+      </div>
+      {children}
+      <LiveSummary answers={stale ? undefined : answers} />
+    </footer>
+  );
+}
+
+function Cell({ cell }: { cell: RailCell }) {
+  const units = useUnits();
+  const [number, unit] = cell.value ? split(cell.value, units) : ["none", ""];
+  const isText = cell.value === null || cell.value?.quantity === "text";
+  return (
+    <WhyPopover title={cell.label} why={cell.why} assumes={cell.assumes} reason={cell.reason}>
+      <button
+        type="button"
+        data-cell={cell.key}
+        className="cursor-pointer rounded border-0 bg-transparent p-0 text-left text-on-deep focus-visible:outline-[var(--rail-number)]"
+      >
+        <span className="block text-[13px] text-on-deep-muted">{cell.label}</span>
+        <span className="tabular flex items-baseline gap-1.5 leading-[1.15] text-rail-number">
+          <span
+            data-value
+            className={isText ? "text-[21px] leading-[34px] font-bold" : "text-[29px] font-bold"}
+          >
+            {number}
+          </span>
+          <span className="text-[15px]">{unit}</span>
+          {cell.change && <Change cell={cell} />}
+        </span>
+        {cell.reason && <span className="block text-[12.5px] leading-snug">{told(cell.reason, units)}</span>}
+        {cell.lines.slice(0, cell.reason ? 1 : 2).map((line) => (
+          <span key={line.text} className="block text-[12.5px] leading-snug text-on-deep-muted">
+            {told(line, units)}
+          </span>
+        ))}
+      </button>
+    </WhyPopover>
+  );
+}
+
+function Change({ cell }: { cell: RailCell }) {
+  const units = useUnits();
+  if (!cell.change || typeof cell.change.value !== "number") return null;
+  const text = shown(cell.change, units);
+  if (/^[+−]0([.]0)?\D*$/.test(text)) return null;
+  return (
+    <span
+      className="rounded-full border border-on-deep-muted px-1.5 text-[12.5px] text-on-deep"
+      title="against the kept variant"
+    >
+      {text}
+    </span>
+  );
+}
+
+/** Says the headline once it has settled, for those who hear the page. */
+function LiveSummary({ answers }: { answers: Answers | undefined }) {
+  const units = useUnits();
+  const text = answers?.rail
+    .filter((cell) => cell.value)
+    .map((cell) => (cell.value ? `${cell.label} ${shown(cell.value, units)}` : ""))
+    .join(", ");
+  return (
+    <p className="sr-only" aria-live="polite">
+      {text}
+    </p>
+  );
+}

@@ -1,0 +1,89 @@
+import type { ReactNode } from "react";
+import { NavLink, useLocation, useParams } from "react-router";
+import { STATIONS, type Station } from "./stations";
+
+/** The stations in the order of the work, as marks on a course. */
+export function CourseLine({
+  warnings,
+  children,
+}: {
+  warnings: Partial<Record<Station, number>>;
+  children: ReactNode;
+}) {
+  const { station, variantId } = useParams();
+  const { search } = useLocation();
+  return (
+    <header className="course flex items-center gap-6 border-b border-hairline px-5">
+      <div className="flex items-center gap-3">
+        <img src="/mark.svg" width="46" height="31" alt="" className="rounded bg-[#f0f4f3]" />
+        <span className="text-[20px] font-bold">Parhelion</span>
+      </div>
+      <nav aria-label="Stations" className="flex flex-1 justify-center">
+        <ol className="m-0 flex list-none items-start p-0">
+          {STATIONS.map(({ key, label }, index) => (
+            <li key={key} className="relative flex w-[92px] justify-center">
+              {index > 0 && (
+                <span
+                  aria-hidden="true"
+                  className="absolute top-[12px] right-1/2 mr-4 w-[60px] border-t-2 border-muted"
+                />
+              )}
+              <NavLink
+                to={{ pathname: `/${key}/${variantId}`, search }}
+                className="flex min-w-[56px] flex-col items-center rounded px-2 text-ink no-underline"
+              >
+                <StationMark here={station === key} warnings={warnings[key] ?? 0} />
+                <span className={station === key ? "font-bold" : "text-muted"}>{label}</span>
+                {(warnings[key] ?? 0) > 0 && <span className="sr-only">, {warnings[key]} open warnings</span>}
+              </NavLink>
+            </li>
+          ))}
+        </ol>
+      </nav>
+      {children}
+    </header>
+  );
+}
+
+function StationMark({ here, warnings }: { here: boolean; warnings: number }) {
+  return (
+    <svg width="44" height="25" viewBox="0 0 44 25" aria-hidden="true">
+      {here && (
+        <>
+          <circle cx="6" cy="12.5" r="2.2" fill="var(--dog)" />
+          <circle cx="38" cy="12.5" r="2.2" fill="var(--dog)" />
+        </>
+      )}
+      {warnings > 0 ? (
+        <>
+          <path
+            d="M22 2 33 21.5H11Z"
+            fill={here ? "var(--sun)" : "var(--mist)"}
+            stroke="var(--alarm)"
+            strokeWidth="2"
+            strokeLinejoin="round"
+          />
+          <text
+            x="22"
+            y="19"
+            textAnchor="middle"
+            fontSize="12.5"
+            fontWeight="700"
+            fill={here ? "#12262b" : "var(--alarm)"}
+          >
+            {warnings}
+          </text>
+        </>
+      ) : (
+        <circle
+          cx="22"
+          cy="12.5"
+          r={here ? 8 : 6}
+          fill={here ? "var(--sun)" : "var(--ink)"}
+          stroke="var(--ink)"
+          strokeWidth="1.5"
+        />
+      )}
+    </svg>
+  );
+}

@@ -1,0 +1,174 @@
+import { useQuery } from "@tanstack/react-query";
+import { lazy, Suspense, useEffect, useRef, useState } from "react";
+import { useNavigate, useParams, useSearchParams } from "react-router";
+import { type BoatRow, client, dataOf } from "../api/client";
+import { withValue } from "../shared/pointer";
+import { AnswerRail } from "./AnswerRail";
+import { BoatMenu } from "./BoatMenu";
+import { ConflictDialog } from "./ConflictDialog";
+import { CourseLine } from "./CourseLine";
+import { DesignProvider, useDesign } from "./design";
+import { useAnswers, useDayPicture, useHullPicture } from "./live";
+import { usePreferences } from "./preferences";
+import { Shortcuts } from "./Shortcuts";
+import { STATIONS, type Station } from "./stations";
+import { VariantPanel } from "./VariantPanel";
+
+const PAGES: Record<Station, ReturnType<typeof lazy>> = {
+  hull: lazy(() => import("../features/hull/HullStation")),
+  day: lazy(() => import("../features/day/DayStation")),
+};
+
+export function useBoats() {
+  return useQuery({ queryKey: ["boats"], queryFn: () => dataOf(client.GET("/api/boats")) });
+}
+
+const readVariant = (id: string) =>
+  dataOf(client.GET("/api/variants/{variant_id}", { params: { path: { variant_id: id } } }));
+
+/** One boat at one station. */
+export function Workspace() {
+  const { variantId = "", station } = useParams();
+  const boats = useBoats();
+  const variant = useQuery({
+    queryKey: ["variant", variantId],
+    queryFn: () => readVariant(variantId),
+    gcTime: 0,
+    staleTime: Number.POSITIVE_INFINITY,
+    retry: 1,
+  });
+  if (!STATIONS.some((item) => item.key === station)) return <Nowhere what="There is no such station." />;
+  if (variant.error) return <Nowhere what={`This boat could not be opened: ${variant.error.message}`} />;
+  if (!variant.data || !boats.data)
+    return (
+      <p className="p-6" role="status">
+        Opening the boat …
+      </p>
+    );
+  return (
+    <DesignProvider key={variantId} variant={variant.data}>
+      <Frame boats={boats.data} station={station as Station} />
+    </DesignProvider>
+  );
+}
+
+function Nowhere({ what }: { what: string }) {
+  return (
+    <main className="grid h-full place-content-center justify-items-center gap-3">
+      <p role="alert">{what}</p>
+      <a className="link" href="/">
+        To the first boat
+      </a>
+    </main>
+  );
+}
+
+function Frame({ boats, station }: { boats: BoatRow[]; station: Station }) {
+  const { design, variant, saveState, undo, redo, canUndo, canRedo } = useDesign();
+  const [search, setSearch] = useSearchParams();
+  const comparedId = search.get("compare");
+  const compared = useQuery({
+    queryKey: ["compared", comparedId],
+    queryFn: () => readVariant(comparedId ?? ""),
+    enabled: comparedId !== null && comparedId !== variant.id,
+  });
+  const answers = useAnswers(design, comparedId ? (compared.data?.design ?? null) : null, search.get("at"));
+  const hull = useHullPicture(design).data;
+  const day = useDayPicture(design).data;
+  const [keysShown, setKeysShown] = useState(false);
+  const keep = useRef<HTMLButtonElement>(null);
+  useKeys(
+    () => setKeysShown(true),
+    () => keep.current?.click(),
+  );
+  const open = (findings: { level: string }[] | undefined) =>
+    (findings ?? []).filter((item) => item.level === "warn").length;
+  const boat = boats.find((item) => item.id === variant.boat_id);
+  const Page = PAGES[station];
+  useEffect(() => {
+    document.title = `${design.name} · Parhelion`;
+  }, [design.name]);
+
+  return (
+    <div className="frame">
+      <CourseLine warnings={{ hull: open(hull?.findings), day: open(day?.findings) }}>
+        <div className="flex items-center gap-1.5">
+          <button type="button" className="btn" disabled={!canUndo} onClick={undo} aria-label="Undo">
+            <span aria-hidden="true">↶</span>
+          </button>
+          <button type="button" className="btn" disabled={!canRedo} onClick={redo} aria-label="Redo">
+            <span aria-hidden="true">↷</span>
+          </button>
+          <button type="button" className="btn" onClick={() => setKeysShown(true)} aria-label="Keys">
+            ?
+          </button>
+        </div>
+        <BoatMenu boats={boats} name={design.name} variantName={variant.name} saveState={saveState} />
+      </CourseLine>
+      <Suspense
+        fallback={
+          <p className="picture p-6" role="status">
+            Opening the station …
+          </p>
+        }
+      >
+        <Page />
+      </Suspense>
+      <AnswerRail answers={answers.data} stale={answers.stale} error={answers.error}>
+        <VariantPanel
+          boat={boat}
+          comparedId={comparedId}
+          trigger={keep}
+          onCompare={(id) =>
+            setSearch(
+              (old) => {
+                if (id) old.set("compare", id);
+                else old.delete("compare");
+                return old;
+              },
+              { replace: true },
+            )
+          }
+        />
+      </AnswerRail>
+      <ConflictDialog />
+      <Shortcuts open={keysShown} onOpen={setKeysShown} />
+    </div>
+  );
+}
+
+/** The keys of the frame; none fires while something is typed or a sheet is open. */
+function useKeys(help: () => void, keep: () => void) {
+  const { shortcuts } = usePreferences();
+  const { variantId } = useParams();
+  const { undo, redo, apply } = useDesign();
+  const navigate = useNavigate();
+  useEffect(() => {
+    const turn = (by: number) =>
+      apply(
+        (current) =>
+          withValue(current, "/plan/heading_deg", ((current.plan.heading_deg ?? 0) + by + 360) % 360),
+        "heading",
+      );
+    const press = (event: KeyboardEvent) => {
+      const target = event.target as HTMLElement;
+      if (event.ctrlKey || event.metaKey || event.altKey) return;
+      if (target.closest("input, select, textarea, [role=dialog], [role=alertdialog], [role=menu]")) return;
+      if (event.key === "?") help();
+      if (!shortcuts) return;
+      const station = STATIONS.find((item) => item.digit === event.key);
+      if (station) navigate({ pathname: `/${station.key}/${variantId}`, search: window.location.search });
+      else if (event.key === "u") undo();
+      else if (event.key === "U") redo();
+      else if (event.key === "k") keep();
+      else if (event.key === ",") turn(-5);
+      else if (event.key === ".") turn(5);
+      else if (event.key === "[" || event.key === "]")
+        window.dispatchEvent(new CustomEvent("parhelion:hour", { detail: event.key === "[" ? -1 : 1 }));
+      else return;
+      event.preventDefault();
+    };
+    window.addEventListener("keydown", press);
+    return () => window.removeEventListener("keydown", press);
+  }, [shortcuts, variantId, undo, redo, apply, navigate, help, keep]);
+}

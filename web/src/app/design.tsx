@@ -1,0 +1,119 @@
+import { useQueryClient } from "@tanstack/react-query";
+import {
+  createContext,
+  type ReactNode,
+  useCallback,
+  useContext,
+  useEffect,
+  useReducer,
+  useRef,
+  useState,
+} from "react";
+import { type BoatDesign, type ConflictOut, client, problemsIn, type VariantOut } from "../api/client";
+import { opened, recalled, reduce, remember } from "./designHistory";
+
+export type SaveState = "saved" | "saving" | "failed" | "conflict";
+
+interface DesignHandle {
+  variant: VariantOut;
+  design: BoatDesign;
+  apply: (change: (design: BoatDesign) => BoatDesign, key: string) => void;
+  undo: () => void;
+  redo: () => void;
+  canUndo: boolean;
+  canRedo: boolean;
+  saveState: SaveState;
+  conflict: ConflictOut | null;
+  keepMine: () => void;
+  takeTheirs: () => void;
+}
+
+const Context = createContext<DesignHandle | null>(null);
+const AUTOSAVE_MS = 700;
+
+/** The design being worked on: edits are local and instant, saved on a short pause. */
+export function DesignProvider({ variant, children }: { variant: VariantOut; children: ReactNode }) {
+  const queries = useQueryClient();
+  const [state, dispatch] = useReducer(
+    reduce,
+    null,
+    () => recalled(variant.id, variant.revision) ?? opened(variant.design, variant.revision),
+  );
+  const [saveState, setSaveState] = useState<SaveState>("saved");
+  const [conflict, setConflict] = useState<ConflictOut | null>(null);
+  const [attempt, setAttempt] = useState(0);
+  const busy = useRef(false);
+
+  useEffect(() => remember(variant.id, state), [variant.id, state]);
+
+  const text = JSON.stringify(state.present);
+  // biome-ignore lint/correctness/useExhaustiveDependencies: `attempt` asks for another try
+  useEffect(() => {
+    if (text === state.saved || conflict) return;
+    const timer = setTimeout(async () => {
+      if (busy.current) {
+        setAttempt((n) => n + 1);
+        return;
+      }
+      busy.current = true;
+      setSaveState("saving");
+      try {
+        const { data, error, response } = await client.PUT("/api/variants/{variant_id}", {
+          params: { path: { variant_id: variant.id } },
+          body: { revision: state.revision, design: state.present },
+        });
+        if (data) {
+          dispatch({ kind: "saved", revision: data.revision, design: data.design });
+          setSaveState("saved");
+          queries.invalidateQueries({ queryKey: ["boats"] });
+        } else if (response.status === 409) {
+          setConflict(error as unknown as ConflictOut);
+          setSaveState("conflict");
+        } else {
+          console.warn(problemsIn(error));
+          setSaveState("failed");
+        }
+      } catch {
+        setSaveState("failed");
+        setTimeout(() => setAttempt((n) => n + 1), 4000);
+      } finally {
+        busy.current = false;
+      }
+    }, AUTOSAVE_MS);
+    return () => clearTimeout(timer);
+  }, [text, state.saved, state.revision, variant.id, conflict, attempt, queries]);
+
+  const apply = useCallback(
+    (change: (design: BoatDesign) => BoatDesign, key: string) =>
+      dispatch({ kind: "apply", change, key, at: Date.now() }),
+    [],
+  );
+  const handle: DesignHandle = {
+    variant,
+    design: state.present,
+    apply,
+    undo: () => dispatch({ kind: "undo" }),
+    redo: () => dispatch({ kind: "redo" }),
+    canUndo: state.past.length > 0,
+    canRedo: state.future.length > 0,
+    saveState: text === state.saved ? "saved" : saveState === "saved" ? "saving" : saveState,
+    conflict,
+    keepMine: () => {
+      if (conflict) dispatch({ kind: "rebase", revision: conflict.current.revision });
+      setConflict(null);
+    },
+    takeTheirs: () => {
+      if (conflict)
+        dispatch({ kind: "theirs", revision: conflict.current.revision, design: conflict.current.design });
+      setConflict(null);
+      setSaveState("saved");
+    },
+  };
+  return <Context.Provider value={handle}>{children}</Context.Provider>;
+}
+
+export function useDesign(): DesignHandle {
+  const handle = useContext(Context);
+  if (!handle) throw new Error("useDesign outside its provider");
+  return handle;
+}

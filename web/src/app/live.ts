@@ -1,0 +1,53 @@
+/** Live computation: the design is posted whole on a short pause; the old answer stays until the new one is in. */
+import { keepPreviousData, useQuery } from "@tanstack/react-query";
+import { useEffect, useState } from "react";
+import { type BoatDesign, client, dataOf } from "../api/client";
+
+const PAUSE_MS = 70;
+
+function usePaused<T>(value: T, ms: number): T {
+  const [held, setHeld] = useState(value);
+  useEffect(() => {
+    const timer = setTimeout(() => setHeld(value), ms);
+    return () => clearTimeout(timer);
+  }, [value, ms]);
+  return held;
+}
+
+function useComputed<T>(
+  name: string,
+  design: BoatDesign,
+  extra: unknown,
+  compute: (d: BoatDesign, signal: AbortSignal) => Promise<T>,
+) {
+  const paused = usePaused(design, PAUSE_MS);
+  const found = useQuery({
+    queryKey: [name, paused, extra],
+    queryFn: ({ signal }) => compute(paused, signal),
+    placeholderData: keepPreviousData,
+    gcTime: 60_000,
+    staleTime: Number.POSITIVE_INFINITY,
+    retry: 1,
+  });
+  const stale = found.isPlaceholderData || paused !== design;
+  return { data: found.data, stale, error: found.error, retry: () => void found.refetch() };
+}
+
+export function useAnswers(design: BoatDesign, comparedWith: BoatDesign | null, at: string | null) {
+  return useComputed("answers", design, [comparedWith, at], async (asked, signal) => {
+    const body = { design: asked, compared_with: comparedWith, at };
+    return (await dataOf(client.POST("/api/answers", { body, signal }))).answers;
+  });
+}
+
+export function useHullPicture(design: BoatDesign) {
+  return useComputed("hull", design, null, async (asked, signal) => {
+    return (await dataOf(client.POST("/api/hull/picture", { body: { design: asked }, signal }))).picture;
+  });
+}
+
+export function useDayPicture(design: BoatDesign) {
+  return useComputed("day", design, null, async (asked, signal) => {
+    return (await dataOf(client.POST("/api/day/picture", { body: { design: asked }, signal }))).picture;
+  });
+}

@@ -1,0 +1,113 @@
+import { useCallback, useEffect } from "react";
+import { useSearchParams } from "react-router";
+import type { DayPicture } from "../../api/client";
+import { useDesign } from "../../app/design";
+import { Findings } from "../../app/Findings";
+import { useDayPicture } from "../../app/live";
+import { useUnits } from "../../app/preferences";
+import { Waiting } from "../../shared/chart/Waiting";
+import { withValue } from "../../shared/pointer";
+import { FieldWarnings } from "../../shared/ui/fields";
+import { clockText, shown } from "../../shared/units";
+import { DayBench } from "./DayBench";
+import { clockAt, DayChart, indexOf, minutesOf, type SpellEdge } from "./DayChart";
+
+export const HOUR_EVENT = "parhelion:hour";
+const WORDS: Record<string, string> = { rain: "rain or fog" };
+
+/** Sky above, water below: the balance of one day. */
+export default function DayStation() {
+  const { design, apply } = useDesign();
+  const units = useUnits();
+  const { data: picture, stale, error, retry } = useDayPicture(design);
+  const [cursor, setCursor] = useCursor(picture);
+
+  const setEdge = (picture: DayPicture) => (edge: SpellEdge, clock: number) => {
+    apply((current) => {
+      const spells = (current.plan.spells ?? picture.spells).map((spell, index) =>
+        index === edge.spell ? { ...spell, [edge.edge]: `${clockText(clock)}:00` } : spell,
+      );
+      const changed = spells[edge.spell];
+      if (!changed || changed.starts_at === changed.ends_at) return current;
+      return withValue(current, "/plan/spells", spells);
+    }, `spell-${edge.spell}-${edge.edge}`);
+  };
+  const move = (picture: DayPicture) => (index: number, by: number) => {
+    apply((current) => {
+      const spells = (current.plan.spells ?? picture.spells).map((spell, i) =>
+        i === index
+          ? {
+              starts_at: `${clockText(minutesOf(spell.starts_at) + by)}:00`,
+              ends_at: `${clockText(minutesOf(spell.ends_at) + by)}:00`,
+            }
+          : spell,
+      );
+      return withValue(current, "/plan/spells", spells);
+    }, `spell-${index}`);
+  };
+
+  return (
+    <FieldWarnings.Provider value={picture?.findings ?? []}>
+      <DayBench picture={picture} />
+      <main className="picture flex min-h-0 min-w-0 flex-col px-4 pt-3 pb-1">
+        <h1 className="m-0 mb-1 text-[16px] font-bold">
+          Sky above, water below{" "}
+          <span className="ml-3 text-[14px] font-normal text-muted">
+            one {WORDS[design.plan.sky ?? ""] ?? design.plan.sky} day at{" "}
+            {shown(
+              {
+                quantity: "speed_mps",
+                value: picture?.plan_speed_mps ?? design.plan.speed_mps,
+                signed: false,
+              },
+              units,
+            )}
+            , in watts
+          </span>
+        </h1>
+        <div className="min-h-0 flex-1">
+          {picture ? (
+            <DayChart
+              picture={picture}
+              stale={stale}
+              cursor={cursor}
+              onCursor={setCursor}
+              onEdge={setEdge(picture)}
+              onMove={move(picture)}
+            />
+          ) : (
+            <Waiting error={error} retry={retry} what="The day" />
+          )}
+        </div>
+      </main>
+      <Findings title="What this day tells you" findings={picture?.findings} stale={stale} />
+    </FieldWarnings.Provider>
+  );
+}
+
+/** The moment the day is read at: in the address once it is moved, solar noon before. */
+function useCursor(picture: DayPicture | undefined) {
+  const [search, setSearch] = useSearchParams();
+  const at = search.get("at");
+  const cursor = picture ? (at ? indexOf(picture, minutesOf(at)) : picture.noon_index) : 0;
+  const set = useCallback(
+    (index: number) => {
+      if (!picture) return;
+      setSearch(
+        (old) => {
+          old.set("at", clockText(clockAt(picture, index)));
+          return old;
+        },
+        { replace: true },
+      );
+    },
+    [picture, setSearch],
+  );
+  useEffect(() => {
+    const hour = (event: Event) =>
+      set(Math.min(Math.max(cursor + (event as CustomEvent<number>).detail * 6, 0), 143.9));
+    window.addEventListener(HOUR_EVENT, hour);
+    return () => window.removeEventListener(HOUR_EVENT, hour);
+  }, [cursor, set]);
+  return [cursor, set] as const;
+}

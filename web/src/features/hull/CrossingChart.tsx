@@ -1,0 +1,413 @@
+import { scaleLinear, scaleLog } from "d3-scale";
+import { area, curveMonotoneX, line } from "d3-shape";
+import { type KeyboardEvent, type PointerEvent, useId, useState } from "react";
+import type { HullPicture } from "../../api/client";
+import { useUnits } from "../../app/preferences";
+import { dragX, keyStep } from "../../shared/chart/drag";
+import { useSize } from "../../shared/chart/useSize";
+import { SunMark } from "../../shared/ui/Mark";
+import { shown, told, unitOf } from "../../shared/units";
+
+const MARGIN = { left: 62, right: 18, top: 14, bottom: 34 };
+const SLOWEST_SHARE = 0.2; // of hull speed: slower is all idle draw
+
+interface Props {
+  picture: HullPicture;
+  stale: boolean;
+  onPlanSpeed: (speedMps: number) => void;
+}
+
+/** Battery watts at each speed, against what the sun pays: the crossings are the sun-only speeds. */
+export function CrossingChart({ picture, stale, onPlanSpeed }: Props) {
+  const units = useUnits();
+  const clip = useId();
+  const [box, { width, height }] = useSize<HTMLDivElement>();
+  const [read, setRead] = useState<number | null>(null);
+  const slowest = SLOWEST_SHARE * picture.hull_speed_mps;
+  const fastest = picture.speed_mps.at(-1) ?? 1;
+  const points = picture.speed_mps
+    .map((speed, i) => ({
+      speed,
+      power: picture.power_w[i] ?? 0,
+      low: picture.low_w[i] ?? 0,
+      high: picture.high_w[i] ?? 0,
+      formula: picture.formula_w[i] ?? 0,
+    }))
+    .filter((point) => point.speed >= slowest * 0.98);
+  const lowest = Math.min(...points.map((p) => p.low), ...picture.lines.map((l) => l.power_w));
+  const highest = Math.max(...points.map((p) => p.high));
+  const x = scaleLinear([slowest, fastest], [MARGIN.left, Math.max(width - MARGIN.right, MARGIN.left + 1)]);
+  const y = scaleLog(
+    [Math.max(lowest * 0.75, 1), highest * 1.15],
+    [Math.max(height - MARGIN.bottom, MARGIN.top + 1), MARGIN.top],
+  );
+  const [speedUnit, speedSize] = unitOf("speed_mps", units);
+  const speedTicks = scaleLinear([slowest / speedSize, fastest / speedSize], [0, 1]).ticks(6);
+  const [low = 1, high = 10] = y.domain();
+  const powerTicks = [1, 2, 5, 10, 20, 50, 100, 200, 500, 1e3, 2e3, 5e3, 1e4, 2e4, 5e4, 1e5].filter(
+    (w) => w >= low && w <= high,
+  );
+  const curve = line<(typeof points)[number]>()
+    .x((p) => x(p.speed))
+    .curve(curveMonotoneX);
+  const readout =
+    read === null
+      ? null
+      : points.reduce((a, b) => (Math.abs(b.speed - read) < Math.abs(a.speed - read) ? b : a));
+  const bottom = height - MARGIN.bottom;
+
+  function hover(event: PointerEvent<SVGElement>) {
+    const at = x.invert(event.clientX - event.currentTarget.getBoundingClientRect().left);
+    setRead(at >= slowest && at <= fastest ? at : null);
+  }
+  function readKeys(event: KeyboardEvent) {
+    const step = keyStep(event.key);
+    if (!step) return;
+    event.preventDefault();
+    const from = read ?? picture.plan_speed_mps;
+    setRead(Math.min(Math.max(from + (step * (fastest - slowest)) / 78, slowest), fastest));
+  }
+  function planKeys(event: KeyboardEvent) {
+    const step = keyStep(event.key);
+    if (!step) return;
+    event.preventDefault();
+    event.stopPropagation();
+    onPlanSpeed(Math.max(picture.plan_speed_mps + step * 0.1 * speedSize, 0.1 * speedSize));
+  }
+
+  return (
+    <div ref={box} className={`h-full min-h-0 transition-opacity duration-150 ${stale ? "opacity-75" : ""}`}>
+      {width > 0 && (
+        // biome-ignore lint/a11y/noNoninteractiveTabindex: the read-out is worked from the keyboard too
+        <svg
+          width={width}
+          height={height}
+          role="group"
+          aria-label="Battery watts over speed. Arrow keys read the curve."
+          tabIndex={0}
+          onPointerMove={hover}
+          onPointerLeave={() => setRead(null)}
+          onKeyDown={readKeys}
+          onBlur={() => setRead(null)}
+        >
+          <clipPath id={clip}>
+            <rect
+              x={MARGIN.left}
+              y={MARGIN.top}
+              width={Math.max(width - MARGIN.left - MARGIN.right, 0)}
+              height={Math.max(bottom - MARGIN.top, 0)}
+            />
+          </clipPath>
+          {powerTicks.map((watts) => (
+            <g key={watts}>
+              <line
+                x1={MARGIN.left}
+                x2={width - MARGIN.right}
+                y1={y(watts)}
+                y2={y(watts)}
+                stroke="var(--hairline)"
+                strokeWidth="0.8"
+              />
+              <text className="chart-text" x={MARGIN.left - 8} y={y(watts) + 4} textAnchor="end">
+                {shown({ quantity: "power_w", value: watts, signed: false }, units)}
+              </text>
+            </g>
+          ))}
+          {speedTicks.map((speed) => (
+            <g key={speed}>
+              <line
+                x1={x(speed * speedSize)}
+                x2={x(speed * speedSize)}
+                y1={MARGIN.top}
+                y2={bottom}
+                stroke="var(--hairline)"
+                strokeWidth="0.8"
+              />
+              <text className="chart-text" x={x(speed * speedSize)} y={height - 10} textAnchor="middle">
+                {speed} {speedUnit}
+              </text>
+            </g>
+          ))}
+          <g clipPath={`url(#${clip})`}>
+            <path
+              d={
+                area<(typeof points)[number]>()
+                  .x((p) => x(p.speed))
+                  .y0((p) => y(p.low))
+                  .y1((p) => y(p.high))
+                  .curve(curveMonotoneX)(points) ?? ""
+              }
+              fill="var(--water-soft)"
+              data-band
+            />
+            <path
+              d={curve.y((p) => y(Math.max(p.formula, low / 4)))(points) ?? ""}
+              fill="none"
+              stroke="var(--muted)"
+              strokeWidth="1.6"
+              strokeDasharray="6 5"
+              data-formula
+            />
+            <path
+              d={curve.y((p) => y(p.power))(points) ?? ""}
+              fill="none"
+              stroke="var(--water)"
+              strokeWidth="3"
+              data-curve
+            />
+            <line
+              x1={x(picture.hull_speed_mps)}
+              x2={x(picture.hull_speed_mps)}
+              y1={MARGIN.top}
+              y2={bottom}
+              stroke="var(--alarm)"
+              strokeDasharray="2 4"
+              strokeWidth="1.5"
+            />
+            {picture.rated_power_w < high && (
+              <line
+                x1={MARGIN.left}
+                x2={width - MARGIN.right}
+                y1={y(picture.rated_power_w)}
+                y2={y(picture.rated_power_w)}
+                stroke="var(--muted)"
+                strokeDasharray="1 4"
+                strokeWidth="1.5"
+              />
+            )}
+          </g>
+          <text
+            className="chart-text"
+            x={x(picture.hull_speed_mps) - 7}
+            y={bottom - 46}
+            textAnchor="end"
+            style={{ fill: "var(--alarm)" }}
+          >
+            hull speed {shown({ quantity: "speed_mps", value: picture.hull_speed_mps, signed: false }, units)}
+          </text>
+          {picture.rated_power_w < high && (
+            <text className="chart-text" x={MARGIN.left + 8} y={y(picture.rated_power_w) - 6}>
+              most the drive takes
+            </text>
+          )}
+          <FormulaLabel points={points} x={x} y={y} top={MARGIN.top} />
+          {picture.lines.map((item) => (
+            <SunLine
+              key={item.key}
+              item={item}
+              cross={{ x: x(item.speed_mps), y: y(item.power_w) }}
+              bottom={bottom}
+              label={told(item.label, units)}
+              watts={shown({ quantity: "power_w", value: item.power_w, signed: false }, units)}
+            />
+          ))}
+          <Pills picture={picture} x={x} bottom={bottom} units={units} />
+          {picture.runs.map((run) => (
+            <circle
+              key={run.id}
+              cx={x(run.speed_mps)}
+              cy={y(run.power_w)}
+              r="5"
+              fill="var(--field)"
+              stroke="var(--ink)"
+              strokeWidth="2"
+              strokeDasharray={run.both_ways ? undefined : "2.5 2"}
+              data-run
+            />
+          ))}
+          <g transform={`translate(${x(picture.plan_speed_mps)} ${y(picture.plan_power_w)})`}>
+            <rect
+              x="-7"
+              y="-7"
+              width="14"
+              height="14"
+              transform="rotate(45)"
+              fill="var(--field)"
+              stroke="var(--water)"
+              strokeWidth="3"
+              tabIndex={0}
+              role="slider"
+              className="cursor-ew-resize"
+              style={{ touchAction: "none" }}
+              aria-label="Planned speed"
+              aria-valuenow={Number((picture.plan_speed_mps / speedSize).toFixed(1))}
+              aria-valuemin={0}
+              aria-valuemax={Number((fastest / speedSize).toFixed(1))}
+              aria-valuetext={shown(
+                { quantity: "speed_mps", value: picture.plan_speed_mps, signed: false },
+                units,
+              )}
+              onKeyDown={planKeys}
+              onPointerDown={(event) =>
+                dragX(event, (px) =>
+                  onPlanSpeed(
+                    Math.round(Math.min(Math.max(x.invert(px), 0.1), fastest) / speedSize / 0.05) *
+                      0.05 *
+                      speedSize,
+                  ),
+                )
+              }
+            />
+            <text className="chart-text" x="14" y="18" style={{ fill: "var(--water-text)", fontWeight: 650 }}>
+              you plan {shown({ quantity: "speed_mps", value: picture.plan_speed_mps, signed: false }, units)}
+              , {shown({ quantity: "power_w", value: picture.plan_power_w, signed: false }, units)}
+            </text>
+          </g>
+          {readout && (
+            <g pointerEvents="none">
+              <line
+                x1={x(readout.speed)}
+                x2={x(readout.speed)}
+                y1={MARGIN.top}
+                y2={bottom}
+                stroke="var(--ink)"
+                strokeWidth="1"
+              />
+              <circle cx={x(readout.speed)} cy={y(readout.power)} r="4" fill="var(--ink)" />
+              <g
+                transform={`translate(${Math.min(x(readout.speed) + 10, width - 186)} ${Math.max(bottom - 128, MARGIN.top)})`}
+              >
+                <rect width="172" height="66" rx="4" fill="var(--ink)" />
+                {[
+                  `${shown({ quantity: "speed_mps", value: readout.speed, signed: false }, units)}: ${shown({ quantity: "power_w", value: readout.power, signed: false }, units)}`,
+                  `band ${shown({ quantity: "power_w", value: readout.low, signed: false }, units)} to ${shown({ quantity: "power_w", value: readout.high, signed: false }, units)}`,
+                  `formula ${shown({ quantity: "power_w", value: readout.formula, signed: false }, units)}`,
+                ].map((text, i) => (
+                  <text
+                    key={text}
+                    x="10"
+                    y={19 + i * 19}
+                    fontSize="13"
+                    fontWeight={i === 0 ? 700 : 400}
+                    fill="var(--mist)"
+                  >
+                    {text}
+                  </text>
+                ))}
+              </g>
+            </g>
+          )}
+        </svg>
+      )}
+      <p className="sr-only" aria-live="polite">
+        {readout &&
+          `${shown({ quantity: "speed_mps", value: readout.speed, signed: false }, units)} takes ${shown({ quantity: "power_w", value: readout.power, signed: false }, units)}`}
+      </p>
+    </div>
+  );
+}
+
+type Scale = (value: number) => number;
+
+function FormulaLabel({
+  points,
+  x,
+  y,
+  top,
+}: {
+  points: { speed: number; formula: number; high: number }[];
+  x: Scale;
+  y: Scale;
+  top: number;
+}) {
+  const inside = points.filter((p) => y(p.formula) > top + 26 && p.formula > p.high * 1.25);
+  const at = inside[Math.floor(inside.length * 0.62)];
+  if (!at) return null;
+  return (
+    <text className="chart-text" x={x(at.speed) - 10} y={y(at.formula) - 8} textAnchor="end">
+      speed/length formula, the cautious bound
+    </text>
+  );
+}
+
+function SunLine({
+  item,
+  cross,
+  bottom,
+  label,
+  watts,
+}: {
+  item: { key: string };
+  cross: { x: number; y: number };
+  bottom: number;
+  label: string;
+  watts: string;
+}) {
+  const room = cross.x - MARGIN.left > 190;
+  return (
+    <g data-sun-line={item.key}>
+      <line
+        x1={MARGIN.left}
+        x2={cross.x}
+        y1={cross.y}
+        y2={cross.y}
+        stroke="var(--sun-edge)"
+        strokeWidth="3.4"
+      />
+      <line x1={MARGIN.left} x2={cross.x} y1={cross.y} y2={cross.y} stroke="var(--sun)" strokeWidth="2.2" />
+      <line
+        x1={cross.x}
+        x2={cross.x}
+        y1={cross.y}
+        y2={bottom}
+        stroke="var(--sun-edge)"
+        strokeWidth="1.2"
+        strokeDasharray="3 4"
+      />
+      <SunMark x={cross.x} y={cross.y} r={6.5} />
+      <text
+        className="chart-label"
+        x={MARGIN.left + 8}
+        y={cross.y - 7}
+        fill="var(--sun-text)"
+        stroke="var(--mist)"
+        strokeWidth="3.5"
+        paintOrder="stroke"
+      >
+        {label}
+        {room && <tspan fontWeight="400">{`  ${watts}`}</tspan>}
+      </text>
+    </g>
+  );
+}
+
+/** The sun-only speeds, standing on the axis below their crossings, kept apart from each other. */
+function Pills({
+  picture,
+  x,
+  bottom,
+  units,
+}: {
+  picture: HullPicture;
+  x: Scale;
+  bottom: number;
+  units: Parameters<typeof shown>[1];
+}) {
+  const sorted = [...picture.lines].sort((a, b) => a.speed_mps - b.speed_mps);
+  let last = Number.NEGATIVE_INFINITY;
+  return (
+    <>
+      {sorted.map((item) => {
+        const at = Math.max(x(item.speed_mps), last + 60);
+        last = at;
+        return (
+          <g key={item.key} transform={`translate(${at} ${bottom - 16})`}>
+            <rect
+              x="-27"
+              y="-11"
+              width="54"
+              height="21"
+              rx="10.5"
+              fill="var(--field)"
+              stroke="var(--sun-edge)"
+              strokeWidth="1.4"
+            />
+            <text textAnchor="middle" y="4.5" fontSize="13" fontWeight="700" fill="var(--ink)">
+              {shown({ quantity: "speed_mps", value: item.speed_mps, signed: false }, units)}
+            </text>
+          </g>
+        );
+      })}
+    </>
+  );
+}

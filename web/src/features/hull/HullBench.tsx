@@ -1,0 +1,191 @@
+import { useQuery } from "@tanstack/react-query";
+import { type BoatDesign, client, dataOf } from "../../api/client";
+import { useDesign } from "../../app/design";
+import { useUnits } from "../../app/preferences";
+import { withValue } from "../../shared/pointer";
+import { ChoiceField, Group, NumberField, TextField } from "../../shared/ui/fields";
+import { unitOf } from "../../shared/units";
+
+export const USES = [
+  ["cruiser", "cruises on the sun"],
+  ["auxiliary", "sails, motor helps"],
+  ["home_charged", "charged at home"],
+] as const;
+
+export function useHullTypes() {
+  return useQuery({
+    queryKey: ["hull-types"],
+    queryFn: () => dataOf(client.GET("/api/hull-types")),
+    staleTime: Number.POSITIVE_INFINITY,
+  });
+}
+
+/** What moves and what moves it. */
+export function HullBench() {
+  const { design } = useDesign();
+  const types = useHullTypes().data ?? [];
+  const type = types.find((item) => item.type === design.hull.type);
+  return (
+    <div className="bench border-r border-hairline px-5 py-4">
+      <Group title="Boat">
+        <TextField pointer="/name" label="Name" width={166} />
+        <ChoiceField pointer="/use" label="Use" options={USES} width={166} />
+      </Group>
+      <Group title="Hull">
+        <ChoiceField
+          pointer="/hull/type"
+          label="Type"
+          options={types.map((item) => [item.type, item.label] as const)}
+          width={166}
+        />
+        <NumberField pointer="/hull/waterline_length_m" label="Waterline length" kind="length_m" step={0.1} />
+        <NumberField
+          pointer="/hull/beam_m"
+          label={type && type.hulls > 1 ? "Beam of one hull" : "Beam at the waterline"}
+          kind="length_m"
+          step={0.05}
+        />
+        <NumberField
+          pointer="/hull/displacement_kg"
+          label="All-up weight"
+          kind="mass_kg"
+          hint="Displacement: the boat with crew, gear, bank and panels"
+        />
+      </Group>
+      <Group title="Drive">
+        <NumberField
+          pointer="/drives/0/rated_power_w"
+          label="Most it takes"
+          kind="power_w"
+          hint="Battery watts at full throttle"
+        />
+        <NumberField
+          pointer="/drives/0/overall_efficiency"
+          label="Battery to thrust"
+          kind="fraction"
+          usual={type?.efficiency ?? null}
+          step={1}
+          hint="Share of battery watts that becomes thrust times speed; empty means usual for this type"
+        />
+        <NumberField
+          pointer="/drives/0/idle_power_w"
+          label="Draw when idling"
+          kind="power_w"
+          step={1}
+          hint="On, but not turning"
+        />
+      </Group>
+      <Runs />
+    </div>
+  );
+}
+
+function Runs() {
+  const { design, apply } = useDesign();
+  const units = useUnits();
+  const runs = design.runs ?? [];
+  const speed = unitOf("speed_mps", units)[0];
+
+  function add() {
+    apply((current) => {
+      const held = current.runs ?? [];
+      const last = held.at(-1);
+      const start = last ?? { speed_mps: current.plan.speed_mps, power_w: 200 };
+      const run = {
+        id: `run-${crypto.randomUUID().slice(0, 8)}`,
+        speed_mps: start.speed_mps,
+        back_speed_mps: start.speed_mps,
+        power_w: start.power_w,
+        displacement_kg: current.hull.displacement_kg,
+      };
+      return { ...current, runs: [...held, run] } satisfies BoatDesign;
+    }, "add-run");
+  }
+
+  return (
+    <Group title="Measured runs">
+      {runs.length === 0 && (
+        <p className="m-0 mb-1 text-muted">
+          None yet. A steady minute on flat water, out and back at one throttle: speeds and battery watts.
+        </p>
+      )}
+      {runs.length > 0 && (
+        <table className="mb-1 w-full border-collapse">
+          <thead>
+            <tr className="text-[13px] text-muted">
+              <th className="text-right font-normal">{speed} out</th>
+              <th className="text-right font-normal">back</th>
+              <th className="text-right font-normal">watts</th>
+              <th className="w-7">
+                <span className="sr-only">Remove</span>
+              </th>
+            </tr>
+          </thead>
+          <tbody>
+            {runs.map((run, index) => (
+              <tr key={run.id} className="border-b border-hairline align-top">
+                <td className="py-0.5 text-right">
+                  <NumberField
+                    bare
+                    pointer={`/runs/${index}/speed_mps`}
+                    label=""
+                    name={`Run ${index + 1}, speed out`}
+                    kind="speed_mps"
+                    width={66}
+                    step={0.1}
+                  />
+                </td>
+                <td className="py-0.5 text-right">
+                  <NumberField
+                    bare
+                    pointer={`/runs/${index}/back_speed_mps`}
+                    label=""
+                    name={`Run ${index + 1}, speed back; empty means one way`}
+                    kind="speed_mps"
+                    usual={null}
+                    width={66}
+                    step={0.1}
+                  />
+                </td>
+                <td className="py-0.5 text-right">
+                  <NumberField
+                    bare
+                    pointer={`/runs/${index}/power_w`}
+                    label=""
+                    name={`Run ${index + 1}, battery watts`}
+                    kind="power_w"
+                    width={72}
+                  />
+                </td>
+                <td className="text-center">
+                  <button
+                    type="button"
+                    className="link no-underline! px-1.5"
+                    aria-label={`Remove run ${index + 1}`}
+                    onClick={() =>
+                      apply(
+                        (current) =>
+                          withValue(
+                            current,
+                            "/runs",
+                            (current.runs ?? []).filter((item) => item.id !== run.id),
+                          ),
+                        "remove-run",
+                      )
+                    }
+                  >
+                    ×
+                  </button>
+                </td>
+              </tr>
+            ))}
+          </tbody>
+        </table>
+      )}
+      <button type="button" className="link" onClick={add}>
+        add a run
+      </button>
+      {runs.length > 0 && <span className="ml-3 text-[13px] text-muted">empty “back” means one way</span>}
+    </Group>
+  );
+}

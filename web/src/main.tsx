@@ -1,0 +1,33 @@
+import { QueryClient, QueryClientProvider } from "@tanstack/react-query";
+import { StrictMode } from "react";
+import { createRoot } from "react-dom/client";
+import { createBrowserRouter, RouterProvider } from "react-router";
+import { FirstBoat } from "./app/FirstBoat";
+import { PreferencesProvider } from "./app/preferences";
+import { ToastProvider } from "./app/Toast";
+import { Workspace } from "./app/Workspace";
+import "./index.css";
+
+const queries = new QueryClient({ defaultOptions: { queries: { refetchOnWindowFocus: false } } });
+
+function Root({ page }: { page: "first" | "work" }) {
+  return <ToastProvider>{page === "first" ? <FirstBoat /> : <Workspace />}</ToastProvider>;
+}
+
+const router = createBrowserRouter([
+  { path: "/", element: <Root page="first" /> },
+  { path: "/:station/:variantId", element: <Root page="work" /> },
+  { path: "*", element: <Root page="first" /> },
+]);
+
+const root = document.getElementById("root");
+if (root)
+  createRoot(root).render(
+    <StrictMode>
+      <PreferencesProvider>
+        <QueryClientProvider client={queries}>
+          <RouterProvider router={router} />
+        </QueryClientProvider>
+      </PreferencesProvider>
+    </StrictMode>,
+  );

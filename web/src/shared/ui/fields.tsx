@@ -1,0 +1,234 @@
+import { createContext, type ReactNode, useContext, useId } from "react";
+import type { BoatDesign, Finding } from "../../api/client";
+import { useDesign } from "../../app/design";
+import { useUnits } from "../../app/preferences";
+import { valueAt, withValue } from "../pointer";
+import { fieldText, type Kind, parsed, unitOf } from "../units";
+import { useFieldDraft } from "./fieldDraft";
+import { Told } from "./Told";
+
+/** Warnings of the station's findings, shown beside the field they are about as well. */
+export const FieldWarnings = createContext<Finding[]>([]);
+
+function Row({
+  label,
+  unit,
+  children,
+  below,
+  id,
+  hint,
+}: {
+  label: ReactNode;
+  unit?: string;
+  children: ReactNode;
+  below?: ReactNode;
+  id: string;
+  hint?: string;
+}) {
+  return (
+    <div className="mb-1.5">
+      <div className="grid min-h-[30px] grid-cols-[1fr_auto_28px] items-center gap-x-1.5">
+        <label htmlFor={id} title={hint}>
+          {label}
+        </label>
+        {children}
+        <span className="text-[13px] text-muted">{unit}</span>
+      </div>
+      {below}
+    </div>
+  );
+}
+
+const INPUT =
+  "h-[28px] rounded-[5px] border bg-field px-2 text-right text-ink placeholder:text-muted aria-invalid:border-alarm aria-invalid:border-2 border-edge";
+
+function Problem({ id, text }: { id: string; text: string }) {
+  return (
+    <p id={id} role="alert" className="m-0 mb-1 flex gap-1 text-[13px] font-semibold text-alarm">
+      <span aria-hidden="true">▲</span>
+      {text}
+    </p>
+  );
+}
+
+interface NumberProps {
+  pointer: string;
+  label: ReactNode;
+  name?: string; // accessible name where the label is no text
+  kind: Kind;
+  unit?: string;
+  usual?: number | null; // what an empty field means; makes the field optional
+  hint?: string;
+  bare?: boolean; // only the input, for tables
+  width?: number;
+  step?: number; // arrow keys, in the displayed unit
+}
+
+/** A number of the document, in the person's units. */
+export function NumberField(props: NumberProps) {
+  const { pointer, label, name, kind, usual, hint, bare, width = 84, step } = props;
+  const units = useUnits();
+  const { design } = useDesign();
+  const id = useId();
+  const optional = usual !== undefined;
+  const field = useFieldDraft(pointer, (text) =>
+    optional && text.trim() === "" ? { value: null } : parsed(text, kind, units),
+  );
+  const warning = useContext(FieldWarnings).find((item) => item.field === pointer && item.level === "warn");
+  const value = valueAt(design, pointer) as number | null | undefined;
+  const text = field.draft ?? fieldText(value, kind, units);
+  const unit = props.unit ?? unitOf(kind, units)[0];
+
+  function nudge(direction: number) {
+    const found = parsed(text || fieldText(usual, kind, units), kind, units);
+    if ("problem" in found) return;
+    const [, size] = unitOf(kind, units);
+    const stepBy = step ?? 10 ** Math.floor(Math.log10(Math.max(Math.abs(found.value / size), 1)) - 1);
+    field.type(String(Number((found.value / size + direction * stepBy).toPrecision(8))));
+  }
+
+  const input = (
+    <input
+      id={id}
+      className={INPUT}
+      style={{ width }}
+      inputMode="decimal"
+      autoComplete="off"
+      aria-label={name}
+      aria-invalid={field.problem !== null}
+      aria-describedby={field.problem ? `${id}-problem` : undefined}
+      placeholder={optional ? fieldText(usual, kind, units) : undefined}
+      value={text}
+      onChange={(event) => field.type(event.target.value)}
+      onBlur={field.settle}
+      onKeyDown={(event) => {
+        if (event.key === "Enter") field.settle();
+        else if (event.key === "Escape") field.abandon();
+        else if (event.key === "ArrowUp") nudge(1);
+        else if (event.key === "ArrowDown") nudge(-1);
+        else return;
+        event.preventDefault();
+      }}
+    />
+  );
+  const problem = field.problem && <Problem id={`${id}-problem`} text={field.problem} />;
+  if (bare)
+    return (
+      <>
+        {input}
+        {problem}
+      </>
+    );
+  const below =
+    problem ||
+    (warning && (
+      <p className="m-0 mb-1 text-[13px] text-alarm">
+        ▲ <Told sentence={warning.title} />
+      </p>
+    ));
+  return (
+    <Row id={id} label={label} unit={unit} below={below} hint={hint}>
+      {input}
+    </Row>
+  );
+}
+
+interface TextProps {
+  pointer: string;
+  label: string;
+  width?: number;
+  bare?: boolean;
+  type?: "text" | "date" | "time";
+  optional?: boolean;
+}
+
+/** A text, date or time of the document. */
+export function TextField({ pointer, label, width = 150, bare, type = "text", optional }: TextProps) {
+  const { design } = useDesign();
+  const id = useId();
+  const field = useFieldDraft(pointer, (text) => {
+    if (text.trim() === "") return optional ? { value: null } : { problem: "This cannot be empty." };
+    return { value: text };
+  });
+  const held = (valueAt(design, pointer) as string | null) ?? "";
+  const text = field.draft ?? (type === "time" ? held.slice(0, 5) : held);
+  const input = (
+    <input
+      id={id}
+      type={type}
+      className={`${INPUT} ${type === "text" ? "text-left!" : ""}`}
+      style={{ width }}
+      value={text}
+      aria-label={bare ? label : undefined}
+      aria-invalid={field.problem !== null}
+      aria-describedby={field.problem ? `${id}-problem` : undefined}
+      onChange={(event) => field.type(event.target.value)}
+      onBlur={field.settle}
+      onKeyDown={(event) => event.key === "Enter" && field.settle()}
+    />
+  );
+  const problem = field.problem && <Problem id={`${id}-problem`} text={field.problem} />;
+  if (bare)
+    return (
+      <>
+        {input}
+        {problem}
+      </>
+    );
+  return (
+    <Row id={id} label={label} below={problem}>
+      {input}
+    </Row>
+  );
+}
+
+interface ChoiceProps {
+  pointer: string;
+  label: string;
+  options: readonly (readonly [string, string])[];
+  width?: number;
+  bare?: boolean;
+  write?: (design: BoatDesign, value: string) => BoatDesign;
+}
+
+/** One of a few words of the document. */
+export function ChoiceField({ pointer, label, options, width = 150, bare, write }: ChoiceProps) {
+  const { design, apply } = useDesign();
+  const id = useId();
+  const select = (
+    <select
+      id={id}
+      className="h-[28px] rounded-[5px] border border-edge bg-field px-1 text-ink"
+      style={{ width }}
+      aria-label={bare ? label : undefined}
+      value={String(valueAt(design, pointer))}
+      onChange={(event) => {
+        const chosen = event.target.value;
+        apply((current) => (write ? write(current, chosen) : withValue(current, pointer, chosen)), pointer);
+      }}
+    >
+      {options.map(([value, text]) => (
+        <option key={value} value={value}>
+          {text}
+        </option>
+      ))}
+    </select>
+  );
+  if (bare) return select;
+  return (
+    <div className="mb-1.5 grid min-h-[30px] grid-cols-[1fr_auto_28px] items-center gap-x-1.5">
+      <label htmlFor={id}>{label}</label>
+      <span className="col-span-2 justify-self-end">{select}</span>
+    </div>
+  );
+}
+
+/** A heading of the bench. */
+export function Group({ title, children }: { title: string; children: ReactNode }) {
+  return (
+    <section className="mb-4" aria-label={title}>
+      <h2 className="m-0 mb-1.5 text-[13.5px] font-bold text-muted">{title}</h2>
+      {children}
+    </section>
+  );
+}

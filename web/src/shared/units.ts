@@ -1,0 +1,143 @@
+/** The only display conversions: SI quantities into the units a person reads, and back. */
+import type { Quantity, Sentence } from "../api/client";
+
+export type SpeedUnit = "kn" | "km/h" | "mph";
+export type MassUnit = "kg" | "lb";
+export type LengthUnit = "m" | "ft";
+export interface Units {
+  speed: SpeedUnit;
+  mass: MassUnit;
+  length: LengthUnit;
+}
+export const USUAL_UNITS: Units = { speed: "kn", mass: "kg", length: "m" };
+
+export type Kind = Quantity["quantity"];
+
+const SPEED: Record<SpeedUnit, number> = { kn: 1852 / 3600, "km/h": 1 / 3.6, mph: 0.44704 };
+const DISTANCE: Record<SpeedUnit, [string, number]> = {
+  kn: ["nm", 1852],
+  "km/h": ["km", 1000],
+  mph: ["mi", 1609.344],
+};
+const MASS: Record<MassUnit, number> = { kg: 1, lb: 0.45359237 };
+const LENGTH: Record<LengthUnit, number> = { m: 1, ft: 0.3048 };
+
+/** The unit's sign, and how many SI units it holds. */
+export function unitOf(kind: Kind, units: Units): [string, number] {
+  switch (kind) {
+    case "speed_mps":
+      return [units.speed, SPEED[units.speed]];
+    case "distance_m":
+      return DISTANCE[units.speed];
+    case "mass_kg":
+      return [units.mass, MASS[units.mass]];
+    case "length_m":
+      return [units.length, LENGTH[units.length]];
+    case "power_w":
+      return ["W", 1];
+    case "energy_wh":
+      return ["Wh", 1];
+    case "fraction":
+      return ["%", 0.01];
+    case "angle_deg":
+      return ["°", 1];
+    case "temperature_c":
+      return ["°C", 1];
+    case "capacity_ah":
+      return ["Ah", 1];
+    case "duration_h":
+      return ["h", 1];
+    case "days":
+      return ["days", 1];
+    case "money":
+      return ["coins", 1];
+    default:
+      return ["", 1];
+  }
+}
+
+function grouped(value: number, digits: number): string {
+  return value.toLocaleString("en-GB", { minimumFractionDigits: digits, maximumFractionDigits: digits });
+}
+
+export function clockText(minutes: number): string {
+  const whole = ((Math.round(minutes) % 1440) + 1440) % 1440;
+  return `${String(Math.floor(whole / 60)).padStart(2, "0")}:${String(whole % 60).padStart(2, "0")}`;
+}
+
+/** A quantity as its number and its unit, apart, for large numerals. */
+export function split(quantity: Quantity, units: Units): [string, string] {
+  if (typeof quantity.value === "string") return [quantity.value, ""];
+  const value = quantity.value;
+  const sign = quantity.signed && value >= 0 ? "+" : "";
+  const [name, size] = unitOf(quantity.quantity, units);
+  const [text, unit] = magnitude(quantity.quantity, value, value / size, name);
+  return [sign + text.replace("-", "−"), unit];
+}
+
+function magnitude(kind: Kind, value: number, shown: number, unit: string): [string, string] {
+  switch (kind) {
+    case "clock_min":
+      return [clockText(value), ""];
+    case "duration_h": {
+      const minutes = Math.round(Math.abs(value) * 60);
+      const minus = value < 0 ? "-" : "";
+      if (minutes < 60) return [`${minus}${minutes}`, "min"];
+      return [`${minus}${Math.floor(minutes / 60)} h ${String(minutes % 60).padStart(2, "0")}`, ""];
+    }
+    case "power_w":
+      return Math.abs(value) >= 9999.5 ? [grouped(value / 1000, 1), "kW"] : [grouped(value, 0), "W"];
+    case "energy_wh":
+      return Math.abs(value) >= 999.5 ? [grouped(value / 1000, 1), "kWh"] : [grouped(value, 0), "Wh"];
+    case "ratio":
+      return [`${grouped(value, 1)}×`, ""];
+    case "speed_mps":
+    case "days":
+      return [grouped(shown, 1), unit];
+    case "distance_m":
+      return [grouped(shown, Math.abs(shown) < 99.95 ? 1 : 0), unit];
+    case "length_m":
+      return [grouped(shown, 2), unit];
+    default:
+      return [grouped(shown, 0), unit];
+  }
+}
+
+export function shown(quantity: Quantity, units: Units): string {
+  const [number, unit] = split(quantity, units);
+  return unit === "" ? number : unit === "°" ? `${number}°` : `${number}\u00a0${unit}`;
+}
+
+/** A sentence with its slots put into the person's units. */
+export function told(sentence: Sentence, units: Units): string {
+  return sentence.text.replace(/\{(\w+)\}/g, (_, name: string) => {
+    const slot = sentence.slots?.[name];
+    return slot ? shown(slot, units) : "";
+  });
+}
+
+/** A field's text for an SI value: as many digits as are worth keeping. */
+export function fieldText(value: number | null | undefined, kind: Kind, units: Units): string {
+  if (value === null || value === undefined) return "";
+  const [, size] = unitOf(kind, units);
+  return String(Number((value / size).toPrecision(5)));
+}
+
+/** The SI value of a field's text, or the reason it is none. */
+export function parsed(text: string, kind: Kind, units: Units): { value: number } | { problem: string } {
+  const trimmed = text.trim().replaceAll("\u00a0", "").replaceAll(" ", "").replace("−", "-");
+  if (trimmed === "") return { problem: "This needs a number, such as 3.5." };
+  if (/^-?\d{1,3}(,\d{3})+(\.\d+)?$/.test(trimmed)) {
+    const joined = trimmed.replaceAll(",", "");
+    const pointed = trimmed.replace(",", ".");
+    return { problem: `Is this ${joined} or ${pointed}? Write it without the comma.` };
+  }
+  const plain = /^-?\d*,\d+$/.test(trimmed) ? trimmed.replace(",", ".") : trimmed;
+  if (!/^-?(\d+\.?\d*|\.\d+)(e-?\d+)?$/i.test(plain)) {
+    return {
+      problem: `“${text.trim()}” is not a number. Write digits only, such as 3.5; the unit is ${unitOf(kind, units)[0] || "fixed"}.`,
+    };
+  }
+  const [, size] = unitOf(kind, units);
+  return { value: Number((Number(plain) * size).toPrecision(12)) };
+}
