@@ -1,4 +1,4 @@
-"""Requests that change something come from this application's own pages, or from no page at all."""
+"""Static files, and the rule that only this application's own pages may change something."""
 
 from __future__ import annotations
 
@@ -6,6 +6,8 @@ from collections.abc import Callable
 from urllib.parse import urlsplit
 
 from django.http import HttpRequest, HttpResponse, JsonResponse
+from whitenoise.middleware import WhiteNoiseMiddleware
+from whitenoise.responders import StaticFile
 from parhelion.errors import Problem
 
 SAFE_METHODS = {"GET", "HEAD", "OPTIONS"}
@@ -27,3 +29,20 @@ class SameOriginMiddleware:
             )
             return JsonResponse({"errors": [problem.model_dump()]}, status=403)
         return self.get_response(request)
+
+
+class StaticFilesMiddleware(WhiteNoiseMiddleware):
+    """Serves the built pages whole: they are small, and ASGI cannot stream from a plain file."""
+
+    @staticmethod
+    def serve(static_file: StaticFile, request: HttpRequest) -> HttpResponse:
+        found = static_file.get_response(request.method, request.META)
+        content = b""
+        if found.file is not None:
+            with found.file:
+                content = found.file.read()
+        reply = HttpResponse(content, status=int(found.status))
+        del reply["Content-Type"]
+        for name, value in found.headers:
+            reply[name] = value
+        return reply

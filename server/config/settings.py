@@ -21,7 +21,7 @@ ALLOWED_HOSTS = ["localhost", "127.0.0.1", "[::1]", "testserver"]
 INSTALLED_APPS = ["boats", "stations"]
 MIDDLEWARE = [
     "django.middleware.security.SecurityMiddleware",
-    "whitenoise.middleware.WhiteNoiseMiddleware",
+    "config.middleware.StaticFilesMiddleware",
     "config.middleware.SameOriginMiddleware",
     "django.middleware.common.CommonMiddleware",
 ]

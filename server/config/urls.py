@@ -3,22 +3,21 @@
 from __future__ import annotations
 
 from django.conf import settings
-from django.http import FileResponse, HttpRequest, HttpResponse
-from django.http.response import HttpResponseBase
+from django.http import HttpRequest, HttpResponse
 from django.urls import path, re_path
 from parhelion.errors import Problem
 
 from config.api import api, refused
 
 
-def page(request: HttpRequest) -> HttpResponseBase:
+def page(request: HttpRequest) -> HttpResponse:
     """The single page, for every address that is not the API's or a file's."""
     index = settings.WEB_DIST / "index.html"
     if not index.is_file():
         return HttpResponse(
             "The pages are not built yet: run make demo.", status=503, content_type="text/plain"
         )
-    reply = FileResponse(index.open("rb"), content_type="text/html; charset=utf-8")
+    reply = HttpResponse(index.read_bytes(), content_type="text/html; charset=utf-8")
     reply["Cache-Control"] = "no-cache"
     return reply
 

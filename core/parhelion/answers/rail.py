@@ -72,12 +72,19 @@ def steady_cell(steady: SteadySpeed, noon: LiveSpeed, now: LiveSpeed) -> RailCel
     return _cell("sun_only_steady", "Sun-only speed", steady, value, lines)
 
 
+def _ninth_line(ninth: Distance) -> Sentence:
+    """The tenth percentile, named after the days it stands for."""
+    assert ninth.distance_m is not None
+    sky = ninth.assumes.slots["sky"]
+    return sentence("9 of 10 {sky} days: ≥ {d}", d=distance(ninth.distance_m), sky=sky)
+
+
 def run_cell(sun: Distance, bank: Distance, ninth: Distance) -> RailCell:
     lines = []
     if bank.distance_m is not None:
         lines.append(sentence("with the bank {d}", d=distance(bank.distance_m)))
     if ninth.distance_m is not None:
-        lines.append(sentence("{d} or more on 9 of 10 such days", d=distance(ninth.distance_m)))
+        lines.append(_ninth_line(ninth))
     value = None if sun.distance_m is None else distance(sun.distance_m)
     return _cell("days_run_sun", "Day's run on sun", sun, value, lines)
 
@@ -170,7 +177,7 @@ def live_cell(noon: LiveSpeed, now: LiveSpeed) -> RailCell:
 def live_distance_cell(run: Distance, ninth: Distance) -> RailCell:
     lines = []
     if ninth.distance_m is not None:
-        lines.append(sentence("{d} or more on 9 of 10 such days", d=distance(ninth.distance_m)))
+        lines.append(_ninth_line(ninth))
     value = None if run.distance_m is None else distance(run.distance_m)
     return _cell("days_distance", "Day's distance", run, value, lines)
 

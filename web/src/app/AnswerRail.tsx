@@ -1,4 +1,4 @@
-import type { ReactNode } from "react";
+import { type ReactNode, useState } from "react";
 import type { Answers, RailCell } from "../api/client";
 import { WhyPopover } from "../shared/ui/WhyPopover";
 import { shown, split, told } from "../shared/units";
@@ -16,13 +16,15 @@ export function AnswerRail({
   error: Error | null;
   children: ReactNode;
 }) {
+  const [open, setOpen] = useState(false);
   return (
-    <footer
+    <section
+      data-open={open}
       className="rail flex min-h-[106px] items-start gap-4 bg-deep px-6 py-2.5 text-on-deep"
       aria-label="Answers"
     >
       <div
-        className={`grid flex-1 grid-cols-2 gap-x-5 gap-y-2 transition-opacity duration-150 sm:grid-flow-col sm:auto-cols-fr sm:grid-cols-none ${stale ? "opacity-70" : ""}`}
+        className={`rail-cells grid flex-1 grid-flow-col auto-cols-fr gap-x-5 gap-y-2 transition-opacity duration-150 ${stale ? "opacity-70" : ""}`}
         aria-busy={stale}
       >
         {answers?.rail.map((cell) => (
@@ -34,9 +36,18 @@ export function AnswerRail({
           </p>
         )}
       </div>
-      {children}
+      <div className="rail-side">{children}</div>
+      <button
+        type="button"
+        className="rail-toggle cursor-pointer border-0 bg-transparent p-2 text-rail-number"
+        aria-expanded={open}
+        aria-label={open ? "Show fewer answers" : "Show all answers"}
+        onClick={() => setOpen(!open)}
+      >
+        {open ? "▼" : "▲"}
+      </button>
       <LiveSummary answers={stale ? undefined : answers} />
-    </footer>
+    </section>
   );
 }
 
@@ -49,7 +60,7 @@ function Cell({ cell }: { cell: RailCell }) {
       <button
         type="button"
         data-cell={cell.key}
-        className="cursor-pointer rounded border-0 bg-transparent p-0 text-left text-on-deep focus-visible:outline-[var(--rail-number)]"
+        className="flex cursor-pointer flex-col items-start justify-start rounded border-0 bg-transparent p-0 text-left text-on-deep focus-visible:outline-[var(--rail-number)]"
       >
         <span className="block text-[13px] text-on-deep-muted">{cell.label}</span>
         <span className="tabular flex items-baseline gap-1.5 leading-[1.15] text-rail-number">
@@ -64,7 +75,7 @@ function Cell({ cell }: { cell: RailCell }) {
         </span>
         {cell.reason && <span className="block text-[12.5px] leading-snug">{told(cell.reason, units)}</span>}
         {cell.lines.slice(0, cell.reason ? 1 : 2).map((line) => (
-          <span key={line.text} className="block text-[12.5px] leading-snug text-on-deep-muted">
+          <span key={line.text} className="rail-more block text-[12.5px] leading-snug text-on-deep-muted">
             {told(line, units)}
           </span>
         ))}

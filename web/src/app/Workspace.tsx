@@ -92,7 +92,7 @@ function Frame({ boats, station }: { boats: BoatRow[]; station: Station }) {
   return (
     <div className="frame">
       <CourseLine warnings={{ hull: open(hull?.findings), day: open(day?.findings) }}>
-        <div className="flex items-center gap-1.5">
+        <div className="course-tools flex items-center gap-1.5">
           <button type="button" className="btn" disabled={!canUndo} onClick={undo} aria-label="Undo">
             <span aria-hidden="true">↶</span>
           </button>

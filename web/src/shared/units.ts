@@ -120,7 +120,9 @@ export function told(sentence: Sentence, units: Units): string {
 export function fieldText(value: number | null | undefined, kind: Kind, units: Units): string {
   if (value === null || value === undefined) return "";
   const [, size] = unitOf(kind, units);
-  return String(Number((value / size).toPrecision(5)));
+  return String(
+    Number(size === 1 || kind === "fraction" ? (value / size).toPrecision(7) : (value / size).toFixed(2)),
+  );
 }
 
 /** The SI value of a field's text, or the reason it is none. */

@@ -163,16 +163,16 @@ function Spells({ picture }: { picture: DayPicture | undefined }) {
             bare
             pointer={`/plan/spells/${index}/starts_at`}
             label={`Spell ${index + 1} from`}
-            type="time"
-            width={92}
+            type="clock"
+            width={64}
           />
           <span>to</span>
           <TextField
             bare
             pointer={`/plan/spells/${index}/ends_at`}
             label={`Spell ${index + 1} to`}
-            type="time"
-            width={92}
+            type="clock"
+            width={64}
           />
           {minutesBefore(spell) && <span className="text-[13px] text-muted">next day</span>}
           <button
@@ -399,7 +399,7 @@ function Loads() {
                     optional
                     pointer={`/loads/${index}/from_clock`}
                     label={`Load ${index + 1}, switched on at; empty is spread over the day`}
-                    type="time"
+                    type="clock"
                     width={62}
                   />
                 </td>

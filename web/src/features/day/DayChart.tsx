@@ -180,7 +180,7 @@ export function DayChart({ picture, stale, cursor, onCursor, onEdge, onMove }: P
             )}
           />
           <line x1={MARGIN.left} x2={right} y1={y(0)} y2={y(0)} stroke="var(--ink)" strokeWidth="2.2" />
-          <Labels picture={picture} x={x} y={y} total={total} wasted={wasted} right={right} />
+          <Labels picture={picture} x={x} y={y} total={total} wasted={wasted} right={right} cursor={at} />
           <Spells {...{ picture, x, y, onEdge, onMove }} />
           <g data-bank>
             <text className="chart-label" x={MARGIN.left} y={laneTop - 9} fill="var(--ink)">
@@ -279,6 +279,13 @@ function steps(outer: number[], inner: number[], x: Scale, y: Scale): string {
   return `M${there.join("L")}L${back.join("L")}Z`;
 }
 
+/** Where a label stands freest inside the harvest: the highest floor around it, away from the cursor. */
+function clearest(total: number[], cursor: number): number {
+  const floor = (at: number) => Math.min(...total.slice(Math.max(at - 7, 0), at + 8));
+  const score = (at: number) => (Math.abs(at - cursor) < 11 ? -1 : floor(at));
+  return total.reduce((best, _, at) => (score(at) > score(best) ? at : best), 0);
+}
+
 function Labels({
   picture,
   x,
@@ -286,7 +293,9 @@ function Labels({
   total,
   wasted,
   right,
+  cursor,
 }: {
+  cursor: number;
   picture: DayPicture;
   x: Scale;
   y: Scale;
@@ -301,9 +310,8 @@ function Labels({
   );
   const halo = { stroke: "var(--mist)", strokeWidth: 3.5, paintOrder: "stroke" as const };
   const main = picture.groups[0];
-  const tallest = main
-    ? main.power_w.reduce((best, w, i) => (w > (main.power_w[best] ?? 0) ? i : best), 0)
-    : 0;
+  const roomy = right - MARGIN.left > 420;
+  const label = main ? clearest(total, cursor) : 0;
   return (
     <g pointerEvents="none">
       {picture.groups.length === 0 && (
@@ -311,12 +319,12 @@ function Labels({
           no panels yet: add some on the bench
         </text>
       )}
-      {main && y(0) - y(total[tallest] ?? 0) > 40 && (
-        <text className="chart-label" x={x(tallest)} y={y(0) - 10} textAnchor="middle" fill="#3a2a00">
+      {main && (roomy || !wasted) && y(0) - y(total[label] ?? 0) > 26 && (
+        <text className="chart-label" x={x(label)} y={y(0) - 10} textAnchor="middle" fill="#3a2a00">
           {picture.groups.length > 1 ? `${main.name} and ${picture.groups.length - 1} more` : main.name}
         </text>
       )}
-      {Math.max(...picture.clear_w) > 0 && (
+      {roomy && Math.max(...picture.clear_w) > 0 && (
         <text
           className="chart-label"
           x={right - 4}
@@ -390,7 +398,6 @@ function Spells({
         return (
           <g key={`${index}-${picture.spells.length}`}>
             {b > a && (
-              // biome-ignore lint/a11y/noStaticElementInteractions: the edges below carry the keyboard
               <rect
                 x={x(a)}
                 y={top + 3}
@@ -502,7 +509,7 @@ function Cursor({
     const trend = Math.abs(soc - before) < 1e-5 ? "steady" : soc > before ? "filling" : "emptying";
     lines.push(`bank ${shown({ quantity: "fraction", value: soc, signed: false }, units)}, ${trend}`);
   }
-  const left = x(at) + 184 > right ? x(at) - 178 : x(at) + 10;
+  const left = x(at) + 184 > right ? Math.max(x(at) - 178, MARGIN.left + 4) : x(at) + 10;
   const boxTop = height - MARGIN.bottom - LANE_HEIGHT - LANE_GAP - lines.length * 19 - 22;
   return (
     <g>

@@ -78,7 +78,6 @@ export function CrossingChart({ picture, stale, onPlanSpeed }: Props) {
   return (
     <div ref={box} className={`h-full min-h-0 transition-opacity duration-150 ${stale ? "opacity-75" : ""}`}>
       {width > 0 && (
-        // biome-ignore lint/a11y/noNoninteractiveTabindex: the read-out is worked from the keyboard too
         <svg
           width={width}
           height={height}
@@ -193,6 +192,10 @@ export function CrossingChart({ picture, stale, onPlanSpeed }: Props) {
           <FormulaLabel points={points} x={x} y={y} top={MARGIN.top} />
           {picture.lines.map((item) => (
             <SunLine
+              below={picture.lines.some((other) => {
+                const gap = y(item.power_w) - y(other.power_w);
+                return other !== item && gap >= 0 && gap < 20;
+              })}
               key={item.key}
               item={item}
               cross={{ x: x(item.speed_mps), y: y(item.power_w) }}
@@ -321,12 +324,14 @@ function FormulaLabel({
 }
 
 function SunLine({
+  below,
   item,
   cross,
   bottom,
   label,
   watts,
 }: {
+  below: boolean;
   item: { key: string };
   cross: { x: number; y: number };
   bottom: number;
@@ -358,7 +363,7 @@ function SunLine({
       <text
         className="chart-label"
         x={MARGIN.left + 8}
-        y={cross.y - 7}
+        y={below ? cross.y + 16 : cross.y - 7}
         fill="var(--sun-text)"
         stroke="var(--mist)"
         strokeWidth="3.5"

@@ -4,6 +4,7 @@ import { useDesign } from "../../app/design";
 import { withValue } from "../pointer";
 
 const PAUSE_MS = 450;
+const BLUR_MS = 220; // long enough for the click that took the focus to land before a message moves the page
 
 /**
  * Text that is not yet a valid value: it stays in its field over a reload, with what is wrong beside it, and
@@ -73,6 +74,11 @@ export function useFieldDraft(
     },
     settle: () => {
       if (draft !== null) void commit(draft);
+    },
+    leave: () => {
+      if (draft === null) return;
+      if (timer.current) clearTimeout(timer.current);
+      timer.current = setTimeout(() => void commit(draft), BLUR_MS);
     },
     abandon: () => {
       if (timer.current) clearTimeout(timer.current);

@@ -10,6 +10,28 @@ import { Told } from "./Told";
 /** Warnings of the station's findings, shown beside the field they are about as well. */
 export const FieldWarnings = createContext<Finding[]>([]);
 
+function WideRow({
+  label,
+  children,
+  below,
+  id,
+}: {
+  label: string;
+  children: ReactNode;
+  below?: ReactNode;
+  id: string;
+}) {
+  return (
+    <div className="mb-1.5">
+      <div className="flex min-h-[30px] items-center justify-between gap-x-1.5">
+        <label htmlFor={id}>{label}</label>
+        {children}
+      </div>
+      {below}
+    </div>
+  );
+}
+
 function Row({
   label,
   unit,
@@ -100,7 +122,7 @@ export function NumberField(props: NumberProps) {
       placeholder={optional ? fieldText(usual, kind, units) : undefined}
       value={text}
       onChange={(event) => field.type(event.target.value)}
-      onBlur={field.settle}
+      onBlur={field.leave}
       onKeyDown={(event) => {
         if (event.key === "Enter") field.settle();
         else if (event.key === "Escape") field.abandon();
@@ -138,8 +160,17 @@ interface TextProps {
   label: string;
   width?: number;
   bare?: boolean;
-  type?: "text" | "date" | "time";
+  type?: "text" | "date" | "clock";
   optional?: boolean;
+}
+
+function clockValue(text: string): { value: string } | { problem: string } {
+  const found = /^(\d{1,2})[:.h]?(\d{2})$/.exec(text.trim()) ?? /^(\d{1,2})()$/.exec(text.trim());
+  const hours = Number(found?.[1]);
+  const minutes = Number(found?.[2] || 0);
+  if (!found || hours > 23 || minutes > 59)
+    return { problem: `“${text.trim()}” is not a time of day. Write it as 09:30 or 17:00.` };
+  return { value: `${String(hours).padStart(2, "0")}:${String(minutes).padStart(2, "0")}:00` };
 }
 
 /** A text, date or time of the document. */
@@ -148,14 +179,16 @@ export function TextField({ pointer, label, width = 150, bare, type = "text", op
   const id = useId();
   const field = useFieldDraft(pointer, (text) => {
     if (text.trim() === "") return optional ? { value: null } : { problem: "This cannot be empty." };
+    if (type === "clock") return clockValue(text);
     return { value: text };
   });
   const held = (valueAt(design, pointer) as string | null) ?? "";
-  const text = field.draft ?? (type === "time" ? held.slice(0, 5) : held);
+  const text = field.draft ?? (type === "clock" ? held.slice(0, 5) : held);
   const input = (
     <input
       id={id}
-      type={type}
+      type={type === "clock" ? "text" : type}
+      placeholder={type === "clock" ? "hh:mm" : undefined}
       className={`${INPUT} ${type === "text" ? "text-left!" : ""}`}
       style={{ width }}
       value={text}
@@ -163,7 +196,7 @@ export function TextField({ pointer, label, width = 150, bare, type = "text", op
       aria-invalid={field.problem !== null}
       aria-describedby={field.problem ? `${id}-problem` : undefined}
       onChange={(event) => field.type(event.target.value)}
-      onBlur={field.settle}
+      onBlur={field.leave}
       onKeyDown={(event) => event.key === "Enter" && field.settle()}
     />
   );
@@ -176,9 +209,9 @@ export function TextField({ pointer, label, width = 150, bare, type = "text", op
       </>
     );
   return (
-    <Row id={id} label={label} below={problem}>
+    <WideRow id={id} label={label} below={problem}>
       {input}
-    </Row>
+    </WideRow>
   );
 }
 
