@@ -101,6 +101,8 @@ class Hull(Part):
                 {
                     "draught": f"{draught:.3g}",
                     "accepted": f"{most:.0f} kg or less for this length and beam",
+                    "limit": most,
+                    "relation": "{0} or less for this length and beam",
                     "field": "displacement_kg",
                 },
             )

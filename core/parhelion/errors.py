@@ -21,6 +21,8 @@ class Problem(BaseModel):
     field: str = ""  # JSON Pointer into the document
     value: Any = None
     accepted: str | None = None
+    limit: float | None = None  # of the entry's own unit, so that it can be shown in the person's
+    relation: str | None = None  # with {0} for the limit, e.g. "more than {0}"
 
 
 class ParhelionError(Exception):
@@ -81,9 +83,11 @@ def problems_from(items: Sequence[Any]) -> list[Problem]:
     for item in items:
         kind, context = item["type"], item.get("ctx", {})
         message, accepted = item["msg"], None
+        limit, relation = context.get("limit"), context.get("relation")
         if kind in _BOUNDS:
-            key, phrase = _BOUNDS[kind]
-            accepted = phrase.format(context[key])
+            key, relation = _BOUNDS[kind]
+            limit = float(context[key])
+            accepted = relation.format(f"{limit:g}")
             message = f"{_shown(item['input'])} is outside what this can be."
         elif kind in _TYPES:
             message, accepted = _TYPES[kind]
@@ -107,7 +111,15 @@ def problems_from(items: Sequence[Any]) -> list[Problem]:
         if isinstance(value, dict | list | BaseModel):
             value = None
         found.append(
-            Problem(code=kind, message=message, field=_pointer(location), value=value, accepted=accepted)
+            Problem(
+                code=kind,
+                message=message,
+                field=_pointer(location),
+                value=value,
+                accepted=accepted,
+                limit=limit,
+                relation=relation,
+            )
         )
     return found
 

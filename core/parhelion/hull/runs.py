@@ -15,13 +15,15 @@ from dataclasses import dataclass
 
 import numpy as np
 from numpy.typing import ArrayLike, NDArray
+from scipy.special import stdtrit
 
 Array = NDArray[np.float64]
 
 Z_90 = 1.6449  # two-sided 90 % of a normal
 LEVEL_SD = np.log(1.5) / Z_90  # the prior band: P/1.5 to 1.5 P for 9 boats of 10
-WAVE_SD = 0.30  # how wrong the wave share may be, in ln; gives 26 / 10 / 7 % with 1 / 3 / 6 runs
-RUN_SD = 0.10  # of ln P for a steady both-way run: meter, speed reading, steadiness
+WAVE_SD = 0.25  # how wrong the wave share may be, in ln; with RUN_SD gives 23 / 10 / 7 % for 1 / 3 / 6 runs
+RUN_SD = 0.07  # of ln P for a steady both-way run: meter, speed reading, steadiness
+RUN_SD_WORTH = 1  # that guess counts as much as this many runs: the band is Student's t of n + 1
 UNKNOWN_CURRENT_MPS = 0.10  # [m/s] one sigma of the stream a one-way run cannot see (0.2 kn)
 POWER_EXPONENT = 3.0  # watts go with about the cube of speed
 ENOUGH_RUNS = 3
@@ -44,7 +46,13 @@ class Fit:
     def band_factor(self, wave_share: ArrayLike) -> Array:
         """Half width of the 90 % band as a factor above 1, for wave shares of any shape [-]."""
         rows = self._rows(wave_share)
-        return np.exp(Z_90 * np.sqrt(np.einsum("...i,ij,...j->...", rows, self.covariance, rows)))
+        widths = np.sqrt(np.einsum("...i,ij,...j->...", rows, self.covariance, rows))
+        return np.exp(self._quantile * widths)
+
+    @property
+    def _quantile(self) -> float:
+        """Of the two-sided 90 %: normal for the prior, Student's t once it leans on few runs."""
+        return float(stdtrit(self.runs + RUN_SD_WORTH, 0.95)) if self.runs else Z_90
 
     @staticmethod
     def _rows(wave_share: ArrayLike) -> Array:

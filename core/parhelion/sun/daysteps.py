@@ -12,6 +12,7 @@ References
 
 from __future__ import annotations
 
+import warnings
 from dataclasses import dataclass
 from datetime import UTC, datetime, timedelta
 from datetime import date as Date
@@ -82,6 +83,9 @@ class DaySteps:
             candidate = datetime.combine(self.starts_at.date() + timedelta(days=1), clock, tz)
         return candidate
 
+
+# pvlib 0.16.1 asks pandas 3.1 for a name that pandas is about to drop.
+warnings.filterwarnings("ignore", message="DatetimeIndex.dayofyear is deprecated")
 
 _days: Memo[DaySteps] = Memo(64)
 

@@ -11,7 +11,7 @@ from zoneinfo import ZoneInfo
 def _finder() -> Any:
     from timezonefinder import TimezoneFinder
 
-    return TimezoneFinder()
+    return TimezoneFinder(in_memory=True)
 
 
 @cache

@@ -851,6 +851,10 @@ export interface components {
             value?: unknown;
             /** Accepted */
             accepted?: string | null;
+            /** Limit */
+            limit?: number | null;
+            /** Relation */
+            relation?: string | null;
         };
         /** SaveVariant */
         SaveVariant: {

@@ -1,7 +1,9 @@
 import { useEffect, useRef, useState } from "react";
 import { type BoatDesign, client, dataOf, Refused } from "../../api/client";
 import { useDesign } from "../../app/design";
+import { useUnits } from "../../app/preferences";
 import { withValue } from "../pointer";
+import { fieldText, type Kind, unitOf } from "../units";
 
 const PAUSE_MS = 450;
 const BLUR_MS = 220; // long enough for the click that took the focus to land before a message moves the page
@@ -13,10 +15,12 @@ const BLUR_MS = 220; // long enough for the click that took the focus to land be
 export function useFieldDraft(
   pointer: string,
   read: (text: string) => { value: unknown } | { problem: string },
+  kind?: Kind,
   write: (design: BoatDesign, value: unknown) => BoatDesign = (design, value) =>
     withValue(design, pointer, value),
 ) {
   const { variant, design, apply } = useDesign();
+  const units = useUnits();
   const key = `parhelion.draft.${variant.id}.${pointer}`;
   const [draft, setDraft] = useState<string | null>(() => sessionStorage.getItem(key));
   const [problem, setProblem] = useState<string | null>(null);
@@ -57,6 +61,14 @@ export function useFieldDraft(
         return;
       }
       const about = error.problems.find((item) => item.field === `/design${pointer}`) ?? error.problems[0];
+      if (about && kind && about.limit != null && about.relation) {
+        const unit = unitOf(kind, units)[0];
+        const limit = `${fieldText(about.limit, kind, units)}${unit && ` ${unit}`}`;
+        const said =
+          about.code === "out_of_reach" ? about.message : `“${text.trim()}” is outside what this can be.`;
+        setProblem(`${said} Accepted: ${about.relation.replace("{0}", limit)}.`);
+        return;
+      }
       setProblem(
         `${about?.message ?? "This is not accepted."}${about?.accepted ? ` Accepted: ${about.accepted}.` : ""}`,
       );

@@ -93,9 +93,9 @@ export function NumberField(props: NumberProps) {
   const { design } = useDesign();
   const id = useId();
   const optional = usual !== undefined;
-  const field = useFieldDraft(pointer, (text) =>
-    optional && text.trim() === "" ? { value: null } : parsed(text, kind, units),
-  );
+  const read = (text: string) =>
+    optional && text.trim() === "" ? { value: null } : parsed(text, kind, units);
+  const field = useFieldDraft(pointer, read, kind);
   const warning = useContext(FieldWarnings).find((item) => item.field === pointer && item.level === "warn");
   const value = valueAt(design, pointer) as number | null | undefined;
   const text = field.draft ?? fieldText(value, kind, units);

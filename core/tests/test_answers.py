@@ -1,0 +1,222 @@
+"""The headline answers: their definitions, the five uses, their agreement with the pictures."""
+
+from __future__ import annotations
+
+import unittest
+from datetime import UTC, datetime
+
+import numpy as np
+from parhelion.answers.compose import answers_for
+from parhelion.answers.held_back import active_limits, with_panel
+from parhelion.answers.speeds import bank_power_w, solve_steady, steady_mps
+from parhelion.day.flow import SOC
+from parhelion.day.outlook import outlook_of
+from parhelion.hull.demand import demand_curve
+from parhelion.pictures.day import day_picture
+from parhelion.pictures.hull import hull_picture
+
+from tests.cases import boat
+
+NOON = datetime(2027, 6, 13, 11, 3, tzinfo=UTC)
+
+USES = {  # what the table test changes, the rail it gets, and its cells
+    "cruiser": ({}, ["sun_only_steady", "days_run_sun", "bank_at_dusk", "refill", "held_back_by"]),
+    "auxiliary": (
+        {"use": "auxiliary"},
+        ["range_at_speed", "refill", "bank_at_dusk", "sun_only_steady", "held_back_by"],
+    ),
+    "home_charged": (
+        {"use": "home_charged"},
+        ["range_at_speed", "sun_share", "bank_at_dusk", "refill", "held_back_by"],
+    ),
+    "no_bank": ({"banks": []}, ["sun_only_noon", "days_distance", "held_back_by"]),
+    "no_panels": (
+        {"panels": [], "places": [], "controllers": []},
+        ["range_at_speed", "first_panel", "bank_at_dusk", "held_back_by"],
+    ),
+}
+
+
+class UsesTest(unittest.TestCase):
+    def test_each_use_gets_its_rail_and_every_missing_number_its_reason(self):
+        for kind, (changes, cells) in USES.items():
+            with self.subTest(kind):
+                # fast enough that the motor takes more than the sun gives: a range that ends
+                found = answers_for(boat(**changes, plan__speed_mps=2.6), NOON)
+                self.assertEqual(found.rail_kind, kind)
+                self.assertEqual([cell.key for cell in found.rail], cells)
+                for cell in found.rail:
+                    self.assertTrue(cell.value is not None or cell.reason is not None, cell.key)
+                    self.assertTrue(cell.why.method and cell.why.source and cell.assumes.text)
+                for answer, number in (
+                    (found.sun_only_now, "speed_mps"), (found.sun_only_noon, "speed_mps"),
+                    (found.sun_only_steady, "speed_mps"), (found.days_run_sun, "distance_m"),
+                    (found.days_run_bank, "distance_m"), (found.nine_in_ten, "distance_m"),
+                    (found.bank_at_dusk, "soc_frac"), (found.refill, "days"), (found.sun_share, "share_frac"),
+                ):  # fmt: skip
+                    value = getattr(answer, number)
+                    self.assertTrue(value is not None or answer.reason is not None, (kind, number))
+                    self.assertTrue(value is None or np.isfinite(value))
+
+    def test_what_each_use_says(self):
+        found = {kind: answers_for(boat(**changes, plan__speed_mps=2.6), NOON) for kind, (changes, _) in USES.items()}
+        self.assertIsNone(found["no_bank"].sun_only_steady.speed_mps)
+        self.assertGreater(found["no_bank"].sun_only_noon.speed_mps, 1.5)
+        self.assertGreater(found["no_bank"].days_run_sun.distance_m, 0)
+        self.assertIsNone(found["no_bank"].bank_at_dusk.soc_frac)
+        self.assertIsNone(found["no_panels"].refill.days)
+        self.assertGreater(found["no_panels"].range_at_speed.distance_m, 0)
+        self.assertGreater(found["no_panels"].rail[1].value.value, 0.3)
+        home = found["home_charged"]
+        dark = answers_for(boat(use="home_charged", panels=[], places=[], controllers=[], plan__speed_mps=2.6), NOON)
+        start = outlook_of(boat(plan__speed_mps=2.6)).first_motoring_step
+        self.assertEqual(start, outlook_of(boat(panels=[], places=[], controllers=[])).first_motoring_step)
+        self.assertAlmostEqual(
+            home.sun_share.minutes_won, 60 * (home.range_at_speed.hours - dark.range_at_speed.hours), places=6
+        )
+
+    def test_nothing_at_all_is_said_plainly(self):
+        found = answers_for(boat(banks=[], panels=[], places=[], controllers=[]), NOON)
+        self.assertEqual(found.rail_kind, "nothing_yet")
+        self.assertTrue(all(cell.value is None or cell.key == "held_back_by" for cell in found.rail[:4]))
+
+
+class DefinitionsTest(unittest.TestCase):
+    def test_live_speed_spends_just_the_sun_of_the_step(self):
+        design = boat()
+        found = answers_for(design, NOON).sun_only_noon
+        outlook = outlook_of(design)
+        net = outlook.shown_sun_w[outlook.day.noon_step] - outlook.house_w[outlook.day.noon_step]
+        self.assertAlmostEqual(found.power_w, net)
+        self.assertAlmostEqual(float(demand_curve(design).power_at(found.speed_mps)) / net, 1, delta=2e-3)
+
+    def test_below_the_idle_draw_the_boat_stands(self):
+        found = answers_for(boat(drives__0__idle_power_w=1500), NOON)
+        self.assertEqual(found.sun_only_noon.speed_mps, 0)
+        self.assertEqual(found.sun_only_steady.speed_mps, 0)
+        self.assertIsNotNone(found.sun_only_steady.reason)
+
+    def test_steady_speed_comes_back_after_a_day(self):
+        outlook = outlook_of(boat())
+        steady = solve_steady(outlook)
+        shown = slice(outlook.light.shown, outlook.light.shown + 1)
+        record = outlook.run(steady.power_w, steady.start_soc, shown)[0]
+        self.assertGreaterEqual(record[-1, SOC], steady.start_soc - 1e-7)
+        harder = outlook.run(1.01 * steady.power_w, steady.start_soc, shown)[0]
+        self.assertLess(harder[-1, SOC], steady.start_soc)
+
+    def test_days_run_is_speed_times_hours_and_shorter_hours_are_faster(self):
+        long = answers_for(boat(), NOON)
+        self.assertAlmostEqual(
+            long.days_run_sun.distance_m, long.sun_only_steady.speed_mps * long.sun_only_steady.hours * 3600
+        )
+        short = answers_for(boat(plan__spells=[{"starts_at": "10:00", "ends_at": "13:00"}]), NOON)
+        self.assertAlmostEqual(short.sun_only_steady.hours, 3)
+        self.assertGreater(short.sun_only_steady.speed_mps, long.sun_only_steady.speed_mps)
+        self.assertLess(short.days_run_sun.distance_m, long.days_run_sun.distance_m)
+
+    def test_with_the_bank_ends_at_the_reserve(self):
+        design = boat(plan__spells=[{"starts_at": "10:00", "ends_at": "16:00"}])
+        outlook = outlook_of(design)
+        shown = slice(outlook.light.shown, outlook.light.shown + 1)
+        record = outlook.run(bank_power_w(outlook), 0.8, shown)[0]
+        self.assertAlmostEqual(record[: outlook.last_motoring_step, SOC].min(), 0.3, delta=1e-4)
+
+    def test_nine_in_ten_is_reached_on_nine_days_of_ten(self):
+        design = boat(plan__sky="overcast")
+        found = answers_for(design, NOON)
+        outlook = outlook_of(design)
+        record = outlook.run(bank_power_w(outlook), 0.8)
+        reached = outlook.distance_m(record, found.days_run_bank.speed_mps)
+        self.assertAlmostEqual(np.mean(reached >= found.nine_in_ten.distance_m - 1e-6), 0.9, delta=0.01)
+        self.assertLess(found.nine_in_ten.distance_m, found.days_run_bank.distance_m)
+
+    def test_a_spell_past_midnight_and_the_polar_night_are_computed(self):
+        night = answers_for(boat(plan__spells=[{"starts_at": "22:00", "ends_at": "02:00"}]), NOON)
+        self.assertAlmostEqual(night.sun_only_steady.hours, 4)
+        self.assertGreater(night.sun_only_steady.speed_mps, 1)
+        dark = answers_for(boat(site__latitude_deg=75.0, plan__date="2027-12-21", plan__spells=None), NOON)
+        self.assertEqual((dark.sun_only_noon.speed_mps, dark.sun_only_steady.speed_mps), (0, 0))
+        self.assertIsNone(dark.refill.days)
+
+    def test_the_house_that_takes_all_never_refills(self):
+        found = answers_for(boat(loads__0__power_w=2000, loads__0__hours_per_day=24), NOON)
+        self.assertIsNone(found.refill.days)
+        self.assertIn("Never", found.refill.reason.text)
+        self.assertEqual(found.sun_only_steady.speed_mps, 0)
+
+    def test_the_same_inputs_give_the_same_answer(self):
+        self.assertEqual(answers_for(boat(plan__sky="broken"), NOON), answers_for(boat(plan__sky="broken"), NOON))
+
+
+class HeldBackTest(unittest.TestCase):
+    def test_a_panel_wins_what_adding_it_wins(self):
+        design = boat()
+        step = next(s for s in answers_for(design, NOON).held_back_by.steps if s.key == "panel")
+        grown, watts = with_panel(design)
+        self.assertEqual((watts, grown.panels[0].count), (215, 5))
+        before, after = outlook_of(design), outlook_of(
+            grown.model_copy(update={"hull": grown.hull.model_copy(update={"displacement_kg": 1252.5})})
+        )
+        runs = [steady_mps(o, solve_steady(o)) * o.hours * 3600 for o in (before, after)]
+        self.assertAlmostEqual(step.gain_m, runs[1] - runs[0], delta=0.02 * step.gain_m)
+        self.assertEqual(step.mass_kg, 12.5)
+
+    def test_more_bank_gives_nothing_when_no_bound_binds(self):
+        found = answers_for(boat(banks__0__mass_kg=0.001), NOON).held_back_by
+        battery = next(s for s in found.steps if s.key == "battery")
+        self.assertLess(abs(battery.gain_frac), 0.005)
+
+    def test_limits_show_where_they_bind(self):
+        cases = {
+            "drive": boat(drives__0__rated_power_w=150),
+            "bank full": boat(banks__0__capacity_ah=15, plan__spells=[{"starts_at": "16:00", "ends_at": "18:00"}]),
+            "controller clips": boat(controllers__0__current_limit_a=8),
+            "bank empty": boat(banks__0__capacity_ah=10, plan__spells=[{"starts_at": "22:00", "ends_at": "02:00"}]),
+            "hours of light": boat(),
+        }  # fmt: skip
+        for limit, design in cases.items():
+            found = answers_for(design, NOON).held_back_by
+            self.assertIn(limit, found.limits)
+        outlook = outlook_of(boat(plan__spells=[{"starts_at": "00:00", "ends_at": "23:59"}]))
+        self.assertNotIn("hours of light", active_limits(outlook, "days_run_sun", solve_steady(outlook), 1.0))
+
+    def test_nothing_worth_doing_is_said(self):
+        design = boat(panels__0__count=60, loads=[], banks__0__capacity_ah=9000, drives__0__rated_power_w=600)
+        found = answers_for(design, NOON).held_back_by
+        self.assertIsNone(found.step)
+        self.assertIn("go slower or longer", found.reason.text)
+
+
+class PicturesTest(unittest.TestCase):
+    def test_crossing_and_rail_agree(self):
+        design = boat(plan__sky="broken")
+        found, picture = answers_for(design, NOON), hull_picture(design)
+        lines = {line.key: line for line in picture.lines}
+        self.assertEqual(lines["day"].speed_mps, found.sun_only_steady.speed_mps)
+        self.assertEqual(lines["day"].power_w, found.sun_only_steady.power_w)
+        self.assertEqual(lines["noon"].speed_mps, found.sun_only_noon.speed_mps)
+        curve = demand_curve(design)
+        for line in picture.lines:
+            self.assertAlmostEqual(float(curve.power_at(line.speed_mps)) / line.power_w, 1, delta=3e-3)
+        self.assertTrue(all(low <= mid <= high for low, mid, high in zip(picture.low_w, picture.power_w, picture.high_w, strict=True)))
+
+    def test_day_and_rail_agree(self):
+        design = boat(plan__sky="broken")
+        found, picture = answers_for(design, NOON), day_picture(design)
+        at = picture.sunset_index
+        low = int(at)
+        dusk = picture.soc[low] + (picture.soc[low + 1] - picture.soc[low]) * (at - low)
+        self.assertAlmostEqual(dusk, found.bank_at_dusk.soc_frac)
+        self.assertEqual(len(picture.soc), 145)
+        self.assertAlmostEqual(sum(m.end - m.start for m in picture.motoring) / 6, found.sun_only_steady.hours, places=6)
+        self.assertEqual([tick.clock_min for tick in picture.ticks][:2], [240, 360])
+
+    def test_compared_with_a_variant_the_cells_carry_the_change(self):
+        kept, now = boat(), boat(panels__0__count=5)
+        found = answers_for(now, NOON, kept)
+        old = {cell.key: cell.value.value for cell in answers_for(kept, NOON).rail}
+        for cell in found.rail[:4]:
+            self.assertAlmostEqual(cell.change.value, cell.value.value - old[cell.key])
+            self.assertTrue(cell.change.signed)
+        self.assertIsNone(found.rail[4].change)

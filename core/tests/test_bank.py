@@ -1,0 +1,113 @@
+"""The bank: closed forms, independence of the step, cold, and hand sums people get wrong."""
+
+from __future__ import annotations
+
+import unittest
+
+from parhelion.bank.chemistry import TYPICAL
+from parhelion.bank.store import (
+    Store,
+    accept_current,
+    charge,
+    deliverable_w,
+    discharge,
+    energy_wh,
+    reserve_of,
+    store_of,
+)
+from parhelion.design import Bank, Chemistry
+
+from tests.cases import cases
+
+
+def bank(**changes) -> Bank:
+    return Bank(**{"id": "b", "chemistry": "lfp", "nominal_v": 25.6, "capacity_ah": 280, **changes})
+
+
+class StoreTest(unittest.TestCase):
+    def setUp(self):
+        taper = cases("energy")["bat.taper.step"]["inputs"]
+        self.store = Store(
+            capacity_ah=float(taper["C_Ah"]), nominal_v=12.8, swing=0.0, resistance_ohm=0.01,
+            coulomb_efficiency=taper["eta"], acceptance_a=float(taper["I0"]), taper_from=taper["soc_taper"],
+            reserve=0.3, cut_out=0.1, full=0.99,
+        )  # fmt: skip
+        self.taper = taper
+
+    def test_taper_in_one_step_and_in_many(self):
+        expected = cases("energy")["bat.taper.step"]["expected"]
+        soc, taken, _ = accept_current(self.taper["soc0"], 25.0, 6.0, self.store)
+        self.assertAlmostEqual(soc, expected["soc"], delta=1e-8)
+        self.assertAlmostEqual(taken / 6, expected["mean_A"], delta=1e-7)
+        self.assertAlmostEqual(25 * 6 - taken, expected["wasted_Ah"], delta=1e-6)
+        for steps in (7, 36, 1000):
+            soc, heat = self.taper["soc0"], 0.0
+            for _ in range(steps):
+                soc, _, more = accept_current(soc, 25.0, 6.0 / steps, self.store)
+                heat += more
+            self.assertAlmostEqual(soc, expected["soc"], delta=1e-9)
+            self.assertAlmostEqual(heat, accept_current(0.5, 25.0, 6.0, self.store)[2], delta=1e-8)
+
+    def test_energy_between_two_states_is_the_integral_of_the_volts(self):
+        store = store_of(bank(chemistry="nmc"), 20.0)
+        self.assertAlmostEqual(energy_wh(1.0, store), 280 * 25.6)
+        after, heat = discharge(0.8, 1500.0, 1 / 6, store)
+        self.assertAlmostEqual((energy_wh(0.8, store) - energy_wh(after, store)) * 6, 1500 + heat, places=6)
+        after, taken, heat = charge(0.3, 900.0, 1 / 6, store)
+        stored = (energy_wh(after, store) - energy_wh(0.3, store)) * 6
+        self.assertAlmostEqual(taken, stored / 0.995 + heat, places=9)
+        self.assertAlmostEqual(taken, 900.0, places=6)
+
+    def test_what_can_be_delivered_leads_just_to_the_floor(self):
+        store = store_of(bank(), 20.0)
+        power = deliverable_w(0.32, 0.3, 1 / 6, store)
+        after, _ = discharge(0.32, power, 1 / 6, store)
+        self.assertAlmostEqual(after, 0.3, places=7)
+        self.assertEqual(deliverable_w(0.3, 0.3, 1 / 6, store), 0.0)
+
+    def test_typical_values_of_the_reference(self):
+        for name in ("lfp", "flooded", "gel"):
+            expected = cases("energy")[f"bat.params.{name}"]["expected"]
+            typical = TYPICAL[Chemistry(name)]
+            self.assertEqual(typical.coulomb_efficiency, expected["eta"][1])
+            self.assertEqual(typical.resistance_ohm_ah, expected["rAh"][1])
+            self.assertEqual(typical.usable_depth, expected["dod"][1])
+            self.assertEqual(typical.charge_c, expected["cchg"][1])
+            self.assertEqual(typical.taper_from, expected["soc_taper"][1])
+
+    def test_reserve_is_never_below_the_cut_out(self):
+        self.assertAlmostEqual(reserve_of(bank()), 0.30)
+        self.assertAlmostEqual(reserve_of(bank(chemistry="agm")), 0.60)
+        self.assertAlmostEqual(reserve_of(bank(chemistry="agm", reserve_frac=0.2)), 0.50)
+
+    def test_lithium_takes_no_charge_at_freezing(self):
+        self.assertEqual(store_of(bank(), -3.0).acceptance_a, 0.0)
+        self.assertAlmostEqual(store_of(bank(), 5.0).acceptance_a, 0.5 * 280 / 2)
+        self.assertEqual(charge(0.5, 500.0, 1 / 6, store_of(bank(), 0.0))[:2], (0.5, 0.0))
+        self.assertGreater(store_of(bank(chemistry="agm"), -5.0).acceptance_a, 0)
+        self.assertAlmostEqual(store_of(bank(), 10.0).capacity_ah, 280 * (1 - 0.004 * 10))
+
+    def test_lead_is_full_when_it_accepts_next_to_nothing(self):
+        store = store_of(bank(chemistry="flooded"), 25.0)
+        accepted = store.acceptance_a * (1 - store.full) / (1 - store.taper_from)
+        self.assertAlmostEqual(accepted / 280, 0.02)
+
+
+class HandSumsTest(unittest.TestCase):
+    """Sums people get wrong, made with the same pieces as every answer."""
+
+    def test_filling_counts_the_charge_loss(self):
+        case = cases("energy")["hand.fill"]
+        store = Store(105.0, 12.8, 0.0, 1e-9, 0.96, 1e6, 0.999999, 0.0, 0.0, 1.0)
+        soc, hours = 0.0, 0.0
+        while soc < 0.9999:
+            soc, _, _ = charge(soc, float(case["inputs"]["charge_w"]), 0.001, store)
+            hours += 0.001
+        self.assertAlmostEqual(hours, case["expected"]["h"], delta=0.002)
+
+    def test_a_bank_is_amp_hours_times_its_own_volts(self):
+        store = store_of(bank(), 25.0)
+        self.assertAlmostEqual(energy_wh(1.0, store), cases("energy")["hand.refill"]["expected"]["bank_wh"])
+        ideal = Store(280.0, 25.6, 0.0, 1e-9, 1.0, 1e6, 0.999999, 0.0, 0.0, 1.0)
+        day = accept_current(0.0, 14.0, 4.0, ideal)[1]
+        self.assertAlmostEqual(280 / day, cases("energy")["hand.refill"]["expected"]["days"])
