@@ -44,6 +44,7 @@ DATABASES = {
         "TEST": {"NAME": VAR / "test.sqlite3"},
     }
 }
+TEST_RUNNER = "config.test_runner.Runner"
 DEFAULT_AUTO_FIELD = "django.db.models.BigAutoField"
 
 USE_TZ = True

@@ -119,7 +119,7 @@ def _events(site: Site, date: Date) -> tuple[datetime, datetime | None, datetime
     table = sun_rise_set_transit_spa(days, site.latitude_deg, site.longitude_deg)
 
     def moments(column: str) -> list[datetime]:
-        return [stamp.to_pydatetime(warn=False) for stamp in table[column] if not pd.isna(stamp)]
+        return [stamp.round("s").to_pydatetime() for stamp in table[column] if not pd.isna(stamp)]
 
     noon = min(moments("transit"), key=lambda moment: abs(moment - midday))
     reach = timedelta(hours=FARTHEST_EVENT_H)

@@ -17,6 +17,7 @@ export type Finding = Schemas["Finding"];
 export type HullPicture = Schemas["HullPicture"];
 export type DayPicture = Schemas["DayPicture"];
 export type HullTypeRow = Schemas["HullTypeRow"];
+export type Spell = Schemas["Spell"];
 export type Site = Schemas["Site"];
 
 export const client = createClient<paths>({ baseUrl: "/" });

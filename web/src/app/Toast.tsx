@@ -31,7 +31,7 @@ export function ToastProvider({ children }: { children: ReactNode }) {
             )}
             <button
               type="button"
-              className="link no-underline!"
+              className="cross"
               aria-label="Put this notice away"
               onClick={() => setNotice(null)}
             >

@@ -63,7 +63,7 @@ export function DesignProvider({ variant, children }: { variant: VariantOut; chi
           body: { revision: state.revision, design: state.present },
         });
         if (data) {
-          dispatch({ kind: "saved", revision: data.revision, design: data.design });
+          dispatch({ kind: "saved", revision: data.revision, text });
           setSaveState("saved");
           queries.invalidateQueries({ queryKey: ["boats"] });
         } else if (response.status === 409) {

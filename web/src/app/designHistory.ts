@@ -14,7 +14,7 @@ export type Action =
   | { kind: "apply"; change: (design: BoatDesign) => BoatDesign; key: string; at: number }
   | { kind: "undo" }
   | { kind: "redo" }
-  | { kind: "saved"; revision: number; design: BoatDesign }
+  | { kind: "saved"; revision: number; text: string }
   | { kind: "theirs"; revision: number; design: BoatDesign }
   | { kind: "rebase"; revision: number };
 
@@ -51,7 +51,7 @@ export function reduce(state: History, action: Action): History {
       return { ...state, past: [...state.past, state.present], present: next, future: rest, touched: null };
     }
     case "saved":
-      return { ...state, revision: action.revision, saved: JSON.stringify(action.design) };
+      return { ...state, revision: action.revision, saved: action.text };
     case "theirs":
       return {
         ...state,

@@ -177,7 +177,7 @@ function Spells({ picture }: { picture: DayPicture | undefined }) {
           {minutesBefore(spell) && <span className="text-[13px] text-muted">next day</span>}
           <button
             type="button"
-            className="link no-underline! px-1.5"
+            className="cross"
             aria-label={`Remove spell ${index + 1}`}
             onClick={() => set(own.length > 1 ? own.filter((_, i) => i !== index) : null)}
           >
@@ -406,7 +406,7 @@ function Loads() {
                 <td>
                   <button
                     type="button"
-                    className="link no-underline! px-1"
+                    className="cross"
                     aria-label={`Remove ${load.name}`}
                     onClick={() => apply((current) => withoutLoad(current, load.id), "loads")}
                   >

@@ -1,7 +1,7 @@
 import { scaleLinear } from "d3-scale";
 import { area, line } from "d3-shape";
 import { type KeyboardEvent, useId } from "react";
-import type { DayPicture } from "../../api/client";
+import type { DayPicture, Spell } from "../../api/client";
 import { useUnits } from "../../app/preferences";
 import { dragX, keyStep } from "../../shared/chart/drag";
 import { useSize } from "../../shared/chart/useSize";
@@ -21,6 +21,7 @@ export interface SpellEdge {
 
 interface Props {
   picture: DayPicture;
+  spells: Spell[]; // as set, ahead of the picture while they are dragged
   stale: boolean;
   cursor: number; // steps from the start of the day
   onCursor: (index: number) => void;
@@ -35,7 +36,7 @@ export function clockAt(picture: DayPicture, index: number): number {
 }
 
 /** Sky above, water below: the harvest rises over the waterline, use hangs below, the bank runs under both. */
-export function DayChart({ picture, stale, cursor, onCursor, onEdge, onMove }: Props) {
+export function DayChart({ picture, spells, stale, cursor, onCursor, onEdge, onMove }: Props) {
   const units = useUnits();
   const id = useId();
   const [box, { width, height }] = useSize<HTMLDivElement>();
@@ -181,7 +182,7 @@ export function DayChart({ picture, stale, cursor, onCursor, onEdge, onMove }: P
           />
           <line x1={MARGIN.left} x2={right} y1={y(0)} y2={y(0)} stroke="var(--ink)" strokeWidth="2.2" />
           <Labels picture={picture} x={x} y={y} total={total} wasted={wasted} right={right} cursor={at} />
-          <Spells {...{ picture, x, y, onEdge, onMove }} />
+          <Spells {...{ picture, spells, x, y, onEdge, onMove }} />
           <g data-bank>
             <text className="chart-label" x={MARGIN.left} y={laneTop - 9} fill="var(--ink)">
               In the bank
@@ -376,15 +377,16 @@ function Labels({
 
 function Spells({
   picture,
+  spells,
   x,
   y,
   onEdge,
   onMove,
-}: Pick<Props, "picture" | "onEdge" | "onMove"> & { x: Scale; y: Scale }) {
+}: Pick<Props, "picture" | "spells" | "onEdge" | "onMove"> & { x: Scale; y: Scale }) {
   const top = y(0);
   return (
     <g>
-      {picture.spells.map((spell, index) => {
+      {spells.map((spell, index) => {
         const start = minutesOf(spell.starts_at);
         const end = minutesOf(spell.ends_at);
         const [a, b] = [indexOf(picture, start), indexOf(picture, end)];
@@ -396,7 +398,7 @@ function Spells({
         };
         const name = `Motoring spell ${index + 1}`;
         return (
-          <g key={`${index}-${picture.spells.length}`}>
+          <g key={`${index}-${spells.length}`}>
             {b > a && (
               <rect
                 x={x(a)}

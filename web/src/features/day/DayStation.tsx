@@ -69,6 +69,7 @@ export default function DayStation() {
           {picture ? (
             <DayChart
               picture={picture}
+              spells={design.plan.spells ?? picture.spells}
               stale={stale}
               cursor={cursor}
               onCursor={setCursor}

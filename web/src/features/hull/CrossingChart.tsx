@@ -13,12 +13,13 @@ const SLOWEST_SHARE = 0.2; // of hull speed: slower is all idle draw
 
 interface Props {
   picture: HullPicture;
+  planSpeed: number; // as set, ahead of the picture while it is dragged
   stale: boolean;
   onPlanSpeed: (speedMps: number) => void;
 }
 
 /** Battery watts at each speed, against what the sun pays: the crossings are the sun-only speeds. */
-export function CrossingChart({ picture, stale, onPlanSpeed }: Props) {
+export function CrossingChart({ picture, planSpeed, stale, onPlanSpeed }: Props) {
   const units = useUnits();
   const clip = useId();
   const [box, { width, height }] = useSize<HTMLDivElement>();
@@ -55,6 +56,7 @@ export function CrossingChart({ picture, stale, onPlanSpeed }: Props) {
       ? null
       : points.reduce((a, b) => (Math.abs(b.speed - read) < Math.abs(a.speed - read) ? b : a));
   const bottom = height - MARGIN.bottom;
+  const plan = marker(picture, planSpeed);
 
   function hover(event: PointerEvent<SVGElement>) {
     const at = x.invert(event.clientX - event.currentTarget.getBoundingClientRect().left);
@@ -64,7 +66,7 @@ export function CrossingChart({ picture, stale, onPlanSpeed }: Props) {
     const step = keyStep(event.key);
     if (!step) return;
     event.preventDefault();
-    const from = read ?? picture.plan_speed_mps;
+    const from = read ?? plan.speed;
     setRead(Math.min(Math.max(from + (step * (fastest - slowest)) / 78, slowest), fastest));
   }
   function planKeys(event: KeyboardEvent) {
@@ -72,7 +74,7 @@ export function CrossingChart({ picture, stale, onPlanSpeed }: Props) {
     if (!step) return;
     event.preventDefault();
     event.stopPropagation();
-    onPlanSpeed(Math.max(picture.plan_speed_mps + step * 0.1 * speedSize, 0.1 * speedSize));
+    onPlanSpeed(Math.max(planSpeed + step * 0.1 * speedSize, 0.1 * speedSize));
   }
 
   return (
@@ -218,7 +220,7 @@ export function CrossingChart({ picture, stale, onPlanSpeed }: Props) {
               data-run
             />
           ))}
-          <g transform={`translate(${x(picture.plan_speed_mps)} ${y(picture.plan_power_w)})`}>
+          <g transform={`translate(${x(plan.speed)} ${y(plan.power)})`}>
             <rect
               x="-7"
               y="-7"
@@ -233,13 +235,10 @@ export function CrossingChart({ picture, stale, onPlanSpeed }: Props) {
               className="cursor-ew-resize"
               style={{ touchAction: "none" }}
               aria-label="Planned speed"
-              aria-valuenow={Number((picture.plan_speed_mps / speedSize).toFixed(1))}
+              aria-valuenow={Number((plan.speed / speedSize).toFixed(1))}
               aria-valuemin={0}
               aria-valuemax={Number((fastest / speedSize).toFixed(1))}
-              aria-valuetext={shown(
-                { quantity: "speed_mps", value: picture.plan_speed_mps, signed: false },
-                units,
-              )}
+              aria-valuetext={shown({ quantity: "speed_mps", value: plan.speed, signed: false }, units)}
               onKeyDown={planKeys}
               onPointerDown={(event) =>
                 dragX(event, (px) =>
@@ -252,8 +251,8 @@ export function CrossingChart({ picture, stale, onPlanSpeed }: Props) {
               }
             />
             <text className="chart-text" x="14" y="18" style={{ fill: "var(--water-text)", fontWeight: 650 }}>
-              you plan {shown({ quantity: "speed_mps", value: picture.plan_speed_mps, signed: false }, units)}
-              , {shown({ quantity: "power_w", value: picture.plan_power_w, signed: false }, units)}
+              you plan {shown({ quantity: "speed_mps", value: plan.speed, signed: false }, units)},{" "}
+              {shown({ quantity: "power_w", value: plan.power, signed: false }, units)}
             </text>
           </g>
           {readout && (
@@ -298,6 +297,21 @@ export function CrossingChart({ picture, stale, onPlanSpeed }: Props) {
       </p>
     </div>
   );
+}
+
+/** Where the planned speed stands: on the drawn curve while it is ahead of the picture, else as computed. */
+function marker(picture: HullPicture, planSpeed: number): { speed: number; power: number } {
+  const beyondDrive = planSpeed >= picture.rated_speed_mps;
+  if (beyondDrive) return { speed: picture.rated_speed_mps, power: picture.rated_power_w };
+  const next = Math.max(
+    picture.speed_mps.findIndex((speed) => speed >= planSpeed),
+    1,
+  );
+  const curve = scaleLinear(
+    [picture.speed_mps[next - 1] ?? 0, picture.speed_mps[next] ?? 1],
+    [picture.power_w[next - 1] ?? 0, picture.power_w[next] ?? 1],
+  );
+  return { speed: planSpeed, power: curve(planSpeed) };
 }
 
 type Scale = (value: number) => number;

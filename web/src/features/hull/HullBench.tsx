@@ -146,7 +146,7 @@ function Runs() {
                 <td className="text-center">
                   <button
                     type="button"
-                    className="link no-underline! px-1.5"
+                    className="cross"
                     aria-label={`Remove run ${index + 1}`}
                     onClick={() =>
                       apply(

@@ -25,6 +25,7 @@ export default function HullStation() {
           {picture ? (
             <CrossingChart
               picture={picture}
+              planSpeed={design.plan.speed_mps}
               stale={stale}
               onPlanSpeed={(speed) =>
                 apply(

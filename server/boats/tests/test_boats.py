@@ -1,0 +1,121 @@
+"""Boats, variants, revisions and files over the API."""
+
+from __future__ import annotations
+
+import json
+from unittest import mock
+
+from boats.models import Revision, Variant
+from django.conf import settings
+from django.core.management import call_command
+from django.test import TestCase
+from django.utils import timezone
+
+DEMO = (settings.ROOT / "demo" / "whimbrel.json").read_bytes()
+
+
+class BoatsTest(TestCase):
+    def setUp(self) -> None:
+        self.boat = self.client.post("/api/boats/file", DEMO, content_type="application/json").json()
+        self.variant_id = self.boat["variants"][0]["id"]
+        self.variant = self.client.get(f"/api/variants/{self.variant_id}").json()
+
+    def put(self, revision: int, **hull: float):
+        design = json.loads(json.dumps(self.variant["design"]))
+        design["hull"].update(hull)
+        body = {"revision": revision, "design": design}
+        return self.client.put(f"/api/variants/{self.variant_id}", body, content_type="application/json")
+
+    def names(self) -> list[str]:
+        return [row["name"] for row in self.client.get("/api/boats").json()]
+
+    def test_demo_boats_are_added_once(self):
+        call_command("load_demo", stdout=mock.Mock())
+        call_command("load_demo", stdout=mock.Mock())
+        self.assertEqual(sorted(self.names()), ["Little Grebe", "Sabine", "Whimbrel"])
+
+    def test_new_duplicate_delete_and_undo(self):
+        body = {
+            "hull_type": "kayak",
+            "name": "Teal",
+            "site": {"latitude_deg": 52, "longitude_deg": 5},
+            "date": "2027-06-01",
+        }
+        made = self.client.post("/api/boats", body, content_type="application/json")
+        self.assertEqual((made.status_code, made.json()["hull_type"]), (201, "kayak"))
+        copy = self.client.post(f"/api/boats/{self.boat['id']}/duplicate")
+        self.assertEqual(copy.json()["name"], "Whimbrel, copy")
+        self.assertEqual(self.client.delete(f"/api/boats/{self.boat['id']}").status_code, 204)
+        self.assertNotIn("Whimbrel", self.names())
+        self.assertEqual(self.client.get(f"/api/variants/{self.variant_id}").status_code, 404)
+        self.assertEqual(self.client.post(f"/api/boats/{self.boat['id']}/restore").status_code, 200)
+        self.assertIn("Whimbrel", self.names())
+
+    def test_saving_bumps_the_revision_and_keeps_a_history(self):
+        self.assertEqual(self.put(1, beam_m=1.7).json()["revision"], 2)
+        self.assertEqual(self.put(2, beam_m=1.8).json()["revision"], 3)
+        history = Revision.objects.filter(variant_id=self.variant_id)
+        self.assertEqual([item.number for item in history], [3, 1])  # edits close together share a row
+        later = timezone.now() + timezone.timedelta(minutes=5)
+        with mock.patch("boats.actions.timezone.now", return_value=later):
+            self.put(3, beam_m=1.9)
+        self.assertEqual([item.number for item in history.all()], [4, 3, 1])
+        self.assertEqual(self.put(4, beam_m=1.9).json()["revision"], 4)  # nothing changed
+
+    def test_another_tabs_revision_is_never_overwritten(self):
+        self.put(1, beam_m=1.7)
+        refused = self.put(1, beam_m=1.5)
+        self.assertEqual(refused.status_code, 409)
+        reply = refused.json()
+        self.assertEqual(reply["errors"][0]["code"], "newer_revision")
+        self.assertEqual((reply["difference"][0]["before"], reply["difference"][0]["after"]), ("1.7", "1.5"))
+        self.assertEqual(Variant.objects.get(pk=self.variant_id).document["hull"]["beam_m"], 1.7)
+        self.assertEqual(self.put(reply["current"]["revision"], beam_m=1.5).status_code, 200)
+
+    def test_variants_are_kept_beside_the_working_one(self):
+        url = f"/api/boats/{self.boat['id']}/variants"
+        body = {"name": "with wings", "design": self.variant["design"]}
+        first = self.client.post(url, body, content_type="application/json").json()
+        second = self.client.post(url, body, content_type="application/json").json()
+        self.assertEqual([first["name"], second["name"]], ["with wings", "with wings 2"])
+        self.assertEqual(len(self.client.get("/api/boats").json()[0]["variants"]), 3)
+        self.assertEqual(self.client.delete(f"/api/variants/{first['id']}").status_code, 204)
+        self.assertEqual(self.client.delete(f"/api/variants/{self.variant_id}").status_code, 404)
+
+    def test_a_file_goes_out_and_comes_back_the_same(self):
+        reply = self.client.get(f"/api/variants/{self.variant_id}/file")
+        self.assertIn("whimbrel.parhelion.json", reply["Content-Disposition"])
+        again = self.client.post("/api/boats/file", reply.content, content_type="application/json")
+        other = self.client.get(f"/api/variants/{again.json()['variants'][0]['id']}").json()
+        self.assertEqual(other["design"], self.variant["design"])
+
+    def test_bad_files_are_refused_in_the_one_shape(self):
+        newer = DEMO.replace(b'"schema_version": 1', b'"schema_version": 2')
+        for content, code, status in (
+            (b"\x89PNG", "not_text", 422),
+            (b"{", "not_json", 422),
+            (newer, "newer_version", 422),
+            (b"x" * 1_500_000, "too_large", 422),
+            (b"x" * 50_000_000, "too_large", 422),
+        ):
+            reply = self.client.post("/api/boats/file", content, content_type="application/octet-stream")
+            self.assertEqual((reply.status_code, reply.json()["errors"][0]["code"]), (status, code))
+        self.assertEqual(self.names(), ["Whimbrel"])
+
+    def test_every_refusal_has_the_one_shape(self):
+        bad = {"revision": 1, "design": {**self.variant["design"], "hull": {"beam_m": "wide"}}}
+        calls = (
+            (self.client.put(f"/api/variants/{self.variant_id}", bad, content_type="application/json"), 422),
+            (self.client.put(f"/api/variants/{self.variant_id}", "{", content_type="application/json"), 400),
+            (self.client.get("/api/variants/00000000-0000-0000-0000-000000000000"), 404),
+            (self.client.get("/api/nothing/here"), 404),
+            (self.client.post("/api/boats", {"hull_type": "raft"}, content_type="application/json"), 422),
+            (self.client.post("/api/check", "x" * 3_000_000, content_type="application/json"), 413),
+            (self.client.post("/api/check", {}, content_type="application/json", headers={"Origin": "http://elsewhere.example"}), 403),
+        )  # fmt: skip
+        for reply, status in calls:
+            self.assertEqual(reply.status_code, status)
+            for problem in reply.json()["errors"]:
+                self.assertTrue(problem["code"] and problem["message"])
+        fields = {problem["field"] for problem in calls[0][0].json()["errors"]}
+        self.assertIn("/design/hull/beam_m", fields)

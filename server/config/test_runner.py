@@ -1,0 +1,16 @@
+"""Django's test runner with hypothesis made repeatable."""
+
+from __future__ import annotations
+
+from django.test.runner import DiscoverRunner
+
+
+class Runner(DiscoverRunner):
+    """The one runner of core, server and browser tests."""
+
+    def setup_test_environment(self, **kwargs: object) -> None:
+        from hypothesis import settings
+
+        super().setup_test_environment(**kwargs)
+        settings.register_profile("repeatable", derandomize=True, deadline=None)
+        settings.load_profile("repeatable")

@@ -1,0 +1,91 @@
+"""One base for the browser tests: a live server, Debian's Chromium, and a page that must stay free of errors."""
+
+from __future__ import annotations
+
+import os
+import shutil
+from typing import Any
+
+from boats.actions import add_boat
+from django.conf import settings
+from django.test import LiveServerTestCase
+from playwright.sync_api import Page, expect, sync_playwright
+
+from parhelion.formats.boat_file import read_boat
+
+CHROMIUM = shutil.which("chromium") or "/usr/bin/chromium"
+FLAGS = (
+    "--headless --no-sandbox --disable-gpu --disable-quic --no-first-run --disable-background-networking "
+    "--disable-component-update --disable-sync"
+).split()
+
+
+class BrowserTest(LiveServerTestCase):
+    """Opens the demo boat in a fresh browser context for each test."""
+
+    demo = ("whimbrel.json",)
+
+    @classmethod
+    def setUpClass(cls) -> None:
+        # Playwright's sync API runs a loop in this thread, which makes Django refuse the ORM.
+        os.environ["DJANGO_ALLOW_ASYNC_UNSAFE"] = "1"
+        cls.addClassCleanup(os.environ.pop, "DJANGO_ALLOW_ASYNC_UNSAFE", None)
+        super().setUpClass()
+        playwright = sync_playwright().start()
+        cls.addClassCleanup(playwright.stop)
+        cls.browser = playwright.chromium.launch(executable_path=CHROMIUM, args=FLAGS)
+        cls.addClassCleanup(cls.browser.close)
+        expect.set_options(timeout=15_000)
+
+    def setUp(self) -> None:
+        for name in self.demo:
+            add_boat(read_boat((settings.ROOT / "demo" / name).read_bytes()))
+        self.errors: list[str] = []
+        self.context = self.browser.new_context(viewport={"width": 1280, "height": 800}, locale="en-GB")
+        self.addCleanup(self.context.close)
+        self.page = self.watched(self.context.new_page())
+
+    def watched(self, page: Page) -> Page:
+        page.set_default_timeout(15_000)
+        page.on("pageerror", lambda error: self.errors.append(str(error)))
+        return page
+
+    def tearDown(self) -> None:
+        self.assertEqual(self.errors, [])
+
+    def open(self, path: str = "/", page: Page | None = None) -> Page:
+        page = page or self.page
+        page.goto(self.live_server_url + path)
+        self.settled(page)
+        return page
+
+    def settled(self, page: Page | None = None) -> None:
+        """Until the rail shows an answer to the design as it stands."""
+        page = page or self.page
+        page.locator("[data-cell] [data-value]").first.wait_for()
+        page.wait_for_timeout(250)
+        page.locator("[aria-busy=false] [data-cell]").first.wait_for()
+
+    def saved(self, page: Page | None = None) -> None:
+        expect((page or self.page).get_by_role("button", name="Boat:")).to_contain_text("saved")
+
+    def cell(self, key: str, page: Page | None = None) -> str:
+        self.settled(page)
+        return (page or self.page).locator(f"[data-cell={key}]").inner_text()
+
+    def value(self, key: str, page: Page | None = None) -> float:
+        self.settled(page)
+        text = (page or self.page).locator(f"[data-cell={key}] [data-value]").inner_text()
+        return float(text.replace(",", ""))
+
+    def fill(self, label: str, text: str, page: Page | None = None) -> None:
+        field = (page or self.page).get_by_label(label, exact=True)
+        field.fill(text)
+        field.press("Enter")
+
+    def fold(self, title: str) -> None:
+        """Open or shut a folded heading of the bench."""
+        self.page.locator("h2 button", has_text=title).click()
+
+    def finding(self, start: str) -> Any:
+        return self.page.get_by_role("heading", name=start)

@@ -1,0 +1,92 @@
+"""The stations' endpoints: the core's numbers, the hash of what was asked, and refusals beside fields."""
+
+from __future__ import annotations
+
+import json
+from datetime import time as Time
+
+from django.conf import settings
+from django.test import SimpleTestCase
+from hypothesis import given
+from hypothesis import settings as effort
+from hypothesis import strategies as st
+from stations.router import content_hash
+
+from parhelion.answers.compose import answers_for
+from parhelion.formats.boat_file import read_boat
+from parhelion.sun.daysteps import day_steps
+
+DEMO = json.loads((settings.ROOT / "demo" / "whimbrel.json").read_text())
+ABSURD = st.one_of(
+    st.none(), st.booleans(), st.text(max_size=8), st.integers(-(10**9), 10**9), st.floats(), st.just([]), st.just({})
+)
+
+
+def leaves(node, path=()):
+    if isinstance(node, dict):
+        for key, value in node.items():
+            yield from leaves(value, (*path, key))
+    elif isinstance(node, list):
+        for index, value in enumerate(node):
+            yield from leaves(value, (*path, index))
+    else:
+        yield path
+
+
+class StationsTest(SimpleTestCase):
+    def post(self, url, **body):
+        return self.client.post(url, json.dumps(body), content_type="application/json")
+
+    def test_answers_are_the_cores(self):
+        design = read_boat(json.dumps(DEMO))
+        at = day_steps(design.site, design.plan.date).moment(Time(12, 30))
+        reply = self.post("/api/answers", design=DEMO, at="12:30").json()
+        self.assertEqual(reply["answers"], answers_for(design, at).model_dump(mode="json"))
+        self.assertEqual(reply["content_hash"], content_hash(design))
+
+    def test_a_comparison_carries_the_change(self):
+        more = json.loads(json.dumps(DEMO))
+        more["panels"][0]["count"] = 6
+        cells = self.post("/api/answers", design=more, compared_with=DEMO).json()["answers"]["rail"]
+        self.assertGreater(cells[1]["change"]["value"], 1852)
+
+    def test_pictures_and_lists(self):
+        hull = self.post("/api/hull/picture", design=DEMO).json()["picture"]
+        self.assertEqual(len(hull["speed_mps"]), len(hull["formula_w"]))
+        day = self.post("/api/day/picture", design=DEMO).json()["picture"]
+        self.assertEqual((len(day["clear_w"]), day["zone"]), (144, "Europe/Stockholm"))
+        self.assertEqual(len(self.client.get("/api/hull-types").json()), 15)
+        self.assertGreater(len(self.client.get("/api/places").json()), 8)
+        zone = self.post("/api/zone", latitude_deg=-36.6, longitude_deg=174.9).json()
+        self.assertEqual(zone["zone"], "Pacific/Auckland")
+
+    @effort(max_examples=120, deadline=None)
+    @given(st.sampled_from(sorted(leaves(DEMO), key=str)), ABSURD)
+    def test_no_entry_whatever_brings_the_server_down(self, path, value):
+        document = json.loads(json.dumps(DEMO))
+        node = document
+        for key in path[:-1]:
+            node = node[key]
+        node[path[-1]] = value
+        reply = self.post("/api/answers", design=document)
+        self.assertIn(reply.status_code, (200, 400, 422), (path, value))
+        if reply.status_code != 200:
+            self.assertTrue(reply.json()["errors"][0]["message"])
+        else:
+            self.post("/api/day/picture", design=document)
+            self.post("/api/hull/picture", design=document)
+            self.assertNotIn("NaN", reply.content.decode())
+
+    def test_extremes_that_are_allowed_are_computed(self):
+        for changes in (
+            {"site": {**DEMO["site"], "latitude_deg": 90}}, {"site": {**DEMO["site"], "latitude_deg": -90}},
+            {"site": {**DEMO["site"], "latitude_deg": 78}, "plan": {**DEMO["plan"], "date": "2027-12-21"}},
+            {"plan": {**DEMO["plan"], "spells": [{"starts_at": "23:00", "ends_at": "03:00"}]}},
+            {"plan": {**DEMO["plan"], "speed_mps": 30}}, {"banks": []}, {"panels": [], "places": [], "controllers": []},
+            {"plan": {**DEMO["plan"], "start_charge_frac": 0}}, {"loads": [{"id": "x", "name": "x", "power_w": 50000, "hours_per_day": 24}]},
+            {"hull": {**DEMO["hull"], "displacement_kg": 21}}, {"drives": [{"id": "d", "rated_power_w": 1e-3, "idle_power_w": 2000}]},
+        ):  # fmt: skip
+            for url in ("/api/answers", "/api/hull/picture", "/api/day/picture"):
+                reply = self.post(url, design={**DEMO, **changes})
+                self.assertEqual(reply.status_code, 200, (url, changes, reply.content[:300]))
+                self.assertNotRegex(reply.content.decode(), r"\b(NaN|Infinity)\b")
