@@ -17,7 +17,7 @@ demo: $(STAMPS)/runtime $(STAMPS)/build
 	cd server && exec ../$(BIN)/uvicorn config.asgi:application --host 127.0.0.1 --port $(PORT) --lifespan off --log-level warning
 
 test: setup
-	$(BIN)/python bench/run_tests.py
+	$(BIN)/python .ci/checks.py
 
 bench: $(STAMPS)/dev $(STAMPS)/build
 	$(BIN)/python bench/ratios.py

@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 import unittest
+from pathlib import Path
 
 from parhelion.formats.plain import told
 from parhelion.pictures.day import day_picture
@@ -11,6 +12,7 @@ from parhelion.pictures.hull import hull_picture
 from tests.cases import boat
 from tests.test_runs import runs
 
+METHODS = Path(__file__).resolve().parents[2] / "docs" / "methods"
 LINK = {"id": "l", "from_bank_id": "bank", "to_bank_id": "bank", "limit_w": 300}
 
 HULL = {  # fires with, silent with
@@ -58,6 +60,7 @@ class FindingsTest(unittest.TestCase):
                 self.assertNotIn("{", text)
                 self.assertNotIn("nan", text)
                 self.assertTrue(finding.why.method and finding.why.source)
+                self.assertTrue((METHODS / f"{finding.why.doc}.md").is_file(), finding.why.doc)
                 self.assertNotIn(name, {item.id for item in draw(boat(**quiet)).findings})
 
     def test_hull(self):

@@ -59,7 +59,10 @@ class UsesTest(unittest.TestCase):
                     self.assertTrue(value is None or np.isfinite(value))
 
     def test_what_each_use_says(self):
-        found = {kind: answers_for(boat(**changes, plan__speed_mps=2.6), NOON) for kind, (changes, _) in USES.items()}
+        found = {
+            kind: answers_for(boat(**changes, plan__speed_mps=2.6), NOON)
+            for kind, (changes, _) in USES.items()
+        }
         self.assertIsNone(found["no_bank"].sun_only_steady.speed_mps)
         self.assertGreater(found["no_bank"].sun_only_noon.speed_mps, 1.5)
         self.assertGreater(found["no_bank"].days_run_sun.distance_m, 0)
@@ -68,7 +71,9 @@ class UsesTest(unittest.TestCase):
         self.assertGreater(found["no_panels"].range_at_speed.distance_m, 0)
         self.assertGreater(found["no_panels"].rail[1].value.value, 0.3)
         home = found["home_charged"]
-        dark = answers_for(boat(use="home_charged", panels=[], places=[], controllers=[], plan__speed_mps=2.6), NOON)
+        dark = answers_for(
+            boat(use="home_charged", panels=[], places=[], controllers=[], plan__speed_mps=2.6), NOON
+        )
         start = outlook_of(boat(plan__speed_mps=2.6)).first_motoring_step
         self.assertEqual(start, outlook_of(boat(panels=[], places=[], controllers=[])).first_motoring_step)
         self.assertAlmostEqual(
@@ -146,7 +151,9 @@ class DefinitionsTest(unittest.TestCase):
         self.assertEqual(found.sun_only_steady.speed_mps, 0)
 
     def test_the_same_inputs_give_the_same_answer(self):
-        self.assertEqual(answers_for(boat(plan__sky="broken"), NOON), answers_for(boat(plan__sky="broken"), NOON))
+        self.assertEqual(
+            answers_for(boat(plan__sky="broken"), NOON), answers_for(boat(plan__sky="broken"), NOON)
+        )
 
 
 class HeldBackTest(unittest.TestCase):
@@ -155,8 +162,11 @@ class HeldBackTest(unittest.TestCase):
         step = next(s for s in answers_for(design, NOON).held_back_by.steps if s.key == "panel")
         grown, watts = with_panel(design)
         self.assertEqual((watts, grown.panels[0].count), (215, 5))
-        before, after = outlook_of(design), outlook_of(
-            grown.model_copy(update={"hull": grown.hull.model_copy(update={"displacement_kg": 1252.5})})
+        before, after = (
+            outlook_of(design),
+            outlook_of(
+                grown.model_copy(update={"hull": grown.hull.model_copy(update={"displacement_kg": 1252.5})})
+            ),
         )
         runs = [steady_mps(o, solve_steady(o)) * o.hours * 3600 for o in (before, after)]
         self.assertAlmostEqual(step.gain_m, runs[1] - runs[0], delta=0.02 * step.gain_m)
@@ -199,7 +209,12 @@ class PicturesTest(unittest.TestCase):
         curve = demand_curve(design)
         for line in picture.lines:
             self.assertAlmostEqual(float(curve.power_at(line.speed_mps)) / line.power_w, 1, delta=3e-3)
-        self.assertTrue(all(low <= mid <= high for low, mid, high in zip(picture.low_w, picture.power_w, picture.high_w, strict=True)))
+        self.assertTrue(
+            all(
+                low <= mid <= high
+                for low, mid, high in zip(picture.low_w, picture.power_w, picture.high_w, strict=True)
+            )
+        )
 
     def test_day_and_rail_agree(self):
         design = boat(plan__sky="broken")
@@ -209,7 +224,9 @@ class PicturesTest(unittest.TestCase):
         dusk = picture.soc[low] + (picture.soc[low + 1] - picture.soc[low]) * (at - low)
         self.assertAlmostEqual(dusk, found.bank_at_dusk.soc_frac)
         self.assertEqual(len(picture.soc), 145)
-        self.assertAlmostEqual(sum(m.end - m.start for m in picture.motoring) / 6, found.sun_only_steady.hours, places=6)
+        self.assertAlmostEqual(
+            sum(m.end - m.start for m in picture.motoring) / 6, found.sun_only_steady.hours, places=6
+        )
         self.assertEqual([tick.clock_min for tick in picture.ticks][:2], [240, 360])
 
     def test_compared_with_a_variant_the_cells_carry_the_change(self):

@@ -36,7 +36,9 @@ class HarvestTest(unittest.TestCase):
                     light = Light(day, ghi, *split(day, ghi), 0, (name, word))
                     made = harvest(design, light).sun_w
                     expected = case["expected"][word]
-                    self.assertAlmostEqual(made.sum() * STEP_H / 1000 / expected["yield_wh_per_wp"], 1, delta=0.03)
+                    self.assertAlmostEqual(
+                        made.sum() * STEP_H / 1000 / expected["yield_wh_per_wp"], 1, delta=0.03
+                    )
                     self.assertAlmostEqual(made.max() / 1000 / expected["peak_fraction"], 1, delta=0.03)
 
     def test_a_notebook_of_library_calls_finds_the_same_tilted_day(self):
@@ -55,7 +57,9 @@ class HarvestTest(unittest.TestCase):
             albedo=0.08, model="haydavies",
         )  # fmt: skip
         cosine = irradiance.aoi_projection(30, 180, sun["zenith"], sun["azimuth"]).clip(lower=1e-9)
-        entering = plane["poa_direct"] * (1 - 0.05 * (1 / cosine - 1)).clip(lower=0) + 0.96 * plane["poa_diffuse"]
+        entering = (
+            plane["poa_direct"] * (1 - 0.05 * (1 / cosine - 1)).clip(lower=0) + 0.96 * plane["poa_diffuse"]
+        )
         cell = temperature.faiman(plane["poa_global"], 15.0, 3.0, 25.0, 6.84)
         watts = pvsystem.pvwatts_dc(entering, cell, 860.0, -0.0035).clip(lower=0) * 0.97 * 0.98 * 0.97 * 0.96
         made = harvest(design, light).sun_w[0]
@@ -65,7 +69,9 @@ class HarvestTest(unittest.TestCase):
     def test_clipping_is_the_smaller_of_both(self):
         for name in ("mppt_clip_600_13.2_50", "mppt_clip_600_26.6_30"):
             inputs, expected = cases("sun")[name]["inputs"], cases("sun")[name]["expected"]
-            self.assertAlmostEqual(expected["out_w"], min(inputs["eta"] * inputs["pv_w"], inputs["vbat"] * inputs["i_limit"]))
+            self.assertAlmostEqual(
+                expected["out_w"], min(inputs["eta"] * inputs["pv_w"], inputs["vbat"] * inputs["i_limit"])
+            )
         design = boat(controllers__0__current_limit_a=10.0)
         made = harvest(design, clear_light(design.site, design.plan.date))
         self.assertAlmostEqual(made.sun_w.max(), 10 * 25.6)

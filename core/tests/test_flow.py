@@ -11,8 +11,8 @@ from parhelion.bank.store import Store, store_of
 from parhelion.constants import STEP_H
 from parhelion.day.flow import (
     CHARGED,
-    COULOMB,
     COLUMNS,
+    COULOMB,
     CURTAILED,
     DISCHARGED,
     HEAT,
@@ -39,7 +39,13 @@ FLAT = np.ones(144)
 
 def run(sun, essential, other, motor, start, store: Store = STORE) -> np.ndarray:
     return run_days(
-        np.atleast_2d(sun).astype(float), essential * FLAT, other * FLAT, motor * FLAT, np.array([start]), STEP_H, store
+        np.atleast_2d(sun).astype(float),
+        essential * FLAT,
+        other * FLAT,
+        motor * FLAT,
+        np.array([start]),
+        STEP_H,
+        store,
     )[0]
 
 
@@ -82,7 +88,9 @@ class RulesTest(unittest.TestCase):
             ends, total = twin.day(SUN, 20 * FLAT, 40 * FLAT, motor * FLAT, start, STEP_H, store)
             np.testing.assert_allclose(record[:, SOC], ends, atol=2e-3)
             for name, column in (("house", HOUSE), ("motor", MOTOR), ("refused", REFUSED), ("heat", HEAT)):
-                self.assertAlmostEqual(record[:, column].sum() * STEP_H, total[name], delta=0.004 * SUN.sum() * STEP_H)
+                self.assertAlmostEqual(
+                    record[:, column].sum() * STEP_H, total[name], delta=0.004 * SUN.sum() * STEP_H
+                )
 
     def test_the_bank_never_feeds_the_motor_below_the_reserve(self):
         record = run(np.zeros(144), 0.0, 0.0, 2000.0, 0.6)

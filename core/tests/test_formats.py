@@ -63,7 +63,11 @@ class BoatFileTest(unittest.TestCase):
             ({"plan__sky": "foggy"}, "/plan/sky", "overcast"),
             ({"plan__date": "13 June"}, "/plan/date", "2026-06-13"),
             ({"plan__spells": []}, "/plan/spells", "at least one"),
-            ({"plan__spells": [{"starts_at": "09:00", "ends_at": "09:00"}]}, "/plan/spells/0/ends_at", "other"),
+            (
+                {"plan__spells": [{"starts_at": "09:00", "ends_at": "09:00"}]},
+                "/plan/spells/0/ends_at",
+                "other",
+            ),
             ({"banks__0": {"id": "half"}}, "/banks/0/nominal_v", "a value"),
             ({"runs": [{"id": "empty"}]}, "/runs/0/speed_mps", "a value"),
             ({"panels__0__place_id": "mast"}, "/panels/0/place_id", "canopy"),
@@ -72,7 +76,7 @@ class BoatFileTest(unittest.TestCase):
         for change, field, accepted in table:
             with self.subTest(field):
                 document = json.loads(FROZEN.read_text())
-                (path, value), = change.items()
+                ((path, value),) = change.items()
                 node = document
                 *parents, last = path.split("__")
                 for key in parents:
@@ -87,7 +91,9 @@ class BoatFileTest(unittest.TestCase):
 
     def test_differences_are_named(self):
         found = changes(boat(), boat(hull__displacement_kg=1300, banks=[]))
-        self.assertEqual((found[0].field, found[0].before, found[0].after), ("/hull/displacement_kg", "1240.0", "1300.0"))
+        self.assertEqual(
+            (found[0].field, found[0].before, found[0].after), ("/hull/displacement_kg", "1240.0", "1300.0")
+        )
         self.assertEqual(found[0].label, "hull displacement kg")
         self.assertTrue(any(item.field == "/banks/0/nominal_v" and item.after == "" for item in found))
         self.assertEqual(changes(boat(), boat()), [])
@@ -115,11 +121,15 @@ class CommandLineTest(unittest.TestCase):
         return main(list(arguments), out, err), out.getvalue(), err.getvalue()
 
     def test_the_same_numbers_as_the_core(self):
-        status, text, _ = self.run_cli("answers", str(FROZEN), "--json", "--at", "13:00", "--sky", "hazy", "--date", "2027-07-01")
+        status, text, _ = self.run_cli(
+            "answers", str(FROZEN), "--json", "--at", "13:00", "--sky", "hazy", "--date", "2027-07-01"
+        )
         self.assertEqual(status, 0)
         design = boat(plan__sky="hazy", plan__date="2027-07-01")
         day = day_steps(design.site, design.plan.date)
-        expected = answers_for(design, day.moment(day.solar_noon_at.time().replace(hour=13, minute=0))).model_dump(mode="json")
+        expected = answers_for(
+            design, day.moment(day.solar_noon_at.time().replace(hour=13, minute=0))
+        ).model_dump(mode="json")
         found = json.loads(text)
         for key in ("sun_only_now", "sun_only_noon", "sun_only_steady", "days_run_sun", "days_run_bank", "nine_in_ten",
                     "bank_at_dusk", "refill", "held_back_by"):  # fmt: skip
@@ -145,7 +155,11 @@ class CommandLineTest(unittest.TestCase):
         with tempfile.TemporaryDirectory() as folder:
             broken = Path(folder) / "broken.json"
             broken.write_text("{")
-            for arguments in ((str(broken),), (str(Path(folder) / "none.json"),), (str(FROZEN), "--sky", "foggy")):
+            for arguments in (
+                (str(broken),),
+                (str(Path(folder) / "none.json"),),
+                (str(FROZEN), "--sky", "foggy"),
+            ):
                 status, out, err = self.run_cli("answers", *arguments)
                 self.assertEqual((status, out), (2, ""))
                 self.assertIn("parhelion:", err)

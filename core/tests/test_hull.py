@@ -43,7 +43,9 @@ class HoltropTest(unittest.TestCase):
             }  # fmt: skip
             for key, expected in case["expected"].items():
                 with self.subTest(case=name, value=key, source=case["source"]):
-                    np.testing.assert_allclose(found[key], expected["value"], rtol=expected["rel_tol"], atol=1e-9)
+                    np.testing.assert_allclose(
+                        found[key], expected["value"], rtol=expected["rel_tol"], atol=1e-9
+                    )
                     checked += 1
         self.assertGreater(checked, 30)
 
@@ -81,7 +83,9 @@ class FormulaTest(unittest.TestCase):
             given_w, length, mass = (case["inputs"][key] for key in ("shaft_W", "LWL_m", "disp_kg"))
             expected = case["expected"]["V_ms"]["value"]
             self.assertAlmostEqual(float(formula.speed_mps(given_w, length, mass)) / expected, 1, places=5)
-            self.assertAlmostEqual(float(formula.shaft_power_w(expected, length, mass)) / given_w, 1, places=5)
+            self.assertAlmostEqual(
+                float(formula.shaft_power_w(expected, length, mass)) / given_w, 1, places=5
+            )
 
     def test_it_overstates_a_slow_launch_two_to_four_times(self):
         design = boat()

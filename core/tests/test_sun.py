@@ -108,7 +108,9 @@ class PositionTest(unittest.TestCase):
 
     def test_air_temperature_is_seasonal_on_both_sides(self):
         self.assertGreater(usual_air_temperature_c(60, date(2027, 7, 20)), 12)
-        self.assertLess(usual_air_temperature_c(-45, date(2027, 7, 20)), usual_air_temperature_c(-45, date(2027, 1, 20)))
+        self.assertLess(
+            usual_air_temperature_c(-45, date(2027, 7, 20)), usual_air_temperature_c(-45, date(2027, 1, 20))
+        )
 
 
 class ClockTest(unittest.TestCase):
@@ -154,7 +156,7 @@ class SkyTest(unittest.TestCase):
     def test_broken_cloud_has_two_states_and_twelve_minute_spells(self):
         index = clear_sky_index(Sky.BROKEN, self.DAY, 801)
         self.assertAlmostEqual(index.mean(), (1.04 + 0.45) / 2, delta=0.006)
-        self.assertTrue(0.45 <= index.min() and index.max() <= 1.04)
+        self.assertTrue(index.min() >= 0.45 and index.max() <= 1.04)
         # of ten-minute steps, those in one state throughout: half an exponential's survival, in minutes
         pure = np.mean(np.isclose(index, 1.04) | np.isclose(index, 0.45))
         self.assertAlmostEqual(pure, (1 - 1 / BROKEN_SPELL_MIN) ** 9, delta=0.02)
@@ -163,7 +165,9 @@ class SkyTest(unittest.TestCase):
         for word in Sky:
             many, few = clear_sky_index(word, self.DAY, 60), clear_sky_index(word, self.DAY, 20)
             np.testing.assert_array_equal(many[:20], few)
-        self.assertFalse(np.allclose(clear_sky_index(Sky.HAZY, self.DAY), clear_sky_index(Sky.HAZY, date(2027, 6, 14))))
+        self.assertFalse(
+            np.allclose(clear_sky_index(Sky.HAZY, self.DAY), clear_sky_index(Sky.HAZY, date(2027, 6, 14)))
+        )
 
     def test_the_shown_day_is_the_median_one(self):
         light = light_under(HESPER, self.DAY, Sky.BROKEN)
@@ -196,7 +200,9 @@ class PlaneTest(unittest.TestCase):
             light, air, wind = (float(part) for part in key.split("_"))
             cell = cell_temperature_c(np.array(light), air, wind, Ventilation.OPEN)
             self.assertAlmostEqual(float(cell), expected, delta=0.05)
-            made = power_per_watt(PlaneLight(np.array(light), np.array(1000.0)), air, wind, Ventilation.OPEN, -0.0035)
+            made = power_per_watt(
+                PlaneLight(np.array(light), np.array(1000.0)), air, wind, Ventilation.OPEN, -0.0035
+            )
             self.assertAlmostEqual(float(made), case["expected"]["pvwatts_factor"][key], delta=5e-4)
 
     def test_a_flat_panel_in_autumn_loses_a_quarter_to_the_best_tilt(self):
@@ -204,10 +210,10 @@ class PlaneTest(unittest.TestCase):
         day = day_steps(site_of(case["inputs"]), date.fromisoformat(case["inputs"]["date"]))
         ghi = day.clear_ghi_w_per_m2[None, :]
         light = Light(day, ghi, *split(day, ghi), 0, ("flat loss",))
-        totals = {
-            tilt: plane_light(light, tilt, 180).global_w_per_m2.sum() for tilt in range(0, 91, 5)
-        }
+        totals = {tilt: plane_light(light, tilt, 180).global_w_per_m2.sum() for tilt in range(0, 91, 5)}
         best = max(totals, key=totals.get)
         self.assertLessEqual(abs(best - case["expected"]["opt_tilt"]), 5)
         # the split is Erbs-Driesse here, the clear-sky model's own in the case: two points apart
-        self.assertAlmostEqual(100 * (1 - totals[0] / totals[best]), case["expected"]["flat_loss_pct"], delta=3)
+        self.assertAlmostEqual(
+            100 * (1 - totals[0] / totals[best]), case["expected"]["flat_loss_pct"], delta=3
+        )

@@ -6,9 +6,9 @@ from collections.abc import Callable
 from urllib.parse import urlsplit
 
 from django.http import HttpRequest, HttpResponse, JsonResponse
+from parhelion.errors import Problem
 from whitenoise.middleware import WhiteNoiseMiddleware
 from whitenoise.responders import StaticFile
-from parhelion.errors import Problem
 
 SAFE_METHODS = {"GET", "HEAD", "OPTIONS"}
 

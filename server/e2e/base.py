@@ -9,15 +9,20 @@ from typing import Any
 from boats.actions import add_boat
 from django.conf import settings
 from django.test import LiveServerTestCase
+from parhelion.formats.boat_file import read_boat
 from playwright.sync_api import Page, expect, sync_playwright
 
-from parhelion.formats.boat_file import read_boat
-
 CHROMIUM = shutil.which("chromium") or "/usr/bin/chromium"
-FLAGS = (
-    "--headless --no-sandbox --disable-gpu --disable-quic --no-first-run --disable-background-networking "
-    "--disable-component-update --disable-sync"
-).split()
+FLAGS = [
+    "--headless",
+    "--no-sandbox",
+    "--disable-gpu",
+    "--disable-quic",
+    "--no-first-run",
+    "--disable-background-networking",
+    "--disable-component-update",
+    "--disable-sync",
+]
 
 
 class BrowserTest(LiveServerTestCase):

@@ -10,12 +10,12 @@ from pathlib import Path
 from axe_playwright_python.sync_playwright import Axe
 from boats.models import Variant
 from django.conf import settings
-from playwright.sync_api import expect
-
-from e2e.base import BrowserTest
 from parhelion.answers.compose import answers_for
 from parhelion.formats.boat_file import read_boat
 from parhelion.units import M_PER_NAUTICAL_MILE, MPS_PER_KNOT
+from playwright.sync_api import expect
+
+from e2e.base import BrowserTest
 
 
 class HullWalk(BrowserTest):
@@ -23,8 +23,12 @@ class HullWalk(BrowserTest):
         self.open()
         expect(self.page).to_have_title("Whimbrel · Parhelion")
         found = answers_for(read_boat((settings.ROOT / "demo" / "whimbrel.json").read_bytes()))
-        self.assertAlmostEqual(self.value("sun_only_steady"), found.sun_only_steady.speed_mps / MPS_PER_KNOT, delta=0.051)
-        self.assertAlmostEqual(self.value("days_run_sun"), found.days_run_sun.distance_m / M_PER_NAUTICAL_MILE, delta=0.051)
+        self.assertAlmostEqual(
+            self.value("sun_only_steady"), found.sun_only_steady.speed_mps / MPS_PER_KNOT, delta=0.051
+        )
+        self.assertAlmostEqual(
+            self.value("days_run_sun"), found.days_run_sun.distance_m / M_PER_NAUTICAL_MILE, delta=0.051
+        )
         before = self.value("days_run_sun")
         self.fill("All-up weight", "2400")
         self.saved()
@@ -59,7 +63,12 @@ class HullWalk(BrowserTest):
         self.settled()
         wide = band_thickness()
         self.page.get_by_role("button", name="add a run").click()
-        for out, back, watts in (("2.8", "2.4", "150"), ("3,6", "3.2", "290"), ("4.3", "3.9", "510"), ("5.1", "4.7", "1010")):
+        for out, back, watts in (
+            ("2.8", "2.4", "150"),
+            ("3,6", "3.2", "290"),
+            ("4.3", "3.9", "510"),
+            ("5.1", "4.7", "1010"),
+        ):
             form = self.page.get_by_role("form", name="New run")
             form.get_by_label("Speed, out").fill(out)
             form.get_by_label("Speed, back").fill(back)
@@ -237,7 +246,9 @@ class BoatsWalk(BrowserTest):
 
     def test_two_tabs_never_overwrite_each_other(self):
         self.open()
-        other = self.open(self.page.url.removeprefix(self.live_server_url), self.watched(self.context.new_page()))
+        other = self.open(
+            self.page.url.removeprefix(self.live_server_url), self.watched(self.context.new_page())
+        )
         self.fill("Beam at the waterline", "1.8")
         self.saved()
         expect(self.page.get_by_label("Beam at the waterline")).to_have_value("1.8")
@@ -247,7 +258,9 @@ class BoatsWalk(BrowserTest):
         expect(dialog).to_contain_text("Changed in another window")
         expect(dialog).to_contain_text("hull beam m")
         stored = Variant.objects.get(is_working=True, document__name="Whimbrel")
-        self.assertEqual((stored.document["hull"]["beam_m"], stored.document["hull"]["displacement_kg"]), (1.8, 1240))
+        self.assertEqual(
+            (stored.document["hull"]["beam_m"], stored.document["hull"]["displacement_kg"]), (1.8, 1240)
+        )
         other.get_by_role("button", name="Take the other").click()
         expect(other.get_by_label("Beam at the waterline")).to_have_value("1.8")
         other.get_by_role("button", name="Undo").click()  # what was typed here is one undo away
@@ -281,7 +294,9 @@ class EveryView(BrowserTest):
             for station in ("hull", "day"):
                 self.open(f"/{station}/{work}")
                 self.page.evaluate("theme => document.documentElement.dataset.theme = theme", theme)
-                found = Axe().run(self.page, options={"runOnly": ["wcag2a", "wcag2aa", "wcag21aa", "wcag22aa"]})
+                found = Axe().run(
+                    self.page, options={"runOnly": ["wcag2a", "wcag2aa", "wcag21aa", "wcag22aa"]}
+                )
                 self.assertEqual(found.violations_count, 0, f"{theme} {station}: {found.generate_report()}")
         for station in ("hull", "day"):
             self.open(f"/{station}/{work}")

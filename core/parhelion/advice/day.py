@@ -34,6 +34,7 @@ from parhelion.quantities import (
 from parhelion.sun.light import light_under
 
 WASTE_FRAC = 0.03  # of the day's harvest thrown away before it is worth saying
+WASTE_BEGINS_FRAC = 0.05  # of the largest refusal: before it only the taper nibbles
 HOUSE_HEAVY_FRAC = 0.30
 CLIP_FRAC = 0.01
 FASTER_BY = 1.05
@@ -112,7 +113,8 @@ def goes_to_waste(view: DayView) -> Finding | None:
     given = float(view.outlook.harvest.array_w[view.outlook.light.shown].sum() * STEP_H)
     if given <= 0 or lost < WASTE_FRAC * given:
         return None
-    first = view.outlook.day.at_index(float(np.flatnonzero(refused > 0)[0]))
+    earnest = refused > WASTE_BEGINS_FRAC * refused.max()
+    first = view.outlook.day.at_index(float(np.flatnonzero(earnest)[0]))
     cause = "the bank fills" if view.outlook.store else "there is no bank to take it"
     return Finding(
         id="goes_to_waste",

@@ -2,12 +2,15 @@
 
 from __future__ import annotations
 
+from datetime import time as Time
+
 from parhelion.array.harvest import air_temperature_c
 from parhelion.day.outlook import Outlook
 from parhelion.design import BoatDesign, Sky, Spell
 from parhelion.hull.runs import ENOUGH_RUNS
 from parhelion.quantities import (
     Fact,
+    Quantity,
     Sentence,
     Why,
     clock,
@@ -37,14 +40,15 @@ BELOW_IDLE = sentence("The sun gives less than the drive's idle draw.")
 NO_SUN = sentence("There is no sun to run on at this moment.")
 
 
-def minutes(spell_clock: object) -> float:
+def minutes(local: Time) -> float:
     """A time of day as minutes after midnight."""
-    return spell_clock.hour * 60 + spell_clock.minute + spell_clock.second / 60  # type: ignore[attr-defined]
+    return local.hour * 60 + local.minute + local.second / 60
 
 
-def spell_words(spells: tuple[Spell, ...]) -> tuple[str, dict[str, object]]:
+def spell_words(spells: tuple[Spell, ...]) -> tuple[str, dict[str, Quantity]]:
     """The hours as text with slots, e.g. ``{from0} to {to0}``."""
-    parts, slots = [], {}
+    parts: list[str] = []
+    slots: dict[str, Quantity] = {}
     for index, spell in enumerate(spells):
         parts.append(f"{{from{index}}} to {{to{index}}}")
         slots[f"from{index}"] = clock(minutes(spell.starts_at))
@@ -52,7 +56,7 @@ def spell_words(spells: tuple[Spell, ...]) -> tuple[str, dict[str, object]]:
     return ", ".join(parts), slots
 
 
-def assumes_hours(outlook: Outlook, tail: str, **slots: object) -> Sentence:
+def assumes_hours(outlook: Outlook, tail: str, **slots: Quantity) -> Sentence:
     """The hours and the sky, then `tail`."""
     if not outlook.spells:
         return sentence("no useful hours, {sky} sky", sky=words(SKY_WORDS[outlook.design.plan.sky]))
@@ -65,7 +69,7 @@ def assumes_hours(outlook: Outlook, tail: str, **slots: object) -> Sentence:
             "sky": words(SKY_WORDS[outlook.design.plan.sky]),
             **clocks,
             **slots,
-        },  # type: ignore[dict-item]
+        },
     )
 
 

@@ -46,7 +46,7 @@ class DemandCurve:
 
     def band_at(self, speed_mps: ArrayLike) -> Array:
         """The 90 % band's factor at a speed [-], any shape."""
-        return np.interp(speed_mps, self.speed_mps, self.band_factor)
+        return np.interp(np.asarray(speed_mps, dtype=float), self.speed_mps, self.band_factor)
 
     def speed_at(self, power_w: ArrayLike, band: float = 0.0) -> Array:
         """Speed that battery watts sustain [m/s], any shape: 0 below the idle draw, the curve's end above.

@@ -96,9 +96,9 @@ def fit(measured_w: ArrayLike, model_w: ArrayLike, wave_share: ArrayLike, sd: Ar
     sigma = np.asarray(sd, dtype=float)
 
     def posterior(scale: float) -> tuple[Array, Array]:
-        weighted = rows / (scale * sigma[:, None]) ** 2
+        weighted: Array = rows / (scale * sigma[:, None]) ** 2
         precision = np.linalg.inv(covariance) + rows.T @ weighted
-        spread = np.linalg.inv(precision)
+        spread: Array = np.asarray(np.linalg.inv(precision), dtype=np.float64)
         return spread @ (weighted.T @ target), spread
 
     centre, _ = posterior(1.0)

@@ -5,11 +5,12 @@ from __future__ import annotations
 import json
 from unittest import mock
 
-from boats.models import Revision, Variant
 from django.conf import settings
 from django.core.management import call_command
 from django.test import TestCase
 from django.utils import timezone
+
+from boats.models import Revision, Variant
 
 DEMO = (settings.ROOT / "demo" / "whimbrel.json").read_bytes()
 

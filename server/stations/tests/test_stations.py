@@ -10,15 +10,21 @@ from django.test import SimpleTestCase
 from hypothesis import given
 from hypothesis import settings as effort
 from hypothesis import strategies as st
-from stations.router import content_hash
-
 from parhelion.answers.compose import answers_for
 from parhelion.formats.boat_file import read_boat
 from parhelion.sun.daysteps import day_steps
 
+from stations.router import content_hash
+
 DEMO = json.loads((settings.ROOT / "demo" / "whimbrel.json").read_text())
 ABSURD = st.one_of(
-    st.none(), st.booleans(), st.text(max_size=8), st.integers(-(10**9), 10**9), st.floats(), st.just([]), st.just({})
+    st.none(),
+    st.booleans(),
+    st.text(max_size=8),
+    st.integers(-(10**9), 10**9),
+    st.floats(),
+    st.just([]),
+    st.just({}),
 )
 
 

@@ -50,7 +50,7 @@ export function DayBench({ picture }: { picture: DayPicture | undefined }) {
   const power = (value: number) => shown({ quantity: "power_w", value, signed: false }, units);
 
   return (
-    <div className="bench border-r border-hairline px-5 py-4">
+    <div className="bench border-r border-hairline px-5 py-3">
       <Group title="Sky">
         <TextField pointer="/plan/date" label="Date" type="date" width={140} />
         <fieldset className="m-0 mb-1 flex flex-wrap gap-1.5 border-0 p-0">

@@ -170,16 +170,7 @@ export function DayChart({ picture, spells, stale, cursor, onCursor, onEdge, onM
               y,
             )}
           />
-          <path
-            fill="var(--water)"
-            data-motor
-            d={steps(
-              picture.house_w.map((w, i) => w + (picture.motor_w[i] ?? 0)),
-              picture.house_w,
-              x,
-              y,
-            )}
-          />
+          <path fill="var(--water)" data-motor d={motorBars(picture, x, y)} />
           <line x1={MARGIN.left} x2={right} y1={y(0)} y2={y(0)} stroke="var(--ink)" strokeWidth="2.2" />
           <Labels picture={picture} x={x} y={y} total={total} wasted={wasted} right={right} cursor={at} />
           <Spells {...{ picture, spells, x, y, onEdge, onMove }} />
@@ -187,7 +178,11 @@ export function DayChart({ picture, spells, stale, cursor, onCursor, onEdge, onM
             <text className="chart-label" x={MARGIN.left} y={laneTop - 9} fill="var(--ink)">
               In the bank
               <tspan dx="10" fontWeight="400" fill="var(--muted)">
-                {soc ? "line: this day · band: 8 of 10 such days" : "no bank aboard"}
+                {soc
+                  ? width < 480
+                    ? "band: 8 of 10 such days"
+                    : "line: this day · band: 8 of 10 such days"
+                  : "no bank aboard"}
               </tspan>
             </text>
             <rect
@@ -285,6 +280,20 @@ function clearest(total: number[], cursor: number): number {
   const floor = (at: number) => Math.min(...total.slice(Math.max(at - 7, 0), at + 8));
   const score = (at: number) => (Math.abs(at - cursor) < 11 ? -1 : floor(at));
   return total.reduce((best, _, at) => (score(at) > score(best) ? at : best), 0);
+}
+
+/** The motor under the house: bars as long as the motor runs, not as the steps that hold them. */
+function motorBars(picture: DayPicture, x: Scale, y: Scale): string {
+  const bars: string[] = [];
+  for (const { start, end } of picture.motoring) {
+    for (let step = Math.floor(start); step < end; step++) {
+      const [from, to] = [Math.max(step, start), Math.min(step + 1, end)];
+      const top = picture.house_w[step] ?? 0;
+      const watts = (picture.motor_w[step] ?? 0) / Math.max(to - from, 1e-6);
+      if (watts > 0) bars.push(`M${x(from)},${y(-top)}H${x(to) + 0.4}V${y(-top - watts)}H${x(from)}Z`);
+    }
+  }
+  return bars.join("");
 }
 
 function Labels({

@@ -27,7 +27,7 @@ export function HullBench() {
   const types = useHullTypes().data ?? [];
   const type = types.find((item) => item.type === design.hull.type);
   return (
-    <div className="bench border-r border-hairline px-5 py-4">
+    <div className="bench border-r border-hairline px-5 py-3">
       <Group title="Boat">
         <TextField pointer="/name" label="Name" width={166} />
         <ChoiceField pointer="/use" label="Use" options={USES} width={166} />

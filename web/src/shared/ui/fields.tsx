@@ -22,7 +22,7 @@ function WideRow({
   id: string;
 }) {
   return (
-    <div className="mb-1.5">
+    <div className="mb-1">
       <div className="flex min-h-[30px] items-center justify-between gap-x-1.5">
         <label htmlFor={id}>{label}</label>
         {children}
@@ -48,7 +48,7 @@ function Row({
   hint?: string;
 }) {
   return (
-    <div className="mb-1.5">
+    <div className="mb-1">
       <div className="grid min-h-[30px] grid-cols-[1fr_auto_28px] items-center gap-x-1.5">
         <label htmlFor={id} title={hint}>
           {label}
@@ -249,7 +249,7 @@ export function ChoiceField({ pointer, label, options, width = 150, bare, write 
   );
   if (bare) return select;
   return (
-    <div className="mb-1.5 grid min-h-[30px] grid-cols-[1fr_auto_28px] items-center gap-x-1.5">
+    <div className="mb-1 grid min-h-[30px] grid-cols-[1fr_auto_28px] items-center gap-x-1.5">
       <label htmlFor={id}>{label}</label>
       <span className="col-span-2 justify-self-end">{select}</span>
     </div>
@@ -259,8 +259,8 @@ export function ChoiceField({ pointer, label, options, width = 150, bare, write 
 /** A heading of the bench. */
 export function Group({ title, children }: { title: string; children: ReactNode }) {
   return (
-    <section className="mb-4" aria-label={title}>
-      <h2 className="m-0 mb-1.5 text-[13.5px] font-bold text-muted">{title}</h2>
+    <section className="mb-3" aria-label={title}>
+      <h2 className="m-0 mb-1 text-[13.5px] font-bold text-muted">{title}</h2>
       {children}
     </section>
   );

@@ -1,0 +1,75 @@
+"""Every check and every test, with one closing line: N passed, N failed."""
+
+from __future__ import annotations
+
+import os
+import re
+import subprocess
+import sys
+import time
+from pathlib import Path
+
+ROOT = Path(__file__).resolve().parents[1]
+BIN = ROOT / ".venv" / "bin"
+WEB = ROOT / "web"
+NPX = ["npx", "--no-install"]
+
+CHECKS: list[tuple[str, list[str], Path]] = [
+    ("ruff", [f"{BIN}/ruff", "check", "core", "server", "bench", ".ci"], ROOT),
+    ("ruff format", [f"{BIN}/ruff", "format", "--check", "core", "server", "bench", ".ci"], ROOT),
+    ("import contracts", [f"{BIN}/lint-imports"], ROOT),
+    ("mypy", [f"{BIN}/mypy", "core/parhelion", "server"], ROOT),
+    ("biome", [*NPX, "biome", "check", "--error-on-warnings", "src", "vite.config.ts"], WEB),
+    ("tsc", [*NPX, "tsc", "--noEmit"], WEB),
+]
+TESTS = [
+    str(BIN / "python"), "server/manage.py", "test", "tests", "boats", "stations", "e2e",
+    "--noinput", "--parallel", "2",
+]  # fmt: skip
+CONTRACT = ("docs/boat-design.schema.json", "web/src/api/schema.d.ts")
+
+
+def run(name: str, command: list[str], where: Path, **environment: str) -> tuple[bool, str]:
+    """Run one command quietly; what it printed is shown only where it failed."""
+    began = time.monotonic()
+    done = subprocess.run(
+        command, cwd=where, env={**os.environ, **environment}, capture_output=True, text=True, check=False
+    )
+    good = done.returncode == 0
+    print(f"{'ok  ' if good else 'FAIL'} {name} ({time.monotonic() - began:.0f} s)", flush=True)
+    if not good:
+        print(done.stdout + done.stderr, flush=True)
+    return good, done.stdout + done.stderr
+
+
+def contract_is_current() -> bool:
+    """The generated types and the published schema are those of the code as it stands."""
+    before = [(ROOT / name).read_bytes() for name in CONTRACT]
+    exported, _ = run(
+        "export the contract", [str(BIN / "python"), "server/manage.py", "export_contract"], ROOT
+    )
+    typed, _ = run("generate the types", ["npm", "run", "--silent", "types"], WEB)
+    after = [(ROOT / name).read_bytes() for name in CONTRACT]
+    if before != after:
+        print(f"FAIL the contract: run `make contract` and commit {' and '.join(CONTRACT)}")
+    return exported and typed and before == after
+
+
+def main() -> int:
+    results = [run(name, command, where)[0] for name, command, where in CHECKS]
+    results.append(contract_is_current())
+    good, printed = run("tests", TESTS, ROOT, PYTHONWARNINGS="error")
+    ran = int(match[1]) if (match := re.search(r"^Ran (\d+) tests?", printed, re.M)) else 0
+    bad = sum(int(n) for n in re.findall(r"(?:failures|errors)=(\d+)", printed))
+    if not good and bad == 0:
+        bad = 1
+    passed = sum(results) + max(ran - bad, 0)
+    failed = len(results) - sum(results) + bad
+    if ran == 0:
+        failed += 1
+    print(f"{passed} passed, {failed} failed")
+    return 1 if failed else 0
+
+
+if __name__ == "__main__":
+    sys.exit(main())

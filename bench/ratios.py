@@ -1,0 +1,155 @@
+"""Measured ratios, side by side in one run; absolute times mean little on a shared machine.
+
+1. The harvest of 200 days: this core, a plain notebook loop of library calls, a careful vectorised notebook.
+2. What an edit costs the server, the place unchanged and the place changed.
+3. What the first load costs in script.
+"""
+
+from __future__ import annotations
+
+import gzip
+import json
+import os
+import sys
+import tempfile
+import time
+import warnings
+from collections.abc import Callable
+from datetime import date, timedelta
+from pathlib import Path
+
+import numpy as np
+
+ROOT = Path(__file__).resolve().parents[1]
+DAYS = 200
+EDITS = 60
+FIRST_LOAD = ("index-", "HullStation-", "useSize-")
+
+warnings.filterwarnings("ignore", message="DatetimeIndex.dayofyear is deprecated")
+
+
+def seconds(work: Callable[[], object], times: int = 3) -> float:
+    """The best of a few runs [s]."""
+    best = float("inf")
+    for _ in range(times):
+        began = time.perf_counter()
+        work()
+        best = min(best, time.perf_counter() - began)
+    return best
+
+
+def harvest_ratio() -> None:
+    import pandas as pd
+    from parhelion.array import harvest as array
+    from parhelion.formats.boat_file import read_boat
+    from parhelion.sun import light as sky
+    from parhelion.sun.sky import clear_sky_index
+    from pvlib import iam, irradiance, location, pvsystem, temperature
+
+    design = read_boat((ROOT / "demo" / "whimbrel.json").read_bytes())
+    site, day = design.site, design.plan.date
+    index = clear_sky_index(design.plan.sky, day, DAYS)
+    base = sky.day_steps(site, day)
+    times = pd.date_range(base.starts_at + timedelta(minutes=5), periods=144, freq="10min")
+    place = location.Location(site.latitude_deg, site.longitude_deg, altitude=site.altitude_m)
+    nameplate = design.nameplate_w * 0.97 * 0.98 * 0.97 * 0.96
+
+    def from_light(ghi, sun, extra):
+        parts = irradiance.erbs_driesse(ghi, sun["zenith"], dni_extra=extra)
+        plane = irradiance.get_total_irradiance(
+            0, 180, sun["zenith"], sun["azimuth"], parts["dni"], ghi, parts["dhi"], dni_extra=extra,
+            albedo=0.08, model="haydavies",
+        )  # fmt: skip
+        angle = irradiance.aoi(0, 180, sun["zenith"], sun["azimuth"])
+        effective = plane["poa_direct"] * iam.ashrae(angle, b=0.05) + 0.96 * plane["poa_diffuse"]
+        cell = temperature.faiman(plane["poa_global"], array.air_temperature_c(design), 3.0)
+        return pvsystem.pvwatts_dc(effective, cell, nameplate, -0.0035)
+
+    def notebook() -> float:
+        """As a notebook does it: each day on its own, from the sun's place on."""
+        total = 0.0
+        for row in index:
+            sun = place.get_solarposition(times)
+            ghi = place.get_clearsky(times, solar_position=sun, linke_turbidity=base.linke_turbidity)["ghi"]
+            extra = irradiance.get_extra_radiation(times)
+            total += float(from_light(ghi * row, sun, extra).clip(lower=0).sum())
+        return total / 6
+
+    def careful() -> float:
+        """A careful notebook: geometry once, one long series for all days."""
+        sun = place.get_solarposition(times)
+        ghi = place.get_clearsky(times, solar_position=sun, linke_turbidity=base.linke_turbidity)["ghi"]
+        extra = irradiance.get_extra_radiation(times)
+        long = pd.date_range(times[0], periods=144 * DAYS, freq="10min")
+        suns = pd.DataFrame(np.tile(sun.to_numpy(), (DAYS, 1)), index=long, columns=sun.columns)
+        light = pd.Series((ghi.to_numpy() * index).ravel(), index=long)
+        made = from_light(light, suns, pd.Series(np.tile(extra.to_numpy(), DAYS), index=long))
+        return float(made.clip(lower=0).sum()) / 6
+
+    counter = iter(range(10**6))
+
+    def core() -> float:
+        """This core, with an empty cache for the light and the panels, the day's geometry kept."""
+        key = ("bench", next(counter))
+        light = sky._light(site, day, index, key)
+        return float(array.harvest(design, light).sun_w.sum()) / 6
+
+    fast, slow, middle = seconds(core, 8), seconds(notebook, 1), seconds(careful, 3)
+    agree = core() / notebook() - 1
+    print(f"harvest of {DAYS} days      core {1e3 * fast:7.1f} ms")
+    print(f"  notebook loop          {1e3 * slow:7.1f} ms   {slow / fast:6.0f} times the core  (aim: 20)")
+    print(f"  careful notebook       {1e3 * middle:7.1f} ms   {middle / fast:6.1f} times the core")
+    print(f"  the totals agree within {abs(agree):.1e}")
+
+
+def edit_times() -> None:
+    os.environ["DJANGO_SETTINGS_MODULE"] = "config.settings"
+    os.environ["PARHELION_VAR"] = tempfile.mkdtemp()
+    sys.path.insert(0, str(ROOT / "server"))
+    import django
+
+    django.setup()
+    from django.test import Client
+
+    client = Client()
+    document = json.loads((ROOT / "demo" / "whimbrel.json").read_text())
+
+    def post(change: Callable[[dict, int], None], number: int) -> float:
+        asked = json.loads(json.dumps(document))
+        change(asked, number)
+        took = 0.0
+        for url in ("/api/answers", "/api/day/picture"):
+            began = time.perf_counter()
+            reply = client.post(url, json.dumps({"design": asked}), content_type="application/json")
+            took = max(took, time.perf_counter() - began)
+            assert reply.status_code == 200, reply.content[:200]
+        return took
+
+    def heavier(asked: dict, number: int) -> None:
+        asked["hull"]["displacement_kg"] = 1200 + 5 * number
+        asked["panels"][0]["nameplate_w"] = 200 + number
+        asked["plan"]["speed_mps"] = 1.5 + 0.01 * number
+
+    def elsewhere(asked: dict, number: int) -> None:
+        asked["site"]["latitude_deg"] = 35 + 0.3 * number
+        asked["plan"]["date"] = str(date(2027, 5, 1) + timedelta(days=number))
+
+    post(heavier, 0), post(elsewhere, 0)
+    for name, change, budget in (("place unchanged", heavier, 150), ("place changed", elsewhere, 500)):
+        times = [1e3 * post(change, 1 + number) for number in range(EDITS)]
+        print(
+            f"edit, {name:16s}  median {np.median(times):5.0f} ms, 95th percentile "
+            f"{np.percentile(times, 95):5.0f} ms  (budget {budget})"
+        )
+
+
+def first_load() -> None:
+    files = [f for f in (ROOT / "web" / "dist" / "assets").glob("*.js") if f.name.startswith(FIRST_LOAD)]
+    total = sum(len(gzip.compress(f.read_bytes(), 9)) for f in files)
+    print(f"first load of the Hull    {total / 1000:.0f} kB gzip of script  (budget 200)")
+
+
+if __name__ == "__main__":
+    harvest_ratio()
+    edit_times()
+    first_load()

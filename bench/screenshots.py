@@ -1,0 +1,114 @@
+"""Takes the pictures of docs/screenshots from the demo data: one command, always the same pictures."""
+
+from __future__ import annotations
+
+import json
+import os
+import shutil
+import socket
+import subprocess
+import sys
+import tempfile
+import time
+import urllib.request
+from pathlib import Path
+
+from playwright.sync_api import Page, sync_playwright
+
+ROOT = Path(__file__).resolve().parents[1]
+SHOTS = ROOT / "docs" / "screenshots"
+FLAGS = [
+    "--headless",
+    "--no-sandbox",
+    "--disable-gpu",
+    "--disable-quic",
+    "--no-first-run",
+    "--disable-background-networking",
+    "--disable-component-update",
+    "--disable-sync",
+]
+RUNS = ((2.6, 2.3, 128), (3.4, 3.1, 262), (4.1, 3.8, 455), (5.0, 4.6, 905))
+
+
+def free_port() -> int:
+    with socket.socket() as probe:
+        probe.bind(("127.0.0.1", 0))
+        return int(probe.getsockname()[1])
+
+
+def settled(page: Page) -> None:
+    page.locator("[aria-busy=false] [data-cell]").first.wait_for()
+    page.wait_for_timeout(900)
+
+
+def take(page: Page, base: str, boats: dict[str, str]) -> None:
+    """The main views, each at its usual size."""
+    at = "at=14:20"
+    page.goto(f"{base}/hull/{boats['Whimbrel']}?{at}")
+    settled(page)
+    page.get_by_role("button", name="add a run").click()
+    form = page.get_by_role("form", name="New run")
+    for out, back, watts in RUNS:
+        form.get_by_label("Speed, out").fill(str(out))
+        form.get_by_label("Speed, back").fill(str(back))
+        form.get_by_label("Battery watts").fill(str(watts))
+        form.get_by_label("Battery watts").press("Enter")
+        page.wait_for_timeout(250)
+    form.get_by_role("button", name="done").click()
+    page.locator(".bench").evaluate("bench => bench.scrollTo(0, 0)")
+    settled(page)
+    page.screenshot(path=SHOTS / "hull.png")
+    page.goto(f"{base}/day/{boats['Whimbrel']}?{at}")
+    settled(page)
+    page.screenshot(path=SHOTS / "day.png")
+    page.locator("[data-cell=days_run_sun]").click()
+    page.wait_for_timeout(300)
+    page.screenshot(path=SHOTS / "why.png")
+    page.goto(f"{base}/day/{boats['Sabine']}?{at}")
+    settled(page)
+    page.screenshot(path=SHOTS / "auxiliary.png")
+    page.set_viewport_size({"width": 390, "height": 844})
+    page.goto(f"{base}/day/{boats['Whimbrel']}?{at}")
+    settled(page)
+    page.screenshot(path=SHOTS / "phone.png")
+
+
+def main() -> int:
+    SHOTS.mkdir(parents=True, exist_ok=True)
+    port = free_port()
+    base = f"http://127.0.0.1:{port}"
+    with tempfile.TemporaryDirectory() as var:
+        environment = {**os.environ, "PARHELION_VAR": var}
+        for command in ("migrate", "load_demo"):
+            subprocess.run(
+                [sys.executable, "server/manage.py", command, "-v0"], cwd=ROOT, env=environment, check=True
+            )
+        server = subprocess.Popen(
+            [sys.executable, "-m", "uvicorn", "config.asgi:application", "--host", "127.0.0.1",
+             "--port", str(port), "--lifespan", "off", "--log-level", "warning"],
+            cwd=ROOT / "server", env=environment,
+        )  # fmt: skip
+        try:
+            for _ in range(100):
+                try:
+                    rows = json.load(urllib.request.urlopen(f"{base}/api/boats"))
+                    break
+                except OSError:
+                    time.sleep(0.1)
+            boats = {row["name"]: row["variants"][0]["id"] for row in rows}
+            with sync_playwright() as playwright:
+                browser = playwright.chromium.launch(
+                    executable_path=shutil.which("chromium") or "/usr/bin/chromium", args=FLAGS
+                )
+                page = browser.new_page(viewport={"width": 1280, "height": 800}, locale="en-GB")
+                take(page, base, boats)
+                browser.close()
+        finally:
+            server.terminate()
+            server.wait()
+    print(f"{len(list(SHOTS.glob('*.png')))} pictures in {SHOTS.relative_to(ROOT)}")
+    return 0
+
+
+if __name__ == "__main__":
+    sys.exit(main())
