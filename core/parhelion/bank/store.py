@@ -28,8 +28,9 @@ from parhelion.bank.chemistry import (
     TYPICAL,
 )
 from parhelion.design import Bank
+from parhelion.kernels import OPTIONS
 
-VOLT_PASSES = 4  # fixed-point passes on the mean volts of a step; each gains some four digits
+VOLT_PASSES = 6  # fixed-point passes on the mean volts of a step; each gains two digits or more
 
 
 class Store(NamedTuple):
@@ -48,7 +49,6 @@ class Store(NamedTuple):
 
 
 STORE = types.NamedUniTuple(float64, len(Store._fields), Store)
-_OPTIONS = {"cache": True, "nogil": True, "error_model": "numpy"}
 
 
 def reserve_of(bank: Bank) -> float:
@@ -103,19 +103,19 @@ def store_of(bank: Bank, air_c: float) -> Store:
     )
 
 
-@njit(float64(float64, STORE), **_OPTIONS)
+@njit(float64(float64, STORE), **OPTIONS)
 def energy_wh(soc: float, store: Store) -> float:
     """Energy in the bank: the integral of the open-circuit volts from empty to `soc` [Wh]."""
     return store.capacity_ah * store.nominal_v * (soc + store.swing * (soc * soc - soc) / 2)
 
 
-@njit(float64(float64, STORE), **_OPTIONS)
+@njit(float64(float64, STORE), **OPTIONS)
 def open_circuit_v(soc: float, store: Store) -> float:
     """Open-circuit volts at a state of charge [V]."""
     return store.nominal_v * (1 + store.swing * (soc - 0.5))
 
 
-@njit(types.UniTuple(float64, 2)(float64, float64, float64, STORE), **_OPTIONS)
+@njit(types.UniTuple(float64, 2)(float64, float64, float64, STORE), **OPTIONS)
 def discharge(soc: float, power_w: float, step_h: float, store: Store) -> tuple[float, float]:
     """State of charge after giving `power_w` at the terminals for a step, and the heat [W] it made."""
     resistance = store.resistance_ohm
@@ -128,7 +128,7 @@ def discharge(soc: float, power_w: float, step_h: float, store: Store) -> tuple[
     return after, current * current * resistance
 
 
-@njit(float64(float64, float64, float64, STORE), **_OPTIONS)
+@njit(float64(float64, float64, float64, STORE), **OPTIONS)
 def deliverable_w(soc: float, floor: float, step_h: float, store: Store) -> float:
     """Terminal watts that take the bank from `soc` down to `floor` in one step [W]; 0 at or below it."""
     if soc <= floor:
@@ -139,7 +139,7 @@ def deliverable_w(soc: float, floor: float, step_h: float, store: Store) -> floa
     return current * (volts - current * store.resistance_ohm)
 
 
-@njit(types.UniTuple(float64, 3)(float64, float64, float64, STORE), **_OPTIONS)
+@njit(types.UniTuple(float64, 3)(float64, float64, float64, STORE), **OPTIONS)
 def accept_current(soc: float, offered_a: float, step_h: float, store: Store) -> tuple[float, float, float]:
     """A charging current offered for a step, taken as far as the acceptance allows [1].
 
@@ -174,7 +174,7 @@ def accept_current(soc: float, offered_a: float, step_h: float, store: Store) ->
     return after, taken, square * store.resistance_ohm
 
 
-@njit(types.UniTuple(float64, 3)(float64, float64, float64, STORE), **_OPTIONS)
+@njit(types.UniTuple(float64, 3)(float64, float64, float64, STORE), **OPTIONS)
 def charge(soc: float, power_w: float, step_h: float, store: Store) -> tuple[float, float, float]:
     """Charging power offered at the terminals for a step.
 

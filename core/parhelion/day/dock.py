@@ -8,10 +8,10 @@ from numpy.typing import NDArray
 
 from parhelion.bank.store import STORE, Store
 from parhelion.day.flow import RAN, SOC, STOPPED_BELOW, step
+from parhelion.kernels import OPTIONS
 
 Array = NDArray[np.float64]
 
-_OPTIONS = {"cache": True, "nogil": True, "error_model": "numpy"}
 
 LONGEST_WAIT_DAYS = 30
 NEXT_MEMBER = 68  # the next day of a member is this many members on; shares no factor with 201
@@ -20,7 +20,7 @@ LONGEST_RANGE_H = 72.0  # after this "the sun keeps up"
 
 @njit(
     float64[::1](float64[:, ::1], float64[::1], float64[::1], float64, int64, float64, STORE),
-    **_OPTIONS,
+    **OPTIONS,
 )
 def days_to_full(
     sun_w: Array,
@@ -79,7 +79,7 @@ def days_to_full(
     types.UniTuple(float64, 2)(
         float64[::1], float64[::1], float64[::1], float64, float64, int64, float64, STORE
     ),
-    **_OPTIONS,
+    **OPTIONS,
 )
 def hours_to_reserve(
     sun_w: Array,

@@ -14,10 +14,10 @@ from numba import boolean, float64, int64, njit, types
 from numpy.typing import NDArray
 
 from parhelion.bank.store import STORE, Store, charge, deliverable_w, discharge, energy_wh
+from parhelion.kernels import OPTIONS
 
 Array = NDArray[np.float64]
 
-_OPTIONS = {"cache": True, "nogil": True, "error_model": "numpy"}
 
 # Columns of a recorded step
 SOC, RAN, REFUSED, CURTAILED, HOUSE, MOTOR, CHARGED, DISCHARGED, COULOMB, HEAT = range(10)
@@ -28,7 +28,7 @@ REFUSES_FROM_W = 1e-6  # less is rounding
 
 
 @njit(
-    types.UniTuple(float64, COLUMNS)(float64, float64, float64, float64, float64, float64, STORE), **_OPTIONS
+    types.UniTuple(float64, COLUMNS)(float64, float64, float64, float64, float64, float64, STORE), **OPTIONS
 )
 def step(
     soc: float,
@@ -73,7 +73,7 @@ def step(
 
 @njit(
     float64[:, :, :](float64[:, ::1], float64[::1], float64[::1], float64[::1], float64[::1], float64, STORE),
-    **_OPTIONS,
+    **OPTIONS,
 )
 def run_days(
     sun_w: Array,
@@ -141,7 +141,7 @@ def run_without_bank(sun_w: Array, house_w: Array, motor_w: Array) -> Array:
     types.Tuple((float64, boolean, boolean))(
         float64[::1], float64[::1], float64[::1], float64[::1], float64, int64, float64, STORE
     ),
-    **_OPTIONS,
+    **OPTIONS,
 )
 def end_of_day(
     sun_w: Array,

@@ -12,10 +12,10 @@ from numpy.typing import NDArray
 
 from parhelion.bank.store import STORE, Store
 from parhelion.day.flow import end_of_day
+from parhelion.kernels import OPTIONS
 
 Array = NDArray[np.float64]
 
-_OPTIONS = {"cache": True, "nogil": True, "error_model": "numpy"}
 
 POWER_HALVINGS = 27  # of the drive's rating: some 20 microwatts on a boat's drive
 MOST_DAYS = 30  # days run on from full before a slow loss counts as a loss
@@ -24,7 +24,7 @@ SOC_TOLERANCE = 1e-8  # "at least that charge a day later", to rounding
 
 @njit(
     float64(float64[::1], float64[::1], float64[::1], float64[::1], float64, float64, STORE),
-    **_OPTIONS,
+    **OPTIONS,
 )
 def start_that_lasts(
     sun_w: Array,
@@ -56,7 +56,7 @@ def start_that_lasts(
 
 @njit(
     float64[::1](float64[::1], float64[::1], float64[::1], float64[::1], float64, float64, float64, STORE),
-    **_OPTIONS,
+    **OPTIONS,
 )
 def steady_power(
     sun_w: Array,
@@ -114,7 +114,7 @@ def steady_power(
         float64,
         STORE,
     ),
-    **_OPTIONS,
+    **OPTIONS,
 )
 def power_to_reserve(
     sun_w: Array,
