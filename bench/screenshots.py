@@ -4,7 +4,6 @@ from __future__ import annotations
 
 import json
 import os
-import shutil
 import socket
 import subprocess
 import sys
@@ -16,17 +15,11 @@ from pathlib import Path
 from playwright.sync_api import Page, sync_playwright
 
 ROOT = Path(__file__).resolve().parents[1]
+sys.path.insert(0, str(ROOT / "server"))
+
+from e2e.chromium import CHROMIUM, FLAGS  # noqa: E402
+
 SHOTS = ROOT / "docs" / "screenshots"
-FLAGS = [
-    "--headless",
-    "--no-sandbox",
-    "--disable-gpu",
-    "--disable-quic",
-    "--no-first-run",
-    "--disable-background-networking",
-    "--disable-component-update",
-    "--disable-sync",
-]
 RUNS = ((2.6, 2.3, 128), (3.4, 3.1, 262), (4.1, 3.8, 455), (5.0, 4.6, 905))
 
 
@@ -97,9 +90,7 @@ def main() -> int:
                     time.sleep(0.1)
             boats = {row["name"]: row["variants"][0]["id"] for row in rows}
             with sync_playwright() as playwright:
-                browser = playwright.chromium.launch(
-                    executable_path=shutil.which("chromium") or "/usr/bin/chromium", args=FLAGS
-                )
+                browser = playwright.chromium.launch(executable_path=CHROMIUM, args=list(FLAGS))
                 page = browser.new_page(viewport={"width": 1280, "height": 800}, locale="en-GB")
                 take(page, base, boats)
                 browser.close()

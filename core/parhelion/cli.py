@@ -55,7 +55,7 @@ def _answers(design: BoatDesign, arguments: argparse.Namespace, out: TextIO) -> 
     if arguments.json:
         _print_json(found.model_dump(mode="json", exclude={"rail"}), out)
         return
-    out.write(f"{design.name}, {design.plan.date:%d %B %Y}, {design.site.name} ({found.zone})\n\n")
+    out.write(f"{design.name}: {told(found.assumes)} ({found.zone})\n\n")
     for cell in found.rail:
         value = shown(cell.value) if cell.value is not None else "none"
         out.write(f"{cell.label:24s} {value}\n")

@@ -3,7 +3,6 @@
 from __future__ import annotations
 
 import os
-import shutil
 from typing import Any
 
 from boats.actions import add_boat
@@ -12,17 +11,7 @@ from django.test import LiveServerTestCase
 from parhelion.formats.boat_file import read_boat
 from playwright.sync_api import Page, expect, sync_playwright
 
-CHROMIUM = shutil.which("chromium") or "/usr/bin/chromium"
-FLAGS = [
-    "--headless",
-    "--no-sandbox",
-    "--disable-gpu",
-    "--disable-quic",
-    "--no-first-run",
-    "--disable-background-networking",
-    "--disable-component-update",
-    "--disable-sync",
-]
+from e2e.chromium import CHROMIUM, FLAGS
 
 
 class BrowserTest(LiveServerTestCase):
@@ -38,7 +27,7 @@ class BrowserTest(LiveServerTestCase):
         super().setUpClass()
         playwright = sync_playwright().start()
         cls.addClassCleanup(playwright.stop)
-        cls.browser = playwright.chromium.launch(executable_path=CHROMIUM, args=FLAGS)
+        cls.browser = playwright.chromium.launch(executable_path=CHROMIUM, args=list(FLAGS))
         cls.addClassCleanup(cls.browser.close)
         expect.set_options(timeout=15_000)
 

@@ -7,6 +7,7 @@ from datetime import datetime
 from parhelion.answers import rail as cells
 from parhelion.answers.held_back import held_back_by, with_panel
 from parhelion.answers.models import Answers, Distance, RailCell, SteadySpeed
+from parhelion.answers.reasons import assumes_all
 from parhelion.answers.speeds import (
     bank_power_w,
     days_run_bank,
@@ -65,6 +66,7 @@ def answers_from(outlook: Outlook, at: datetime | None = None) -> Answers:
     partial = Answers.model_construct(
         rail_kind=kind,
         rail=[],
+        assumes=assumes_all(outlook),
         sun_only_now=live_speed(outlook, day.step_at(moment), moment),
         sun_only_noon=live_speed(outlook, day.noon_step, day.solar_noon_at),
         sun_only_steady=steady,

@@ -11,7 +11,7 @@ from typing import Literal
 import numpy as np
 
 from parhelion.answers.models import HeldBackBy, Limit, Step
-from parhelion.answers.reasons import SUN_SOURCE, assumes_hours, hull_facts, sun_facts, why
+from parhelion.answers.reasons import SUN_SOURCE, assumes_hours, why
 from parhelion.answers.speeds import Steady, live_distances, solve_steady, steady_mps
 from parhelion.answers.stores import range_at_speed
 from parhelion.bank.chemistry import TYPICAL as CHEMISTRIES
@@ -19,7 +19,7 @@ from parhelion.bank.store import mass_of
 from parhelion.day.flow import REFUSED, SOC
 from parhelion.day.outlook import Outlook, shown_outlook
 from parhelion.design import BoatDesign, Controller, PanelGroup, Place, Spell
-from parhelion.quantities import Sentence, fraction, mass, power, sentence
+from parhelion.quantities import Fact, Sentence, distance, fraction, mass, money, power, sentence
 
 WORTH_FRAC = 0.02  # a step that wins less is "nothing: go slower or longer"
 HOUSE_STEP_W = 50.0
@@ -163,6 +163,23 @@ def active_limits(outlook: Outlook, measure: Measure, steady: Steady | None, bas
     return limits
 
 
+_STEP_LABELS: dict[str, str] = {
+    "panel": "One more panel",
+    "battery": "A second bank like yours",
+    "house": "Less house",
+    "mass": "A tenth less weight",
+}
+
+
+def _step_facts(step: Step) -> list[Fact]:
+    """A step's gain, and what it weighs and costs where it does."""
+    facts = [Fact(label=_STEP_LABELS[step.key], value=distance(step.gain_m, signed=True))]
+    if step.cost > 0:
+        facts.append(Fact(label="· it weighs", value=mass(step.mass_kg)))
+        facts.append(Fact(label="· it costs", value=money(step.cost)))
+    return facts
+
+
 def held_back_by(outlook: Outlook, rail_kind: str, steady: Steady | None) -> HeldBackBy:
     """Limits and steps of a design, for the use its rail follows."""
     measure = _MEASURES.get(rail_kind, "days_run_sun")
@@ -181,7 +198,7 @@ def held_back_by(outlook: Outlook, rail_kind: str, steady: Steady | None) -> Hel
         why=why(
             "Finite differences: the same day solved again with each step taken, its mass and cost counted",
             f"{SUN_SOURCE} Prices and masses of parts are invented and typical.",
-            [*sun_facts(outlook), *hull_facts(outlook.design)],
+            [fact for step in ranked for fact in _step_facts(step)],
             None,
             "answers",
         ),

@@ -113,6 +113,7 @@ class Answers(Frozen):
 
     rail_kind: Rail
     rail: list[RailCell]
+    assumes: Sentence  # what all cells assume, in one line
     sun_only_now: LiveSpeed
     sun_only_noon: LiveSpeed
     sun_only_steady: SteadySpeed

@@ -13,6 +13,7 @@ from parhelion.quantities import (
     Quantity,
     Sentence,
     Why,
+    angle,
     clock,
     count,
     fraction,
@@ -69,6 +70,28 @@ def assumes_hours(outlook: Outlook, tail: str, **slots: Quantity) -> Sentence:
             "sky": words(SKY_WORDS[outlook.design.plan.sky]),
             **clocks,
             **slots,
+        },
+    )
+
+
+def assumes_all(outlook: Outlook) -> Sentence:
+    """The line under the whole rail: day, place, sky, hours, start charge."""
+    plan = outlook.design.plan
+    text, slots = spell_words(outlook.spells)
+    hours_text = f"motoring {{hours}}, {text}" if outlook.spells else "no useful hours"
+    bank_text = ", bank {start} at {dawn}" if outlook.design.bank else ", no bank"
+    heading = "" if plan.heading_deg is None else ", heading {heading}"
+    return Sentence(
+        text=f"{{date}}, {{place}}, {{sky}} sky{heading}, {hours_text}{bank_text}",
+        slots={
+            **slots,
+            "date": words(f"{plan.date.day} {plan.date:%B %Y}"),
+            "place": words(outlook.design.site.name),
+            "sky": words(SKY_WORDS[plan.sky]),
+            "hours": hours(outlook.hours),
+            "start": fraction(plan.start_charge_frac),
+            "dawn": words("sunrise" if outlook.day.sunrise_at else "the day's start"),
+            "heading": angle(plan.heading_deg or 0.0),
         },
     )
 

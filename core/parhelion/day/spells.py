@@ -18,36 +18,48 @@ USEFUL_FROM, USEFUL_TO = 0.05, 0.95  # of the clear day's harvest
 ROUND_MIN = 10  # the default spell is rounded to this
 
 
-def share_of_steps(day: DaySteps, starts_at: datetime, ends_at: datetime) -> Array:
-    """How much of each step lies between two moments, shape (144,) [-]."""
-    start, end = day.index_at(starts_at), day.index_at(ends_at)
+Stretch = tuple[float, float]  # from, to, in steps after the start of the day
+
+
+def share_of_steps(stretches: list[Stretch]) -> Array:
+    """How much of each step lies in any of the stretches, shape (144,) [-]; overlaps count once."""
+    total = np.zeros(STEPS_PER_DAY)
     edges = np.arange(STEPS_PER_DAY)
-    return np.clip(np.minimum(end, edges + 1) - np.maximum(start, edges), 0.0, 1.0)
+    reached = -np.inf
+    for start, end in sorted(stretches):
+        fresh = max(start, reached)
+        total += np.clip(np.minimum(end, edges + 1) - np.maximum(fresh, edges), 0.0, 1.0)
+        reached = max(reached, end)
+    return np.minimum(total, 1.0)
 
 
-def clock_share(day: DaySteps, starts: Time, ends: Time) -> Array:
-    """How much of each step a daily stretch of local clock time covers, shape (144,) [-].
+def clock_stretches(day: DaySteps, starts: Time, ends: Time) -> list[Stretch]:
+    """Where a daily stretch of local clock time lies on the day.
 
     An end at or before the start is on the next day. Every calendar day that the 24 h touch is laid on, each
     with its own offset from UTC, so that days of 23 and 25 hours come out right.
     """
     zone = day.starts_at.tzinfo
-    total = np.zeros(STEPS_PER_DAY)
+    found = []
     for shift in (-1, 0, 1):
         date = day.starts_at.date() + timedelta(days=shift)
-        first = datetime.combine(date, starts, zone).astimezone(UTC)
         following = date if ends > starts else date + timedelta(days=1)
+        first = datetime.combine(date, starts, zone).astimezone(UTC)
         last = datetime.combine(following, ends, zone).astimezone(UTC)
-        total += share_of_steps(day, first, last)
-    return np.minimum(total, 1.0)
+        found.append((day.index_at(first), day.index_at(last)))
+    return found
+
+
+def clock_share(day: DaySteps, starts: Time, ends: Time) -> Array:
+    """How much of each step a daily stretch of local clock time covers, shape (144,) [-]."""
+    return share_of_steps(clock_stretches(day, starts, ends))
 
 
 def motoring_share(day: DaySteps, spells: tuple[Spell, ...]) -> Array:
     """How much of each step the motor is meant to run, shape (144,) [-]; spells that overlap count once."""
-    together = np.zeros(STEPS_PER_DAY)
-    for spell in spells:
-        together = np.maximum(together, clock_share(day, spell.starts_at, spell.ends_at))
-    return together
+    return share_of_steps(
+        [stretch for spell in spells for stretch in clock_stretches(day, spell.starts_at, spell.ends_at)]
+    )
 
 
 def useful_sun(day: DaySteps, clear_day_w: Array) -> tuple[Spell, ...]:

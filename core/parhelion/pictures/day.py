@@ -67,6 +67,7 @@ class DayPicture(Frozen):
     spells_default: bool
     motoring: list[Stretch]
     plan_speed_mps: float
+    nameplate_w: float
     stopped: list[bool]  # the motor was meant to run and did not, or not all of the step
     zone: str
     air_temperature_c: float
@@ -121,6 +122,7 @@ def day_picture_from(outlook: Outlook) -> DayPicture:
         spells_default=design.plan.spells is None,
         motoring=_stretches(outlook.motoring),
         plan_speed_mps=outlook.plan_speed_mps,
+        nameplate_w=design.nameplate_w,
         stopped=((shown[:, RAN] < 1 - 1e-9) & (outlook.motoring > 0)).tolist(),
         zone=day.zone,
         air_temperature_c=air_temperature_c(design),

@@ -883,6 +883,7 @@ export interface components {
             rail_kind: "cruiser" | "auxiliary" | "home_charged" | "no_bank" | "no_panels" | "nothing_yet";
             /** Rail */
             rail: components["schemas"]["RailCell"][];
+            assumes: components["schemas"]["Sentence"];
             sun_only_now: components["schemas"]["LiveSpeed"];
             sun_only_noon: components["schemas"]["LiveSpeed"];
             sun_only_steady: components["schemas"]["SteadySpeed"];
@@ -1303,6 +1304,8 @@ export interface components {
             motoring: components["schemas"]["Stretch"][];
             /** Plan Speed Mps */
             plan_speed_mps: number;
+            /** Nameplate W */
+            nameplate_w: number;
             /** Stopped */
             stopped: boolean[];
             /** Zone */

@@ -17,22 +17,30 @@ export function AnswerRail({
   children: ReactNode;
 }) {
   const [open, setOpen] = useState(false);
+  const units = useUnits();
   return (
     <section
       data-open={open}
-      className="rail flex min-h-[106px] items-start gap-4 bg-deep px-6 py-2.5 text-on-deep"
+      className="rail flex min-h-[106px] items-start gap-4 bg-deep px-6 py-2 text-on-deep"
       aria-label="Answers"
     >
-      <div
-        className={`rail-cells grid flex-1 grid-flow-col auto-cols-fr gap-x-5 gap-y-2 transition-opacity duration-150 ${stale ? "opacity-70" : ""}`}
-        aria-busy={stale}
-      >
-        {answers?.rail.map((cell) => (
-          <Cell key={cell.key} cell={cell} />
-        ))}
-        {!answers && (
-          <p className="col-span-2 m-0 py-6">
-            {error ? `No answer: ${error.message}` : "Computing the answer …"}
+      <div className="min-w-0 flex-1">
+        <div
+          className={`rail-cells grid flex-1 grid-flow-col auto-cols-fr gap-x-5 gap-y-2 transition-opacity duration-150 ${stale ? "opacity-70" : ""}`}
+          aria-busy={stale}
+        >
+          {answers?.rail.map((cell) => (
+            <Cell key={cell.key} cell={cell} />
+          ))}
+          {!answers && (
+            <p className="col-span-2 m-0 py-6">
+              {error ? `No answer: ${error.message}` : "Computing the answer …"}
+            </p>
+          )}
+        </div>
+        {answers && (
+          <p className="rail-assumes m-0 mt-1 text-[12.5px] leading-snug text-on-deep-muted">
+            {told(answers.assumes, units)}
           </p>
         )}
       </div>

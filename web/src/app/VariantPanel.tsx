@@ -4,6 +4,7 @@ import { type FormEvent, type RefObject, useState } from "react";
 import { useNavigate, useParams } from "react-router";
 import { type BoatRow, client, dataOf } from "../api/client";
 import { useDesign } from "./design";
+import { useToast } from "./Toast";
 
 interface Props {
   boat: BoatRow | undefined;
@@ -18,6 +19,7 @@ export function VariantPanel({ boat, comparedId, onCompare, trigger }: Props) {
   const navigate = useNavigate();
   const { design, variant } = useDesign();
   const queries = useQueryClient();
+  const toast = useToast();
   const [open, setOpen] = useState(false);
   const [name, setName] = useState("");
   const others = (boat?.variants ?? []).filter((item) => item.id !== variant.id);
@@ -41,14 +43,33 @@ export function VariantPanel({ boat, comparedId, onCompare, trigger }: Props) {
     },
   });
   const drop = useMutation({
-    mutationFn: (id: string) =>
-      dataOf(client.DELETE("/api/variants/{variant_id}", { params: { path: { variant_id: id } } })),
-    onSuccess: async (_, id) => {
-      if (id === comparedId) onCompare(null);
+    mutationFn: async (id: string) => {
+      const path = { params: { path: { variant_id: id } } };
+      const gone = await dataOf(client.GET("/api/variants/{variant_id}", path));
+      await dataOf(client.DELETE("/api/variants/{variant_id}", path));
+      return gone;
+    },
+    onSuccess: async (gone) => {
+      if (gone.id === comparedId) onCompare(null);
       await refresh();
+      toast({
+        text: `${gone.name} is dropped.`,
+        action: {
+          label: "Undo",
+          run: async () => {
+            const body = { name: gone.name, design: gone.design };
+            await dataOf(
+              client.POST("/api/boats/{boat_id}/variants", {
+                params: { path: { boat_id: gone.boat_id } },
+                body,
+              }),
+            );
+            await refresh();
+          },
+        },
+      });
     },
   });
-
   return (
     <div className="no-print flex w-[158px] flex-col items-stretch gap-1 pt-1 text-center">
       <Popover.Root open={open} onOpenChange={setOpen}>

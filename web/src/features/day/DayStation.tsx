@@ -10,7 +10,9 @@ import { withValue } from "../../shared/pointer";
 import { FieldWarnings } from "../../shared/ui/fields";
 import { clockText, shown } from "../../shared/units";
 import { DayBench } from "./DayBench";
-import { clockAt, DayChart, indexOf, minutesOf, type SpellEdge } from "./DayChart";
+import { DayChart } from "./DayChart";
+import type { SpellEdge } from "./DayHandles";
+import { clockAt, indexOf, minutesOf } from "./dayAxis";
 
 export const HOUR_EVENT = "parhelion:hour";
 const WORDS: Record<string, string> = { rain: "rain or fog" };

@@ -1,3 +1,4 @@
+import { Popover } from "radix-ui";
 import { createContext, type ReactNode, useContext, useId } from "react";
 import type { BoatDesign, Finding } from "../../api/client";
 import { useDesign } from "../../app/design";
@@ -50,14 +51,36 @@ function Row({
   return (
     <div className="mb-1">
       <div className="grid min-h-[30px] grid-cols-[1fr_auto_28px] items-center gap-x-1.5">
-        <label htmlFor={id} title={hint}>
-          {label}
-        </label>
+        <span className="flex items-center gap-1">
+          <label htmlFor={id}>{label}</label>
+          {hint && <Hint about={String(label)} text={hint} />}
+        </span>
         {children}
         <span className="text-[13px] text-muted">{unit}</span>
       </div>
       {below}
     </div>
+  );
+}
+
+/** A word of help where it is needed. */
+function Hint({ about, text }: { about: string; text: string }) {
+  return (
+    <Popover.Root>
+      <Popover.Trigger className="hint" aria-label={`What is ${about}?`}>
+        ?
+      </Popover.Trigger>
+      <Popover.Portal>
+        <Popover.Content
+          className="sheet z-30 max-w-[250px] px-3 py-2"
+          side="right"
+          sideOffset={4}
+          collisionPadding={8}
+        >
+          {text}.
+        </Popover.Content>
+      </Popover.Portal>
+    </Popover.Root>
   );
 }
 

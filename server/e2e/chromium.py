@@ -1,0 +1,17 @@
+"""How Debian's Chromium is started, for the browser tests and for the pictures of the docs."""
+
+from __future__ import annotations
+
+import shutil
+
+CHROMIUM = shutil.which("chromium") or "/usr/bin/chromium"
+FLAGS = (
+    "--headless",
+    "--no-sandbox",
+    "--disable-gpu",
+    "--disable-quic",
+    "--no-first-run",
+    "--disable-background-networking",
+    "--disable-component-update",
+    "--disable-sync",
+)

@@ -1,0 +1,138 @@
+import { scaleLinear } from "d3-scale";
+import type { HullPicture } from "../../api/client";
+import { SunMark } from "../../shared/ui/Mark";
+import { shown, type Units } from "../../shared/units";
+
+export const MARGIN = { left: 62, right: 18, top: 14, bottom: 34 };
+
+type Scale = (value: number) => number;
+
+/** Where the planned speed stands: on the drawn curve while it is ahead of the picture, else as computed. */
+export function marker(picture: HullPicture, planSpeed: number): { speed: number; power: number } {
+  const beyondDrive = planSpeed >= picture.rated_speed_mps;
+  if (beyondDrive) return { speed: picture.rated_speed_mps, power: picture.rated_power_w };
+  const next = Math.max(
+    picture.speed_mps.findIndex((speed) => speed >= planSpeed),
+    1,
+  );
+  const curve = scaleLinear(
+    [picture.speed_mps[next - 1] ?? 0, picture.speed_mps[next] ?? 1],
+    [picture.power_w[next - 1] ?? 0, picture.power_w[next] ?? 1],
+  );
+  return { speed: planSpeed, power: curve(planSpeed) };
+}
+
+export function FormulaLabel({
+  points,
+  x,
+  y,
+  top,
+}: {
+  points: { speed: number; formula: number; high: number }[];
+  x: Scale;
+  y: Scale;
+  top: number;
+}) {
+  const inside = points.filter((p) => y(p.formula) > top + 26 && p.formula > p.high * 1.25);
+  const at = inside[Math.floor(inside.length * 0.62)];
+  if (!at) return null;
+  return (
+    <text className="chart-text" x={x(at.speed) - 10} y={y(at.formula) - 8} textAnchor="end">
+      {x(at.speed) - MARGIN.left > 250 ? "speed/length formula, the cautious bound" : "formula"}
+    </text>
+  );
+}
+
+export function SunLine({
+  below,
+  item,
+  cross,
+  bottom,
+  label,
+  watts,
+}: {
+  below: boolean;
+  item: { key: string };
+  cross: { x: number; y: number };
+  bottom: number;
+  label: string;
+  watts: string;
+}) {
+  const room = cross.x - MARGIN.left > 190;
+  return (
+    <g data-sun-line={item.key}>
+      <line
+        x1={MARGIN.left}
+        x2={cross.x}
+        y1={cross.y}
+        y2={cross.y}
+        stroke="var(--sun-edge)"
+        strokeWidth="3.4"
+      />
+      <line x1={MARGIN.left} x2={cross.x} y1={cross.y} y2={cross.y} stroke="var(--sun)" strokeWidth="2.2" />
+      <line
+        x1={cross.x}
+        x2={cross.x}
+        y1={cross.y}
+        y2={bottom}
+        stroke="var(--sun-edge)"
+        strokeWidth="1.2"
+        strokeDasharray="3 4"
+      />
+      <SunMark x={cross.x} y={cross.y} r={6.5} />
+      <text
+        className="chart-label"
+        x={MARGIN.left + 8}
+        y={below ? cross.y + 16 : cross.y - 7}
+        fill="var(--sun-text)"
+        stroke="var(--mist)"
+        strokeWidth="3.5"
+        paintOrder="stroke"
+      >
+        {label}
+        {room && <tspan fontWeight="400">{`  ${watts}`}</tspan>}
+      </text>
+    </g>
+  );
+}
+
+/** The sun-only speeds, standing on the axis below their crossings, kept apart from each other. */
+export function Pills({
+  picture,
+  x,
+  bottom,
+  units,
+}: {
+  picture: HullPicture;
+  x: Scale;
+  bottom: number;
+  units: Units;
+}) {
+  const sorted = [...picture.lines].sort((a, b) => a.speed_mps - b.speed_mps);
+  let last = Number.NEGATIVE_INFINITY;
+  return (
+    <>
+      {sorted.map((item) => {
+        const at = Math.max(x(item.speed_mps), last + 60);
+        last = at;
+        return (
+          <g key={item.key} transform={`translate(${at} ${bottom - 16})`}>
+            <rect
+              x="-27"
+              y="-11"
+              width="54"
+              height="21"
+              rx="10.5"
+              fill="var(--field)"
+              stroke="var(--sun-edge)"
+              strokeWidth="1.4"
+            />
+            <text textAnchor="middle" y="4.5" fontSize="13" fontWeight="700" fill="var(--ink)">
+              {shown({ quantity: "speed_mps", value: item.speed_mps, signed: false }, units)}
+            </text>
+          </g>
+        );
+      })}
+    </>
+  );
+}
