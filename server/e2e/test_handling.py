@@ -35,7 +35,7 @@ class Handling(BrowserTest):
         self.assertLess(slower, 2.8)
         ends = self.page.get_by_role("slider", name="Motoring spell 2 ends")
         self.drag(ends, -60)
-        text = self.page.get_by_label("Spell 2 to").input_value()
+        text = self.page.get_by_label("Spell 2 to", exact=True).input_value()
         self.assertTrue("16:00" < text < "17:30", text)
         sun = self.page.get_by_role("slider", name="Time of day")
         self.drag(sun, 120)
@@ -43,7 +43,7 @@ class Handling(BrowserTest):
         now = self.page.url.rsplit("at=", 1)[1][:2]
         expect(sun).to_have_attribute("aria-valuetext", re.compile(f"^{now}"))
         self.page.get_by_role("button", name="Undo").click()
-        expect(self.page.get_by_label("Spell 2 to")).to_have_value("19:20")
+        expect(self.page.get_by_label("Spell 2 to", exact=True)).to_have_value("19:20")
 
     def test_a_whole_spell_is_moved(self):
         self.open()
@@ -55,7 +55,9 @@ class Handling(BrowserTest):
         mouse.down()
         mouse.move(start["x"] + 20, start["y"] + 18, steps=6)
         mouse.up()
-        begin, end = (self.page.get_by_label(f"Spell 1 {edge}").input_value() for edge in ("from", "to"))
+        begin, end = (
+            self.page.get_by_label(f"Spell 1 {edge}", exact=True).input_value() for edge in ("from", "to")
+        )
         self.assertLess(begin, "08:00")
         self.assertEqual(int(end[:2]) * 60 + int(end[3:]) - int(begin[:2]) * 60 - int(begin[3:]), 220)
 
@@ -75,16 +77,16 @@ class Handling(BrowserTest):
         self.page.locator("h1").click()
         for _ in range(3):
             self.page.keyboard.press(".")
-        expect(self.page.get_by_label("Heading; empty: any")).to_have_value("15")
+        expect(self.page.get_by_label("Heading; empty: any", exact=True)).to_have_value("15")
         self.page.keyboard.press(",")
-        expect(self.page.get_by_label("Heading; empty: any")).to_have_value("10")
-        name = self.page.get_by_label("Called")
+        expect(self.page.get_by_label("Heading; empty: any", exact=True)).to_have_value("10")
+        name = self.page.get_by_label("Called", exact=True)
         name.fill("k15u?")  # no key of the frame fires while typing
         name.press("Enter")
         expect(self.page).to_have_url(re.compile("/day/"))
         self.page.locator("h1").click()
         self.page.keyboard.press("?")
-        self.page.get_by_label("Keys are on").uncheck()
+        self.page.get_by_label("Keys are on", exact=True).uncheck()
         self.page.get_by_role("button", name="Close").click()
         self.page.keyboard.press("1")
         self.page.wait_for_timeout(200)
@@ -97,15 +99,15 @@ class Handling(BrowserTest):
     def test_a_decimal_comma_and_empty_fields_mean_what_people_mean(self):
         self.open()
         self.fill("Waterline length", "6,5")
-        expect(self.page.get_by_label("Waterline length")).to_have_value("6.5")
+        expect(self.page.get_by_label("Waterline length", exact=True)).to_have_value("6.5")
         self.fill("Battery to thrust", "")
-        expect(self.page.get_by_label("Battery to thrust")).to_have_attribute("placeholder", "45")
+        expect(self.page.get_by_label("Battery to thrust", exact=True)).to_have_attribute("placeholder", "45")
         self.fill("All-up weight", "")
         expect(self.page.get_by_role("alert")).to_contain_text("needs a number")
-        self.page.get_by_label("All-up weight").press("Escape")
-        expect(self.page.get_by_label("All-up weight")).to_have_value("1240")
-        self.page.get_by_label("All-up weight").press("ArrowUp")
-        expect(self.page.get_by_label("All-up weight")).to_have_value("1340")
+        self.page.get_by_label("All-up weight", exact=True).press("Escape")
+        expect(self.page.get_by_label("All-up weight", exact=True)).to_have_value("1240")
+        self.page.get_by_label("All-up weight", exact=True).press("ArrowUp")
+        expect(self.page.get_by_label("All-up weight", exact=True)).to_have_value("1340")
 
 
 class Failing(BrowserTest):
@@ -132,14 +134,14 @@ class Failing(BrowserTest):
         self.page.route("**/api/variants/*", lambda route: route.abort() if away else route.continue_())
         self.fill("Beam at the waterline", "1.7")
         expect(self.page.get_by_role("button", name="Boat:")).to_contain_text("not saved yet")
-        expect(self.page.get_by_label("Beam at the waterline")).to_have_value("1.7")
+        expect(self.page.get_by_label("Beam at the waterline", exact=True)).to_have_value("1.7")
         away = False
         expect(self.page.get_by_role("button", name="Boat:")).to_contain_text("saved", timeout=15_000)
         self.page.wait_for_timeout(5_500)
         self.saved()
         self.page.reload()
         self.settled()
-        expect(self.page.get_by_label("Beam at the waterline")).to_have_value("1.7")
+        expect(self.page.get_by_label("Beam at the waterline", exact=True)).to_have_value("1.7")
 
 
 class SameNumbers(BrowserTest):

@@ -29,7 +29,7 @@ from parhelion.answers.reasons import (
 from parhelion.constants import STEP_H
 from parhelion.day.outlook import Outlook
 from parhelion.day.steady import power_to_reserve, steady_power
-from parhelion.quantities import Fact, Sentence, clock, fraction, power, sentence, speed, words
+from parhelion.quantities import Fact, Sentence, clock, distance, fraction, power, sentence, speed, words
 
 
 class Steady(NamedTuple):
@@ -152,8 +152,19 @@ def days_run_sun(outlook: Outlook, steady: SteadySpeed) -> Distance:
         speed_mps=steady.speed_mps,
         reason=steady.reason,
         assumes=steady.assumes,
-        why=steady.why.model_copy(update={"method": "Steady sun-only speed times the motoring hours"}),
+        why=steady.why.model_copy(
+            update={
+                "method": "Steady sun-only speed times the motoring hours",
+                "band": _distance_band(run(steady.low_mps), run(steady.high_mps)),
+            }
+        ),
     )
+
+
+def _distance_band(low_m: float | None, high_m: float | None) -> Sentence | None:
+    if low_m is None or high_m is None:
+        return None
+    return sentence("{low} to {high} for 9 boats of 10 like this", low=distance(low_m), high=distance(high_m))
 
 
 def bank_power_w(outlook: Outlook) -> float | None:
@@ -194,7 +205,7 @@ def days_run_bank(outlook: Outlook, watts: float | None) -> Distance:
             "Best constant speed from the start charge to the reserve, by bisection",
             f"{SUN_SOURCE} {BANK_SOURCE} {HULL_SOURCE}",
             [*sun_facts(outlook), *hull_facts(outlook.design)],
-            _speed_band(outlook, watts) if watts else None,
+            _distance_band(low * seconds, high * seconds) if low is not None and high is not None else None,
             "answers",
         ),
     )
