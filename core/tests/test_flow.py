@@ -77,7 +77,7 @@ class LedgerTest(unittest.TestCase):
             for member in (0, outlook.light.shown):
                 ledger = ledger_of(outlook.harvest, record, member)
                 self.assertLess(abs(ledger.residual_wh), 1e-9 * max(ledger.array_wh, 1.0) + 1e-9)
-                self.assertTrue(all(value >= -1e-9 for value in ledger.model_dump().values()))
+                self.assertTrue(all(value >= 0 for value in ledger.model_dump().values()))
 
 
 class RulesTest(unittest.TestCase):

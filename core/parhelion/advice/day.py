@@ -115,14 +115,18 @@ def goes_to_waste(view: DayView) -> Finding | None:
         return None
     earnest = refused > WASTE_BEGINS_FRAC * refused.max()
     first = view.outlook.day.at_index(float(np.flatnonzero(earnest)[0]))
-    cause = "the bank fills" if view.outlook.store else "there is no bank to take it"
+    cause, action = ("the bank fills", "Go faster or start emptier")
+    if view.outlook.store is None:
+        cause, action = "the motor cannot use it all", "A bank would keep it, or go faster"
     return Finding(
         id="goes_to_waste",
         level="note",
         title=sentence("{e} goes to waste", e=energy(lost)),
         detail=sentence(
-            "From {at} {cause}. Go faster or start emptier: it is {x} of the harvest.",
-            at=clock(first.hour * 60 + first.minute), cause=words(cause), x=fraction(lost / given),
+            "From {at} {cause}. {action}: it is {x} of the harvest.",
+            at=clock(first.hour * 60 + first.minute), cause=words(cause),
+            action=words(action),
+            x=fraction(lost / given),
         ),
         why=_why(view, "Refused at the bank's acceptance, booked apart in the ledger"),
     )  # fmt: skip

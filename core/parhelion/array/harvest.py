@@ -118,8 +118,9 @@ def harvest(design: BoatDesign, light: Light) -> Harvest:
         else:
             out = made
         array += offered
-        conversion += out / controller.efficiency - out
-        clipped += offered - out / controller.efficiency
+        above = (made - out) / controller.efficiency
+        clipped += above
+        conversion += (offered - above) * (1 - controller.efficiency)
         passed += out
         shares[controller.id] = np.divide(out, offered, out=np.zeros(shape), where=offered > 0)
     terminals = {group.id: groups[group.id] * shares[group.controller_id] for group in design.panels}

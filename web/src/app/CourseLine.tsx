@@ -1,5 +1,6 @@
 import type { ReactNode } from "react";
 import { NavLink, useLocation, useParams } from "react-router";
+import { Logo } from "./Logo";
 import { STATIONS, type Station } from "./stations";
 
 /** The stations in the order of the work, as marks on a course. */
@@ -15,7 +16,7 @@ export function CourseLine({
   return (
     <header className="course flex items-center gap-6 border-b border-hairline px-5">
       <div className="flex items-center gap-3">
-        <img src="/mark.svg" width="46" height="31" alt="" className="rounded bg-[#f0f4f3]" />
+        <Logo width={46} />
         <span className="text-[20px] font-bold">Parhelion</span>
       </div>
       <nav aria-label="Stations" className="flex flex-1 justify-center">

@@ -1,6 +1,7 @@
 import { useState } from "react";
 import { Navigate } from "react-router";
 import { BoatMenu } from "./BoatMenu";
+import { Logo } from "./Logo";
 import { NewBoatDialog } from "./NewBoatDialog";
 import { useBoats } from "./Workspace";
 
@@ -27,7 +28,7 @@ export function FirstBoat() {
     );
   return (
     <main className="grid h-full place-content-center justify-items-center gap-4">
-      <img src="/mark.svg" width="96" height="64" alt="" />
+      <Logo width={96} />
       <h1 className="m-0 text-[22px]">No boat yet</h1>
       <p className="m-0">Start from a kind of boat; change what is yours; see how far the sun takes her.</p>
       <button type="button" className="btn" data-main onClick={() => setAdding(true)}>

@@ -61,13 +61,15 @@ export function DayBench({ picture }: { picture: DayPicture | undefined }) {
       </Group>
       <Group title="Under way">
         <NumberField pointer="/plan/speed_mps" label="Speed" kind="speed_mps" step={0.1} />
-        <NumberField
-          pointer="/plan/start_charge_frac"
-          label="Bank at the start"
-          kind="fraction"
-          step={5}
-          hint="At sunrise, when the drawn day begins"
-        />
+        {bank && (
+          <NumberField
+            pointer="/plan/start_charge_frac"
+            label="Bank at the start"
+            kind="fraction"
+            step={5}
+            hint="At sunrise, when the drawn day begins"
+          />
+        )}
         <Spells picture={picture} />
       </Group>
       <Fold title="Place" summary={design.site.name ?? ""} {...fold("place")}>

@@ -43,7 +43,7 @@ export function Labels({
         </text>
       )}
       {main && (roomy || !wasted) && y(0) - y(total[label] ?? 0) > 26 && (
-        <text className="chart-label" x={x(label)} y={y(0) - 10} textAnchor="middle" fill="#3a2a00">
+        <text className="chart-label" x={x(label)} y={y(0) - 10} textAnchor="middle" fill="var(--on-sun)">
           {picture.groups.length > 1 ? `${main.name} and ${picture.groups.length - 1} more` : main.name}
         </text>
       )}
@@ -88,7 +88,7 @@ export function Labels({
           x={(x(first.start) + x(first.end)) / 2}
           y={y(-(picture.motor_w[Math.floor((first.start + first.end) / 2)] ?? 0) / 2) + 5}
           textAnchor="middle"
-          fill="#ffffff"
+          fill="var(--on-water)"
         >
           propulsion
         </text>

@@ -186,7 +186,12 @@ export function CrossingChart({ picture, planSpeed, stale, onPlanSpeed }: Props)
             hull speed {shown({ quantity: "speed_mps", value: picture.hull_speed_mps, signed: false }, units)}
           </text>
           {picture.rated_power_w < high && (
-            <text className="chart-text" x={MARGIN.left + 8} y={y(picture.rated_power_w) - 6}>
+            <text
+              className="chart-text"
+              x={width - MARGIN.right - 4}
+              y={y(picture.rated_power_w) + 16}
+              textAnchor="end"
+            >
               most the drive takes
             </text>
           )}
