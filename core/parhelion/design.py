@@ -402,7 +402,15 @@ class BoatDesign(Part):
     @property
     def efficiency(self) -> float:
         """Battery to thrust, the drives weighted by their rating [-]."""
-        usual = TYPICAL[self.hull.type].efficiency
+        return self._weighed(TYPICAL[self.hull.type].efficiency)
+
+    @property
+    def fast_efficiency(self) -> float:
+        """The same once the hull planes, where that differs for its type [-]."""
+        typical = TYPICAL[self.hull.type]
+        return self._weighed(typical.fast_efficiency or typical.efficiency)
+
+    def _weighed(self, usual: float) -> float:
         weighed = sum((drive.overall_efficiency or usual) * drive.rated_power_w for drive in self.drives)
         return weighed / self.rated_power_w
 

@@ -29,6 +29,18 @@ class HullType(StrEnum):
     PONTOON = "pontoon"
 
 
+class Model(StrEnum):
+    """How the calm-water resistance of a type is computed."""
+
+    COMPONENT = "component"
+    TRANSOM = "transom"
+    THIN_SHIP = "thin_ship"
+    YACHT = "yacht"
+    TWO_HULLS = "two_hulls"
+    TUBES = "tubes"
+    PLANING = "planing"
+
+
 @dataclass(frozen=True)
 class TypicalForm:
     """Form numbers and a believable starting boat of one hull type."""
@@ -42,21 +54,23 @@ class TypicalForm:
     margin: float  # service resistance over smooth calm water
     efficiency: float  # battery to thrust
     hulls: int  # how many hulls carry the displacement
-    better_model: str | None  # what suits this type better than the component method, if anything
+    model: Model
     length_m: float  # a typical boat to start from
     displacement_kg: float
     rated_power_w: float
     air_drag_cd: float
+    fast_efficiency: float | None = None  # once planing or driven hard, where it differs
+    transom_depth: float = 0.0  # immersed transom over draught
 
     @property
     def beam_m(self) -> float:
         return round(self.length_m / self.length_to_beam, 2)
 
 
-_THIN = "thin-ship wave theory"
-_SERIES = "the yacht series regression"
-_PLANE = "the planing method"
-_TRANSOM = "a transom-drag term"
+_THIN = Model.THIN_SHIP
+_SERIES = Model.YACHT
+_PLANE = Model.PLANING
+_TRANSOM = Model.TRANSOM
 
 TYPICAL: dict[HullType, TypicalForm] = {
     HullType.KAYAK: TypicalForm(
@@ -66,29 +80,29 @@ TYPICAL: dict[HullType, TypicalForm] = {
     HullType.SIT_ON_TOP: TypicalForm(
         "Sit-on-top", 5.6, 0.60, 0.85, 0.74, 0, 1.2, 0.38, 1, _TRANSOM, 3.9, 150, 400, 0.9),
     HullType.PADDLEBOARD: TypicalForm(
-        "Paddleboard", 5, 0.65, 0.92, 0.80, -1, 1.2, 0.38, 1, _TRANSOM, 3.5, 110, 350, 1.1),
+        "Paddleboard", 5, 0.65, 0.92, 0.80, -1, 1.2, 0.38, 1, _TRANSOM, 3.5, 110, 350, 1.1, None, 0.10),
     HullType.ROWING_BOAT: TypicalForm(
-        "Rowing boat", 3.6, 0.58, 0.75, 0.70, -1, 1.2, 0.38, 1, _TRANSOM, 3.8, 320, 800, 0.8),
+        "Rowing boat", 3.6, 0.58, 0.75, 0.70, -1, 1.2, 0.38, 1, _TRANSOM, 3.8, 320, 800, 0.8, None, 0.15),
     HullType.INFLATABLE: TypicalForm(
-        "Inflatable", 2.0, 0.78, 0.85, 0.85, -6, 1.2, 0.38, 1, _PLANE, 2.8, 260, 1000, 0.8),
+        "Inflatable", 2.0, 0.78, 0.85, 0.85, -6, 1.2, 0.38, 1, _PLANE, 2.8, 260, 1000, 0.8, 0.50, 0.50),
     HullType.SKIFF: TypicalForm(
-        "Skiff", 2.9, 0.72, 0.85, 0.80, -5, 1.2, 0.38, 1, _PLANE, 4.2, 420, 2000, 0.8),
+        "Skiff", 2.9, 0.72, 0.85, 0.80, -5, 1.2, 0.38, 1, _PLANE, 4.2, 420, 2000, 0.8, 0.50, 0.50),
     HullType.PLANING_BOAT: TypicalForm(
-        "Planing boat", 2.9, 0.72, 0.75, 0.80, -8, 1.0, 0.50, 1, _PLANE, 5.2, 900, 15000, 0.75),
+        "Planing boat", 2.9, 0.72, 0.75, 0.80, -8, 1.0, 0.50, 1, _PLANE, 5.2, 900, 15000, 0.75, None, 0.50),
     HullType.LAUNCH: TypicalForm(
-        "Launch", 4.2, 0.58, 0.75, 0.72, -2, 1.2, 0.45, 1, None, 6.7, 1200, 3000, 0.8),
+        "Launch", 4.2, 0.58, 0.75, 0.72, -2, 1.2, 0.45, 1, Model.COMPONENT, 6.7, 1200, 3000, 0.8),
     HullType.MOTOR_CRUISER: TypicalForm(
-        "Motor cruiser", 3.2, 0.64, 0.78, 0.78, -3, 1.2, 0.45, 1, None, 8.4, 3800, 8000, 0.75),
+        "Motor cruiser", 3.2, 0.64, 0.78, 0.78, -3, 1.2, 0.45, 1, Model.COMPONENT, 8.4, 3800, 8000, 0.75),
     HullType.FIN_KEEL_YACHT: TypicalForm(
         "Fin-keel yacht", 3.0, 0.56, 0.74, 0.68, -3.5, 1.2, 0.38, 1, _SERIES, 8.0, 4200, 8000, 0.75),
     HullType.LONG_KEEL_YACHT: TypicalForm(
         "Long-keel yacht", 2.9, 0.55, 0.60, 0.67, -2.5, 1.2, 0.38, 1, _SERIES, 7.6, 5200, 8000, 0.75),
     HullType.CATAMARAN: TypicalForm(
-        "Catamaran", 10, 0.60, 0.78, 0.74, -2, 1.15, 0.48, 2, _THIN, 10.5, 6200, 12000, 0.6),
+        "Catamaran", 10, 0.60, 0.78, 0.74, -2, 1.15, 0.48, 2, Model.TWO_HULLS, 10.5, 6200, 12000, 0.6),
     HullType.TRIMARAN: TypicalForm(
         "Slim trimaran", 13, 0.60, 0.80, 0.72, -1, 1.1, 0.50, 1, _THIN, 8.5, 1100, 3000, 0.6),
     HullType.PONTOON: TypicalForm(
-        "Pontoon boat", 10.5, 0.80, 0.80, 0.88, -2, 1.4, 0.40, 2, _THIN, 6.3, 1300, 4000, 1.0),
+        "Pontoon boat", 10.5, 0.80, 0.80, 0.88, -2, 1.4, 0.40, 2, Model.TUBES, 6.3, 1300, 4000, 1.0, 0.50),
 }  # fmt: skip
 
 # Extra breadth above the waterline that the wind sees, as a share of length, for boats of several hulls.

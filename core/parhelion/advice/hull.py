@@ -5,7 +5,7 @@ from __future__ import annotations
 import numpy as np
 
 from parhelion.advice.finding import Finding, ordered
-from parhelion.answers.reasons import HULL_SOURCE, demand_method, hull_facts
+from parhelion.answers.reasons import HULL_SOURCE, MODEL_REASONS, demand_method, hull_facts
 from parhelion.day.outlook import Outlook
 from parhelion.hull import formula
 from parhelion.hull.resistance import hull_speed_mps, range_warnings
@@ -32,7 +32,14 @@ SLENDER_AT_LEAST = 3.2  # L / volume^(1/3) below which a boat is heavier than an
 
 
 def _why(outlook: Outlook, method: str, *facts: Fact, doc: str = "demand") -> Why:
+    """A reasoning about the demand curve, with what it was computed from."""
     return Why(method=method, source=HULL_SOURCE, inputs=[*facts, *hull_facts(outlook.design)], doc=doc)
+
+
+def _model_fact(outlook: Outlook) -> Fact:
+    """Why the type's model was chosen."""
+    reason = MODEL_REASONS[TYPICAL[outlook.design.hull.type].model]
+    return Fact(label="Model chosen for", value=words(reason))
 
 
 def curve_source(outlook: Outlook) -> Finding:
@@ -48,7 +55,7 @@ def curve_source(outlook: Outlook) -> Finding:
                 "{n} runs; at {v} the watts are known within {x}.",
                 n=count(fitted.runs), v=speed(outlook.plan_speed_mps), x=fraction(middle - 1),
             ),
-            why=_why(outlook, demand_method(outlook.design), doc="runs"),
+            why=_why(outlook, demand_method(outlook.design), _model_fact(outlook), doc="runs"),
         )  # fmt: skip
     if fitted.runs:
         return Finding(
@@ -59,7 +66,7 @@ def curve_source(outlook: Outlook) -> Finding:
                 "The band at {v} is {x} either way. Three runs or more set the curve.",
                 v=speed(outlook.plan_speed_mps), x=fraction(middle - 1),
             ),
-            why=_why(outlook, demand_method(outlook.design), doc="runs"),
+            why=_why(outlook, demand_method(outlook.design), _model_fact(outlook), doc="runs"),
         )  # fmt: skip
     return Finding(
         id="curve_source",
@@ -70,7 +77,7 @@ def curve_source(outlook: Outlook) -> Finding:
             "Four steady runs bring that to a tenth.",
             x=ratio(middle),
         ),
-        why=_why(outlook, demand_method(outlook.design), doc="runs"),
+        why=_why(outlook, demand_method(outlook.design), _model_fact(outlook), doc="runs"),
     )
 
 
@@ -168,24 +175,16 @@ def near_hull_speed(outlook: Outlook) -> Finding | None:
 def outside_model(outlook: Outlook) -> Finding | None:
     """Said once, quietly: the hull lies outside what the model was made from."""
     warnings = range_warnings(outlook.design)
-    better = TYPICAL[outlook.design.hull.type].better_model
-    if not warnings and better is None:
+    if not warnings:
         return None
     parts = [f"{w.quantity} {w.value:.2g} (made for {w.low:g} to {w.high:g})" for w in warnings]
-    text = "; ".join(parts)
-    if better:
-        advice = f"For this type {better} would suit better and is not in this version: keep the wide band."
-        text = f"{text}. {advice}" if text else advice
-    else:
-        text += ". Most small craft lie outside somewhere: your own runs settle it."
+    text = "; ".join(parts) + ". Most small craft lie outside somewhere: your own runs settle it."
     return Finding(
         id="outside_model",
         level="note",
-        title=sentence(
-            "This hull is outside the model's fleet" if warnings else "Another model suits better"
-        ),
+        title=sentence("Outside the model's fleet"),
         detail=sentence("{t}", t=words(text[0].upper() + text[1:])),
-        why=_why(outlook, "Ranges of the Holtrop and Mennen regression", doc="holtrop"),
+        why=_why(outlook, f"Ranges of the model: {demand_method(outlook.design)}", doc="hull-types"),
         field="/hull/type",
     )
 

@@ -8,6 +8,7 @@ from parhelion.array.harvest import air_temperature_c
 from parhelion.day.outlook import Outlook
 from parhelion.design import BoatDesign, Sky, Spell
 from parhelion.hull.runs import ENOUGH_RUNS
+from parhelion.hulltypes import TYPICAL, Model
 from parhelion.quantities import (
     Fact,
     Quantity,
@@ -119,20 +120,41 @@ def hull_facts(design: BoatDesign) -> list[Fact]:
     ]
 
 
+MODEL_WORDS = {
+    Model.COMPONENT: "Holtrop and Mennen component method",
+    Model.TRANSOM: "Holtrop and Mennen component method with transom drag",
+    Model.THIN_SHIP: "Michell thin-ship waves on ITTC-57 friction",
+    Model.YACHT: "Holtrop and Mennen, handing over to the Delft yacht series from Froude .30 to .40",
+    Model.TWO_HULLS: "the mean of Holtrop and Michell waves with the interference of two hulls",
+    Model.TUBES: "Michell thin-ship waves for each tube, with blunt ends",
+    Model.PLANING: "Holtrop and Mennen with transom drag, rising onto Savitsky's planing method",
+}
+MODEL_REASONS = {
+    Model.COMPONENT: "a displacement hull of ordinary proportions",
+    Model.TRANSOM: "a small displacement hull that drags its stern",
+    Model.THIN_SHIP: "a hull thin enough for wave theory",
+    Model.YACHT: "a yacht's body was tank-tested at speed",
+    Model.TWO_HULLS: "slender hulls that meet each other's waves",
+    Model.TUBES: "two thin tubes with blunt ends",
+    Model.PLANING: "a hull that climbs onto the plane",
+}
+
+
 def demand_method(design: BoatDesign) -> str:
     """The name of the method behind the demand curve."""
+    model = MODEL_WORDS[TYPICAL[design.hull.type].model]
     if len(design.runs) >= ENOUGH_RUNS:
-        return "your measured runs on the Holtrop and Mennen component method"
+        return f"your measured runs on {model}"
     if design.runs:
-        return "Holtrop and Mennen component method, leaning on your runs"
-    return "Holtrop and Mennen component method"
+        return f"{model}, leaning on your runs"
+    return model
 
 
 SUN_SOURCE = (
     "Sun: SPA position, Ineichen clear sky, sky word, Erbs-Driesse split, Hay-Davies plane, Faiman cells, "
     "PVWatts."
 )
-HULL_SOURCE = "Water: Holtrop 1984 with a small-craft allowance; band from the prior and your runs."
+HULL_SOURCE = "Water: the resistance model of the hull type; band from the prior and your runs."
 BANK_SOURCE = "Bank: charge efficiency, tapering acceptance, internal resistance, ten-minute steps."
 
 

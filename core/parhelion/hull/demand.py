@@ -72,7 +72,9 @@ def curve_speeds(design: BoatDesign) -> Array:
 
 def _drive_watts(design: BoatDesign, speed: Array, displacement_kg: float | None) -> tuple[Array, Array]:
     resistance = service_resistance(design, speed, displacement_kg)
-    return resistance.total_n * speed / design.efficiency, resistance.wave_share
+    slow, fast = design.efficiency, design.fast_efficiency
+    efficiency = slow + (fast - slow) * resistance.planing_share
+    return resistance.total_n * speed / efficiency, resistance.wave_share
 
 
 def fit_runs(design: BoatDesign) -> Fit:

@@ -7,18 +7,17 @@ from dataclasses import dataclass
 import numpy as np
 from numpy.typing import ArrayLike, NDArray
 
-from parhelion.constants import FRESH_VISCOSITY_M2_PER_S, GRAVITY_MPS2, SEA_VISCOSITY_M2_PER_S
-from parhelion.design import BoatDesign, Water
+from parhelion.constants import GRAVITY_MPS2
+from parhelion.design import BoatDesign
 from parhelion.hull.air import air_resistance_n, frontal_area_m2
-from parhelion.hull.holtrop import HoltropHull, calm_resistance
-from parhelion.hulltypes import TYPICAL
+from parhelion.hull.calm import calm_water, hulls_of
+from parhelion.hulltypes import TYPICAL, Model
 
 # What the regression was made from (value ranges of the fleet behind it).
 LENGTH_TO_BEAM = (3.9, 15.0)
 BEAM_TO_DRAUGHT = (2.1, 4.0)
 PRISMATIC = (0.55, 0.85)
-FASTEST_FROUDE = 0.80
-FASTEST_FROUDE_YACHT = 0.40
+THIN_LENGTH_TO_BEAM = (5.0, 30.0)  # below 5 a hull is not thin
 
 
 @dataclass(frozen=True)
@@ -28,6 +27,7 @@ class ServiceResistance:
     speed_mps: NDArray[np.float64]
     total_n: NDArray[np.float64]
     wave_share: NDArray[np.float64]
+    planing_share: NDArray[np.float64]  # 0 displacing to 1 planing
 
 
 @dataclass(frozen=True)
@@ -40,37 +40,10 @@ class RangeWarning:
     high: float
 
 
-def holtrop_hull(design: BoatDesign, displacement_kg: float | None = None) -> HoltropHull:
-    """One hull of the boat, as the component method wants it.
-
-    Parameters
-    ----------
-    design : BoatDesign
-    displacement_kg : float, optional
-        Another displacement than the design's [kg], for runs measured at it and for what-ifs.
-    """
-    hull = design.hull
-    if displacement_kg is not None:
-        hull = hull.model_copy(update={"displacement_kg": displacement_kg})
-    draught = hull.draught(design.water_density_kg_per_m3)
-    volume = hull.displacement_kg / design.water_density_kg_per_m3 / TYPICAL[hull.type].hulls
-    return HoltropHull(
-        length_m=hull.waterline_length_m,
-        beam_m=hull.beam_m,
-        draught_fore_m=draught,
-        draught_aft_m=draught,
-        volume_m3=volume,
-        midship=hull.midship,
-        waterplane=hull.waterplane,
-        lcb_percent=hull.lcb,
-        correlation_allowance=hull.correlation_allowance,
-    )
-
-
 def service_resistance(
     design: BoatDesign, speed_mps: ArrayLike, displacement_kg: float | None = None
 ) -> ServiceResistance:
-    """Margin x (calm water of every hull + still air).
+    """Margin x (calm water of the whole boat + still air).
 
     Parameters
     ----------
@@ -86,17 +59,20 @@ def service_resistance(
         Of the shape of `speed_mps`.
     """
     speed = np.asarray(speed_mps, dtype=float)
-    viscosity = FRESH_VISCOSITY_M2_PER_S if design.site.water is Water.FRESH else SEA_VISCOSITY_M2_PER_S
     hull, typical = design.hull, TYPICAL[design.hull.type]
-    calm = calm_resistance(
-        holtrop_hull(design, displacement_kg), speed, design.water_density_kg_per_m3, viscosity
-    )
+    calm = calm_water(design, speed.ravel(), displacement_kg)
     area = hull.frontal_area_m2
     if area is None:
         area = frontal_area_m2(hull.type, hull.waterline_length_m, hull.beam_m)
-    smooth = typical.hulls * calm.total_n + air_resistance_n(speed, area, typical.air_drag_cd)
-    share = np.divide(typical.hulls * calm.wave_n, smooth, out=np.zeros_like(smooth), where=smooth > 0)
-    return ServiceResistance(speed, hull.service_margin * smooth, share)
+    air = air_resistance_n(speed.ravel(), area, typical.air_drag_cd)
+    smooth = calm.viscous_n + calm.wave_n + air
+    share = np.divide(calm.wave_n, smooth, out=np.zeros_like(smooth), where=smooth > 0)
+    return ServiceResistance(
+        speed,
+        (hull.service_margin * smooth).reshape(speed.shape),
+        share.reshape(speed.shape),
+        calm.planing_share.reshape(speed.shape),
+    )
 
 
 def hull_speed_mps(length_m: float) -> float:
@@ -105,13 +81,16 @@ def hull_speed_mps(length_m: float) -> float:
 
 
 def range_warnings(design: BoatDesign) -> list[RangeWarning]:
-    """Where this hull lies outside the fleet that the component method was made from."""
-    hull = holtrop_hull(design)
-    checks = (
+    """Where this hull lies outside what its model was made from."""
+    hull = hulls_of(design).one
+    model = TYPICAL[design.hull.type].model
+    slender = ("length to beam", hull.length_m / hull.beam_m, THIN_LENGTH_TO_BEAM)
+    component = (
         ("length to beam", hull.length_m / hull.beam_m, LENGTH_TO_BEAM),
         ("beam to draught", hull.beam_m / hull.draught_m, BEAM_TO_DRAUGHT),
         ("prismatic coefficient", hull.prismatic, PRISMATIC),
     )
+    checks = (slender,) if model in (Model.THIN_SHIP, Model.TUBES) else component
     return [
         RangeWarning(name, value, low, high)
         for name, value, (low, high) in checks
