@@ -35,7 +35,7 @@ export function FormulaLabel({
 }) {
   const inside = points.filter((p) => y(p.formula) > top + 26 && p.formula > p.high * 1.25);
   const at = inside[Math.floor(inside.length * 0.62)];
-  if (!at) return null;
+  if (!at) return <FormulaAtTheEnd points={points} x={x} y={y} />;
   return (
     <text className="chart-text" x={x(at.speed) - 10} y={y(at.formula) - 8} textAnchor="end">
       {x(at.speed) - MARGIN.left > 250 ? "speed/length formula, the cautious bound" : "formula"}
@@ -109,7 +109,7 @@ export function Pills({
   units: Units;
 }) {
   const sorted = [...picture.lines].sort((a, b) => a.speed_mps - b.speed_mps);
-  let last = Number.NEGATIVE_INFINITY;
+  let last = MARGIN.left - 30;
   return (
     <>
       {sorted.map((item) => {
@@ -134,5 +134,25 @@ export function Pills({
         );
       })}
     </>
+  );
+}
+
+/** Where the formula runs along the curve, its name stands at its fast end. */
+function FormulaAtTheEnd({
+  points,
+  x,
+  y,
+}: {
+  points: { speed: number; formula: number; high: number }[];
+  x: Scale;
+  y: Scale;
+}) {
+  const end = points.at(-2);
+  if (!end) return null;
+  const under = end.formula < end.high;
+  return (
+    <text className="chart-text" x={x(end.speed)} y={y(end.formula) + (under ? 26 : -8)} textAnchor="end">
+      formula
+    </text>
   );
 }
