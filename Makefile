@@ -9,12 +9,9 @@ PORT ?= 8031
 .PHONY: demo test bench screenshots contract format check setup clean
 
 demo: $(STAMPS)/runtime $(STAMPS)/build
-	$(MANAGE) migrate -v0
-	$(MANAGE) load_demo
-	@echo
-	@echo "Parhelion is at http://127.0.0.1:$(PORT)/   (stop it with Ctrl-C)"
-	@echo
-	cd server && exec ../$(BIN)/uvicorn config.asgi:application --host 127.0.0.1 --port $(PORT) --lifespan off --log-level warning
+	@$(MANAGE) migrate -v0
+	@$(MANAGE) load_demo
+	@cd server && exec ../$(BIN)/python serve.py --port $(PORT)
 
 test: setup
 	$(BIN)/python .ci/checks.py

@@ -69,9 +69,19 @@ class HarvestTest(unittest.TestCase):
     def test_clipping_is_the_smaller_of_both(self):
         for name in ("mppt_clip_600_13.2_50", "mppt_clip_600_26.6_30"):
             inputs, expected = cases("sun")[name]["inputs"], cases("sun")[name]["expected"]
-            self.assertAlmostEqual(
-                expected["out_w"], min(inputs["eta"] * inputs["pv_w"], inputs["vbat"] * inputs["i_limit"])
-            )
+            controller = {"id": "canopy-controller", "efficiency": inputs["eta"]}
+            plain = boat(controllers=[controller])
+            light = clear_light(plain.site, plain.plan.date)
+            share = inputs["pv_w"] / harvest(plain, light).array_w.max()  # panels that feed in 600 W at best
+            made = harvest(
+                boat(
+                    controllers=[{**controller, "current_limit_a": inputs["i_limit"]}],
+                    panels__0__nameplate_w=215 * share, banks__0__nominal_v=inputs["vbat"],
+                ), light,
+            )  # fmt: skip
+            self.assertAlmostEqual(made.sun_w.max(), expected["out_w"], delta=0.01)
+            self.assertAlmostEqual(made.sun_w.max() / inputs["vbat"], expected["i_out"], delta=1e-3)
+            self.assertAlmostEqual(made.clipped_w.max(), expected["clipped_w"], delta=0.01)
         design = boat(controllers__0__current_limit_a=10.0)
         made = harvest(design, clear_light(design.site, design.plan.date))
         self.assertAlmostEqual(made.sun_w.max(), 10 * 25.6)

@@ -268,6 +268,20 @@ class BoatsWalk(BrowserTest):
         other.get_by_role("button", name="Undo").click()  # what was typed here is one undo away
         expect(other.get_by_label("All-up weight", exact=True)).to_have_value("1500")
 
+    def test_keeping_mine_saves_over_the_other(self):
+        self.open()
+        path = self.page.url.removeprefix(self.live_server_url)
+        other = self.open(path, self.watched(self.context.new_page()))
+        self.fill("Beam at the waterline", "1.8")
+        self.page.wait_for_timeout(900)
+        self.saved()
+        self.fill("All-up weight", "1500", other)
+        other.get_by_role("button", name="Keep mine").click()
+        expect(other.get_by_role("button", name="Boat:")).to_contain_text("· saved")
+        other.wait_for_timeout(900)
+        stored = Variant.objects.get(is_working=True, document__name="Whimbrel").document["hull"]
+        self.assertEqual((stored["beam_m"], stored["displacement_kg"]), (1.62, 1500))
+
     def test_units_are_remembered_and_turn_every_number(self):
         self.open()
         metres = self.value("days_run_sun")

@@ -1,0 +1,35 @@
+"""Serves the application on loopback, on the first free port from the one asked for, and says where."""
+
+from __future__ import annotations
+
+import argparse
+import socket
+
+import uvicorn
+
+TRIES = 20
+
+
+def free_port(first: int) -> int:
+    """The first port from `first` on that nobody listens on."""
+    for port in range(first, first + TRIES):
+        with socket.socket() as probe:
+            probe.setsockopt(socket.SOL_SOCKET, socket.SO_REUSEADDR, 1)
+            try:
+                probe.bind(("127.0.0.1", port))
+            except OSError:
+                continue
+            return port
+    raise SystemExit(f"No free port from {first} to {first + TRIES - 1}: try make demo PORT=9000")
+
+
+def main() -> None:
+    parser = argparse.ArgumentParser(description=__doc__)
+    parser.add_argument("--port", type=int, default=8031)
+    port = free_port(parser.parse_args().port)
+    print(f"\nParhelion is at http://127.0.0.1:{port}/   (stop it with Ctrl-C)\n", flush=True)
+    uvicorn.run("config.asgi:application", host="127.0.0.1", port=port, lifespan="off", log_level="warning")
+
+
+if __name__ == "__main__":
+    main()
