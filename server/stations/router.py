@@ -17,8 +17,6 @@ from parhelion.hulltypes import TYPICAL, HullType
 from parhelion.pictures.day import DayPicture, day_picture
 from parhelion.pictures.hull import HullPicture, hull_picture
 from parhelion.sun.daysteps import day_steps
-from parhelion.sun.zone import zone_at
-from pydantic import Field
 
 router = Router(tags=["stations"])
 
@@ -60,10 +58,6 @@ class HullTypeRow(Schema):
     waterline_length_m: float
     beam_m: float
     displacement_kg: float
-
-
-class ZoneOut(Schema):
-    zone: str
 
 
 def content_hash(design: BoatDesign) -> str:
@@ -115,13 +109,3 @@ def hull_types(request: HttpRequest) -> Any:
 @router.get("/places", response=list[Site], operation_id="listPlaces")
 def list_places(request: HttpRequest) -> Any:
     return list(places())
-
-
-class Point(Schema):
-    latitude_deg: float = Field(ge=-90, le=90)
-    longitude_deg: float = Field(ge=-180, le=180)
-
-
-@router.post("/zone", response=ZoneOut, operation_id="findZone")
-def zone(request: HttpRequest, body: Point) -> Any:
-    return ZoneOut(zone=zone_at(body.latitude_deg, body.longitude_deg).key)

@@ -174,7 +174,7 @@ def near_hull_speed(outlook: Outlook) -> Finding | None:
 
 def outside_model(outlook: Outlook) -> Finding | None:
     """Said once, quietly: the hull lies outside what the model was made from."""
-    warnings = range_warnings(outlook.design)
+    warnings = range_warnings(outlook.design, outlook.plan_speed_mps)
     if not warnings:
         return None
     parts = [f"{w.quantity} {w.value:.2g} (made for {w.low:g} to {w.high:g})" for w in warnings]

@@ -192,16 +192,26 @@ def _yacht(hulls: Hulls, speed: Array) -> CalmWater:
     return CalmWater(base.viscous_n, np.maximum(blended - base.viscous_n, 0.0), base.planing_share)
 
 
-def _planing(hulls: Hulls, speed: Array) -> CalmWater:
-    """A displacement hull with its transom, blended to the planing method as it rises."""
-    base = _with_transom(hulls, speed)
+def planing_hull(hulls: Hulls) -> planing.PlaningHull:
+    """The hull as the planing method wants it."""
     one = hulls.one
-    flat = planing.PlaningHull(
+    return planing.PlaningHull(
         one.volume_m3 * hulls.density, PLANING_LCG * one.length_m, one.beam_m, PLANING_DEADRISE_DEG,
         one.correlation_allowance or 0.0,
     )  # fmt: skip
-    volume_froude = speed / np.sqrt(GRAVITY_MPS2 * one.volume_m3 ** (1 / 3))
-    share = _smooth_step(volume_froude, PLANING_BLEND)
+
+
+def planing_share(hulls: Hulls, speed: Array) -> Array:
+    """How far up on the plane the hull is at each speed, 0 to 1."""
+    volume_froude = speed / np.sqrt(GRAVITY_MPS2 * hulls.one.volume_m3 ** (1 / 3))
+    return _smooth_step(volume_froude, PLANING_BLEND)
+
+
+def _planing(hulls: Hulls, speed: Array) -> CalmWater:
+    """A displacement hull with its transom, blended to the planing method as it rises."""
+    base = _with_transom(hulls, speed)
+    flat = planing_hull(hulls)
+    share = planing_share(hulls, speed)
     drag = np.zeros_like(speed)
     rising = share > 0
     if rising.any():

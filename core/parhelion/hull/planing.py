@@ -18,7 +18,7 @@ from parhelion.hull.friction import friction_coefficient
 
 SLOWEST_CV = 0.6  # speed coefficient below which the method was not made [1]
 TRIM_DEG = (2.0, 15.0)
-LONGEST_WETTED = 4.0  # wetted length over beam
+WETTED_TO_BEAM = (0.0, 4.0)
 LAMBDA_SEARCH = (0.02, 60.0)
 
 
@@ -43,15 +43,6 @@ class Planing:
     wetted_ratio: float  # lambda
     trim_deg: float
     drag_n: float
-
-    @property
-    def within_method(self) -> bool:
-        """Whether speed, trim and wetted length lie where the method was made."""
-        return bool(
-            self.speed_coefficient >= SLOWEST_CV
-            and TRIM_DEG[0] <= self.trim_deg <= TRIM_DEG[1]
-            and self.wetted_ratio <= LONGEST_WETTED
-        )
 
 
 def pressure_centre_share(wetted_ratio: float, speed_coefficient: float) -> float:

@@ -9,14 +9,16 @@ from numpy.typing import ArrayLike, NDArray
 
 from parhelion.constants import GRAVITY_MPS2
 from parhelion.design import BoatDesign
+from parhelion.hull import delft, planing
 from parhelion.hull.air import air_resistance_n, frontal_area_m2
-from parhelion.hull.calm import calm_water, hulls_of
+from parhelion.hull.calm import calm_water, hulls_of, planing_hull, planing_share
 from parhelion.hulltypes import TYPICAL, Model
 
 # What the regression was made from (value ranges of the fleet behind it).
 LENGTH_TO_BEAM = (3.9, 15.0)
 BEAM_TO_DRAUGHT = (2.1, 4.0)
 PRISMATIC = (0.55, 0.85)
+FASTEST_FROUDE = 0.80
 THIN_LENGTH_TO_BEAM = (5.0, 30.0)  # below 5 a hull is not thin
 
 
@@ -80,17 +82,29 @@ def hull_speed_mps(length_m: float) -> float:
     return float(np.sqrt(GRAVITY_MPS2 * length_m / (2 * np.pi)))
 
 
-def range_warnings(design: BoatDesign) -> list[RangeWarning]:
-    """Where this hull lies outside what its model was made from."""
-    hull = hulls_of(design).one
+def range_warnings(design: BoatDesign, speed_mps: float | None = None) -> list[RangeWarning]:
+    """Where this hull, at a speed if one is given [m/s], lies outside what its model was made from."""
+    hulls = hulls_of(design)
+    hull = hulls.one
     model = TYPICAL[design.hull.type].model
     slender = ("length to beam", hull.length_m / hull.beam_m, THIN_LENGTH_TO_BEAM)
-    component = (
+    checks = [
         ("length to beam", hull.length_m / hull.beam_m, LENGTH_TO_BEAM),
         ("beam to draught", hull.beam_m / hull.draught_m, BEAM_TO_DRAUGHT),
         ("prismatic coefficient", hull.prismatic, PRISMATIC),
-    )
-    checks = (slender,) if model in (Model.THIN_SHIP, Model.TUBES) else component
+    ]
+    if model in (Model.THIN_SHIP, Model.TUBES):
+        checks = [slender]
+    if speed_mps is not None:
+        share = float(planing_share(hulls, np.array(speed_mps))) if model is Model.PLANING else 0.0
+        if share > 0:
+            state = planing.running_state(planing_hull(hulls), speed_mps, hulls.density, hulls.viscosity)
+            checks.append(("trim on the plane", state.trim_deg, planing.TRIM_DEG))
+            checks.append(("wetted length to beam", state.wetted_ratio, planing.WETTED_TO_BEAM))
+        else:
+            froude = speed_mps / np.sqrt(GRAVITY_MPS2 * hull.length_m)
+            fastest = delft.FASTEST_FROUDE if model is Model.YACHT else FASTEST_FROUDE
+            checks.append(("Froude number", float(froude), (0.0, fastest)))
     return [
         RangeWarning(name, value, low, high)
         for name, value, (low, high) in checks

@@ -254,23 +254,6 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
-    "/api/zone": {
-        parameters: {
-            query?: never;
-            header?: never;
-            path?: never;
-            cookie?: never;
-        };
-        get?: never;
-        put?: never;
-        /** Zone */
-        post: operations["findZone"];
-        delete?: never;
-        options?: never;
-        head?: never;
-        patch?: never;
-        trace?: never;
-    };
 }
 export type webhooks = Record<string, never>;
 export interface components {
@@ -715,12 +698,17 @@ export interface components {
              */
             wind_mps: number;
         };
-        /** Point */
+        /**
+         * Point
+         * @description A point of the boat frame [m].
+         */
         Point: {
-            /** Latitude Deg */
-            latitude_deg: number;
-            /** Longitude Deg */
-            longitude_deg: number;
+            /** X M */
+            x_m: number;
+            /** Y M */
+            y_m: number;
+            /** Z M */
+            z_m: number;
         };
         /**
          * Side
@@ -1395,11 +1383,6 @@ export interface components {
             /** Displacement Kg */
             displacement_kg: number;
         };
-        /** ZoneOut */
-        ZoneOut: {
-            /** Zone */
-            zone: string;
-        };
     };
     responses: never;
     parameters: never;
@@ -1792,30 +1775,6 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["Site"][];
-                };
-            };
-        };
-    };
-    findZone: {
-        parameters: {
-            query?: never;
-            header?: never;
-            path?: never;
-            cookie?: never;
-        };
-        requestBody: {
-            content: {
-                "application/json": components["schemas"]["Point"];
-            };
-        };
-        responses: {
-            /** @description OK */
-            200: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ZoneOut"];
                 };
             };
         };

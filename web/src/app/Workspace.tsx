@@ -11,7 +11,7 @@ import { DesignProvider, useDesign } from "./design";
 import { useAnswers, useDayPicture, useHullPicture } from "./live";
 import { usePreferences } from "./preferences";
 import { Shortcuts } from "./Shortcuts";
-import { STATIONS, type Station } from "./stations";
+import { HOUR_EVENT, STATIONS, type Station } from "./stations";
 import { VariantPanel } from "./VariantPanel";
 
 const PAGES: Record<Station, ReturnType<typeof lazy>> = {
@@ -164,7 +164,7 @@ function useKeys(help: () => void, keep: () => void) {
       else if (event.key === ",") turn(-5);
       else if (event.key === ".") turn(5);
       else if (event.key === "[" || event.key === "]")
-        window.dispatchEvent(new CustomEvent("parhelion:hour", { detail: event.key === "[" ? -1 : 1 }));
+        window.dispatchEvent(new CustomEvent(HOUR_EVENT, { detail: event.key === "[" ? -1 : 1 }));
       else return;
       event.preventDefault();
     };

@@ -3,4 +3,6 @@ export const STATIONS = [
   { key: "hull", label: "Hull", digit: "1" },
   { key: "day", label: "Day", digit: "5" },
 ] as const;
+/** Asks the Day for an hour back (-1) or forward (1). */
+export const HOUR_EVENT = "parhelion:hour";
 export type Station = (typeof STATIONS)[number]["key"];

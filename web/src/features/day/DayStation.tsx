@@ -5,6 +5,7 @@ import { useDesign } from "../../app/design";
 import { Findings } from "../../app/Findings";
 import { useDayPicture } from "../../app/live";
 import { useUnits } from "../../app/preferences";
+import { HOUR_EVENT } from "../../app/stations";
 import { Waiting } from "../../shared/chart/Waiting";
 import { withValue } from "../../shared/pointer";
 import { FieldWarnings } from "../../shared/ui/fields";
@@ -14,7 +15,6 @@ import { DayChart } from "./DayChart";
 import type { SpellEdge } from "./DayHandles";
 import { clockAt, indexOf, minutesOf } from "./dayAxis";
 
-export const HOUR_EVENT = "parhelion:hour";
 const WORDS: Record<string, string> = { rain: "rain or fog" };
 
 /** Sky above, water below: the balance of one day. */
