@@ -7,6 +7,11 @@ from typing import Any
 from parhelion.design import BoatDesign
 from parhelion.quantities import Frozen
 
+UNITS = {  # the last word of an entry's name, as a person writes it
+    "m": "m", "m2": "m²", "kg": "kg", "w": "W", "v": "V", "ah": "Ah", "a": "A", "deg": "°", "c": "°C",
+    "mps": "m/s", "frac": "share",
+}  # fmt: skip
+
 
 class Change(Frozen):
     """One entry that differs; an empty side means it is not there."""
@@ -26,12 +31,16 @@ def _flat(value: Any, path: tuple[str, ...] = ()) -> dict[tuple[str, ...], Any]:
 
 
 def _label(path: tuple[str, ...]) -> str:
-    words = [str(int(part) + 1) if part.isdigit() else part.replace("_", " ") for part in path]
-    return " ".join(words).strip()
+    words = " ".join(str(int(part) + 1) if part.isdigit() else part for part in path).split("_")
+    if words[-1] in UNITS:
+        words[-1] = f"({UNITS[words[-1]]})"
+    return " ".join(words)
 
 
 def _text(value: Any) -> str:
-    return "" if value is None or value in ([], {}) else str(value)
+    if value is None or value in ([], {}):
+        return ""
+    return f"{value:.6g}" if isinstance(value, float) else str(value)
 
 
 def changes(before: BoatDesign, after: BoatDesign) -> list[Change]:

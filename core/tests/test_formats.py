@@ -92,9 +92,9 @@ class BoatFileTest(unittest.TestCase):
     def test_differences_are_named(self):
         found = changes(boat(), boat(hull__displacement_kg=1300, banks=[]))
         self.assertEqual(
-            (found[0].field, found[0].before, found[0].after), ("/hull/displacement_kg", "1240.0", "1300.0")
+            (found[0].field, found[0].before, found[0].after), ("/hull/displacement_kg", "1240", "1300")
         )
-        self.assertEqual(found[0].label, "hull displacement kg")
+        self.assertEqual(found[0].label, "hull displacement (kg)")
         self.assertTrue(any(item.field == "/banks/0/nominal_v" and item.after == "" for item in found))
         self.assertEqual(changes(boat(), boat()), [])
 

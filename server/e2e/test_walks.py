@@ -258,7 +258,7 @@ class BoatsWalk(BrowserTest):
         self.fill("All-up weight", "1500", other)
         dialog = other.get_by_role("alertdialog")
         expect(dialog).to_contain_text("Changed in another window")
-        expect(dialog).to_contain_text("hull beam m")
+        expect(dialog).to_contain_text("hull beam (m)")
         stored = Variant.objects.get(is_working=True, document__name="Whimbrel")
         self.assertEqual(
             (stored.document["hull"]["beam_m"], stored.document["hull"]["displacement_kg"]), (1.8, 1240)

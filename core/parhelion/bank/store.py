@@ -30,7 +30,8 @@ from parhelion.bank.chemistry import (
 from parhelion.design import Bank
 from parhelion.kernels import OPTIONS
 
-VOLT_PASSES = 6  # fixed-point passes on the mean volts of a step; each gains two digits or more
+SETTLED = 1e-14  # of the state of charge: the mean volts have stopped moving
+VOLT_PASSES = 8  # at most; fixed-point passes on the mean volts of a step; each gains two digits or more
 
 
 class Store(NamedTuple):
@@ -124,7 +125,9 @@ def discharge(soc: float, power_w: float, step_h: float, store: Store) -> tuple[
         volts = open_circuit_v((soc + after) / 2, store)
         root = max(volts * volts - 4 * resistance * power_w, 0.0)
         current = 2 * power_w / (volts + math.sqrt(root))
-        after = soc - current * step_h / store.capacity_ah
+        last, after = after, soc - current * step_h / store.capacity_ah
+        if abs(after - last) < SETTLED:
+            break
     return after, current * current * resistance
 
 
@@ -190,6 +193,9 @@ def charge(soc: float, power_w: float, step_h: float, store: Store) -> tuple[flo
         current = (
             2 * power_w / (volts + math.sqrt(volts * volts + 4 * resistance * power_w))
         )  # I^2 R + V I = P, without cancellation
+        last = after
         after, _, heat_wh = accept_current(soc, current, step_h, store)
+        if abs(after - last) < SETTLED:
+            break
     taken_wh = (energy_wh(after, store) - energy_wh(soc, store)) / eta + heat_wh
     return after, taken_wh / step_h, heat_wh / step_h

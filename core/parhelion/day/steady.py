@@ -17,13 +17,13 @@ from parhelion.kernels import OPTIONS
 Array = NDArray[np.float64]
 
 
-POWER_HALVINGS = 27  # of the drive's rating: some 20 microwatts on a boat's drive
+POWER_HALVINGS = 22  # of what the day's sun allows: less than a milliwatt on a boat's drive
 MOST_DAYS = 30  # days run on from full before a slow loss counts as a loss
 SOC_TOLERANCE = 1e-8  # "at least that charge a day later", to rounding
 
 
 @njit(
-    float64(float64[::1], float64[::1], float64[::1], float64[::1], float64, float64, STORE),
+    float64(float64[::1], float64[::1], float64[::1], float64[::1], float64, float64, float64, STORE),
     **OPTIONS,
 )
 def start_that_lasts(
@@ -32,16 +32,18 @@ def start_that_lasts(
     other_w: Array,
     motoring: Array,
     power_w: float,
+    fullest: float,
     step_h: float,
     store: Store,
 ) -> float:
     """A start charge from reserve to full that the day gives back with the motor never stopped; -1 if none.
 
     The charge a day later rises with the start charge, never faster. So the day run on from full falls to the
-    largest charge that returns to itself; if the motor stops on the way down there is none.
+    largest charge that returns to itself; if the motor stops on the way down there is none. Harder motoring
+    never raises that charge, so the run may begin at `fullest`, the one found for fewer watts.
     """
     motor = motoring * power_w
-    start = 1.0
+    start = fullest
     for _ in range(MOST_DAYS):
         end, runs, refused = end_of_day(sun_w, essential_w, other_w, motor, start, len(sun_w), step_h, store)
         if not runs or end < store.reserve - SOC_TOLERANCE:
@@ -84,16 +86,17 @@ def steady_power(
     ndarray, shape (2,)
         Watts and the start charge; watts -1 where not even the idle draw is sustained.
     """
-    start = start_that_lasts(sun_w, essential_w, other_w, motoring, most_w, step_h, store)
+    start = start_that_lasts(sun_w, essential_w, other_w, motoring, most_w, 1.0, step_h, store)
     if start >= 0:
         return np.array([most_w, start])
-    start = start_that_lasts(sun_w, essential_w, other_w, motoring, least_w, step_h, store)
+    start = start_that_lasts(sun_w, essential_w, other_w, motoring, least_w, 1.0, step_h, store)
     if start < 0:
         return np.array([-1.0, -1.0])
-    low, high = least_w, most_w
+    # all the sun spent on the motor and nothing lost: no steady watts lie above that
+    low, high = least_w, max(min(most_w, sun_w.sum() / motoring.sum()), least_w)
     for _ in range(POWER_HALVINGS):
         middle = (low + high) / 2
-        found = start_that_lasts(sun_w, essential_w, other_w, motoring, middle, step_h, store)
+        found = start_that_lasts(sun_w, essential_w, other_w, motoring, middle, start, step_h, store)
         if found >= 0:
             low, start = middle, found
         else:
