@@ -2,6 +2,7 @@ import type { KeyboardEvent } from "react";
 import type { DayPicture, Spell } from "../../api/client";
 import { useUnits } from "../../app/preferences";
 import { dragX, keyStep } from "../../shared/chart/drag";
+import { READOUT_LINE, Readout } from "../../shared/chart/Readout";
 import { SunMark } from "../../shared/ui/Mark";
 import { clockText, shown } from "../../shared/units";
 import { clockAt, indexOf, LANE_GAP, LANE_HEIGHT, MARGIN, minutesOf, type Scale, STEPS } from "./dayAxis";
@@ -144,7 +145,7 @@ export function Cursor({
     lines.push(`bank ${shown({ quantity: "fraction", value: soc, signed: false }, units)}, ${trend}`);
   }
   const left = x(at) + 184 > right ? Math.max(x(at) - 178, MARGIN.left + 4) : x(at) + 10;
-  const boxTop = height - MARGIN.bottom - LANE_HEIGHT - LANE_GAP - lines.length * 19 - 22;
+  const boxTop = height - MARGIN.bottom - LANE_HEIGHT - LANE_GAP - lines.length * READOUT_LINE - 22;
   return (
     <g>
       <line
@@ -156,21 +157,7 @@ export function Cursor({
         strokeWidth="1.3"
         pointerEvents="none"
       />
-      <g pointerEvents="none" transform={`translate(${left} ${boxTop})`}>
-        <rect width="168" height={lines.length * 19 + 12} rx="4" fill="var(--ink)" />
-        {lines.map((text, i) => (
-          <text
-            key={text}
-            x="10"
-            y={20 + i * 19}
-            fontSize="13"
-            fontWeight={i === 0 ? 700 : 400}
-            fill="var(--mist)"
-          >
-            {text}
-          </text>
-        ))}
-      </g>
+      <Readout x={left} y={boxTop} width={168} lines={lines} />
       <g
         transform={`translate(${x(at)} ${MARGIN.top - 16})`}
         tabIndex={0}

@@ -4,8 +4,9 @@ import { type KeyboardEvent, type PointerEvent, useId, useState } from "react";
 import type { HullPicture } from "../../api/client";
 import { useUnits } from "../../app/preferences";
 import { dragX, keyStep } from "../../shared/chart/drag";
+import { Readout } from "../../shared/chart/Readout";
 import { useSize } from "../../shared/chart/useSize";
-import { shown, told, unitOf } from "../../shared/units";
+import { type Kind, shown, told, unitOf } from "../../shared/units";
 import { FormulaLabel, MARGIN, marker, Pills, SunLine } from "./CrossingMarks";
 
 const SLOWEST_SHARE = 0.2; // of hull speed: slower is all idle draw
@@ -55,6 +56,7 @@ export function CrossingChart({ picture, planSpeed, stale, onPlanSpeed }: Props)
       ? null
       : points.reduce((a, b) => (Math.abs(b.speed - read) < Math.abs(a.speed - read) ? b : a));
   const bottom = height - MARGIN.bottom;
+  const say = (quantity: Kind, value: number) => shown({ quantity, value, signed: false }, units);
   const plan = marker(picture, planSpeed);
 
   function hover(event: PointerEvent<SVGElement>) {
@@ -109,7 +111,7 @@ export function CrossingChart({ picture, planSpeed, stale, onPlanSpeed }: Props)
                 strokeWidth="0.8"
               />
               <text className="chart-text" x={MARGIN.left - 8} y={y(watts) + 4} textAnchor="end">
-                {shown({ quantity: "power_w", value: watts, signed: false }, units)}
+                {say("power_w", watts)}
               </text>
             </g>
           ))}
@@ -183,7 +185,7 @@ export function CrossingChart({ picture, planSpeed, stale, onPlanSpeed }: Props)
             textAnchor="end"
             style={{ fill: "var(--alarm)" }}
           >
-            hull speed {shown({ quantity: "speed_mps", value: picture.hull_speed_mps, signed: false }, units)}
+            hull speed {say("speed_mps", picture.hull_speed_mps)}
           </text>
           {picture.rated_power_w < high && (
             <text
@@ -207,7 +209,7 @@ export function CrossingChart({ picture, planSpeed, stale, onPlanSpeed }: Props)
               cross={{ x: x(item.speed_mps), y: y(item.power_w) }}
               bottom={bottom}
               label={told(item.label, units)}
-              watts={shown({ quantity: "power_w", value: item.power_w, signed: false }, units)}
+              watts={say("power_w", item.power_w)}
             />
           ))}
           <Pills picture={picture} x={x} bottom={bottom} units={units} />
@@ -242,7 +244,7 @@ export function CrossingChart({ picture, planSpeed, stale, onPlanSpeed }: Props)
               aria-valuenow={Number((plan.speed / speedSize).toFixed(1))}
               aria-valuemin={0}
               aria-valuemax={Number((fastest / speedSize).toFixed(1))}
-              aria-valuetext={shown({ quantity: "speed_mps", value: plan.speed, signed: false }, units)}
+              aria-valuetext={say("speed_mps", plan.speed)}
               onKeyDown={planKeys}
               onPointerDown={(event) =>
                 dragX(event, (px) =>
@@ -255,8 +257,7 @@ export function CrossingChart({ picture, planSpeed, stale, onPlanSpeed }: Props)
               }
             />
             <text className="chart-text" x="14" y="18" style={{ fill: "var(--water-text)", fontWeight: 650 }}>
-              you plan {shown({ quantity: "speed_mps", value: plan.speed, signed: false }, units)},{" "}
-              {shown({ quantity: "power_w", value: plan.power, signed: false }, units)}
+              you plan {say("speed_mps", plan.speed)}, {say("power_w", plan.power)}
             </text>
           </g>
           {readout && (
@@ -270,34 +271,22 @@ export function CrossingChart({ picture, planSpeed, stale, onPlanSpeed }: Props)
                 strokeWidth="1"
               />
               <circle cx={x(readout.speed)} cy={y(readout.power)} r="4" fill="var(--ink)" />
-              <g
-                transform={`translate(${Math.min(x(readout.speed) + 10, width - 186)} ${Math.max(bottom - 128, MARGIN.top)})`}
-              >
-                <rect width="172" height="66" rx="4" fill="var(--ink)" />
-                {[
-                  `${shown({ quantity: "speed_mps", value: readout.speed, signed: false }, units)}: ${shown({ quantity: "power_w", value: readout.power, signed: false }, units)}`,
-                  `band ${shown({ quantity: "power_w", value: readout.low, signed: false }, units)} to ${shown({ quantity: "power_w", value: readout.high, signed: false }, units)}`,
-                  `formula ${shown({ quantity: "power_w", value: readout.formula, signed: false }, units)}`,
-                ].map((text, i) => (
-                  <text
-                    key={text}
-                    x="10"
-                    y={19 + i * 19}
-                    fontSize="13"
-                    fontWeight={i === 0 ? 700 : 400}
-                    fill="var(--mist)"
-                  >
-                    {text}
-                  </text>
-                ))}
-              </g>
+              <Readout
+                x={Math.min(x(readout.speed) + 10, width - 186)}
+                y={Math.max(bottom - 128, MARGIN.top)}
+                width={172}
+                lines={[
+                  `${say("speed_mps", readout.speed)}: ${say("power_w", readout.power)}`,
+                  `band ${say("power_w", readout.low)} to ${say("power_w", readout.high)}`,
+                  `formula ${say("power_w", readout.formula)}`,
+                ]}
+              />
             </g>
           )}
         </svg>
       )}
       <p className="sr-only" aria-live="polite">
-        {readout &&
-          `${shown({ quantity: "speed_mps", value: readout.speed, signed: false }, units)} takes ${shown({ quantity: "power_w", value: readout.power, signed: false }, units)}`}
+        {readout && `${say("speed_mps", readout.speed)} takes ${say("power_w", readout.power)}`}
       </p>
     </div>
   );

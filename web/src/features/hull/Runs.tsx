@@ -6,6 +6,19 @@ import { withValue } from "../../shared/pointer";
 import { Group, NumberField } from "../../shared/ui/fields";
 import { parsed, unitOf } from "../../shared/units";
 
+const COLUMNS = [
+  { entry: "speed_mps", name: "speed out", kind: "speed_mps", width: 66, step: 0.1 },
+  {
+    entry: "back_speed_mps",
+    name: "speed back; empty means one way",
+    kind: "speed_mps",
+    usual: null,
+    width: 66,
+    step: 0.1,
+  },
+  { entry: "power_w", name: "battery watts", kind: "power_w", width: 72 },
+] as const;
+
 /** The person's own measured runs. */
 export function Runs() {
   const { design, apply } = useDesign();
@@ -36,39 +49,18 @@ export function Runs() {
           <tbody>
             {runs.map((run, index) => (
               <tr key={run.id} className="border-b border-hairline align-top">
-                <td className="py-0.5 text-right">
-                  <NumberField
-                    bare
-                    pointer={`/runs/${index}/speed_mps`}
-                    label=""
-                    name={`Run ${index + 1}, speed out`}
-                    kind="speed_mps"
-                    width={66}
-                    step={0.1}
-                  />
-                </td>
-                <td className="py-0.5 text-right">
-                  <NumberField
-                    bare
-                    pointer={`/runs/${index}/back_speed_mps`}
-                    label=""
-                    name={`Run ${index + 1}, speed back; empty means one way`}
-                    kind="speed_mps"
-                    usual={null}
-                    width={66}
-                    step={0.1}
-                  />
-                </td>
-                <td className="py-0.5 text-right">
-                  <NumberField
-                    bare
-                    pointer={`/runs/${index}/power_w`}
-                    label=""
-                    name={`Run ${index + 1}, battery watts`}
-                    kind="power_w"
-                    width={72}
-                  />
-                </td>
+                {COLUMNS.map(({ entry, name, kind, ...rest }) => (
+                  <td key={entry} className="py-0.5 text-right">
+                    <NumberField
+                      bare
+                      pointer={`/runs/${index}/${entry}`}
+                      label=""
+                      name={`Run ${index + 1}, ${name}`}
+                      kind={kind}
+                      {...rest}
+                    />
+                  </td>
+                ))}
                 <td className="text-center">
                   <button
                     type="button"
