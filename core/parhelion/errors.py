@@ -50,9 +50,16 @@ _BOUNDS = {
 _TYPES = {
     "missing": ("This is missing.", "a value"),
     "string_too_short": ("This cannot be empty.", "at least one character"),
-    "string_too_long": ("This is too long.", None),
-    "too_long": ("There are too many of these.", None),
-    "extra_forbidden": ("This name is not part of a boat design.", None),
+    "string_too_long": ("This is too long.", "{max_length} characters or fewer"),
+    "string_pattern_mismatch": ("This is no id.", "letters, digits, - and _ only"),
+    "too_long": ("There are too many of these.", "{max_length} or fewer"),
+    "too_short": ("There are too few of these.", "{min_length} or more"),
+    "extra_forbidden": ("This name is not part of a boat design.", "the names of the published schema"),
+    "string_type": ("This is not text.", "text"),
+    "tuple_type": ("This is not a list.", "a list"),
+    "list_type": ("This is not a list.", "a list"),
+    "model_type": ("This is not a part of a boat design.", "an object with the entries of the schema"),
+    "dict_type": ("This is not a part of a boat design.", "an object with the entries of the schema"),
     "finite_number": ("This is not a finite number.", "an ordinary number"),
     "bool_parsing": ("This is neither true nor false.", "true or false"),
     "bool_type": ("This is neither true nor false.", "true or false"),
@@ -90,8 +97,12 @@ def problems_from(items: Sequence[Any]) -> list[Problem]:
             accepted = relation.format(f"{limit:g}")
             message = f"{_shown(item['input'])} is outside what this can be."
         elif kind in _TYPES:
-            message, accepted = _TYPES[kind]
-        elif kind.startswith(("float", "int")):
+            message, phrase = _TYPES[kind]
+            accepted = phrase.format(**context)
+        elif kind.startswith("int"):
+            message = f"{_shown(item['input'])} is not a whole number."
+            accepted = "a whole number such as 4"
+        elif kind.startswith("float"):
             message, accepted = f"{_shown(item['input'])} is not a number.", "a number such as 3.5"
         elif kind.startswith(("enum", "literal")):
             message, accepted = (
@@ -104,6 +115,11 @@ def problems_from(items: Sequence[Any]) -> list[Problem]:
             message, accepted = f"{_shown(item['input'])} is not a time of day.", "a time such as 09:30"
         elif kind == "out_of_reach":
             accepted = context.get("accepted")
+        else:
+            message, accepted = (
+                f"{_shown(item['input'])} does not belong here.",
+                "an entry as the schema has it",
+            )
         location = item["loc"]
         if context.get("field"):
             location = (*location, *str(context["field"]).split("/"))

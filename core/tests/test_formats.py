@@ -14,7 +14,7 @@ from parhelion.changes import changes
 from parhelion.cli import main
 from parhelion.data import places
 from parhelion.defaults import new_boat
-from parhelion.errors import InvalidDesign, UnreadableFile
+from parhelion.errors import InvalidDesign, ParhelionError, UnreadableFile
 from parhelion.formats.boat_file import json_schema, read_boat, written
 from parhelion.formats.plain import shown
 from parhelion.hulltypes import HullType
@@ -88,6 +88,28 @@ class BoatFileTest(unittest.TestCase):
                 self.assertIn(accepted, problem.accepted)
         with self.assertRaises(InvalidDesign):
             read_boat(FROZEN.read_text().replace('"speed_mps": 1.85', '"speed_mps": NaN'))
+
+    def test_every_refusal_is_in_plain_words_and_says_what_is_accepted(self):
+        table = (
+            ("panels", 0, "count", 2.5, "a whole number"), ("panels", 0, "count", "four", "a whole number"),
+            ("plan", None, "heading_deg", 400, "less than 360"), ("loads", 0, "hours_per_day", 30, "24 or less"),
+            ("loads", 0, "essential", "maybe", "true or false"), ("loads", 0, "from_clock", "25:00", "09:30"),
+            ("banks", 0, "id", "a b", "letters, digits"), ("plan", None, "spells", [1], "an object"),
+            (None, None, "drives", [], "1 or more"), (None, None, "hull", "x", "an object"),
+            (None, None, "banks", "x", "a list"), (None, None, "name", 5, "text"),
+            (None, None, "name", "x" * 99, "80 characters"), (None, None, "colour", "red", "published schema"),
+            (None, None, "note", "x" * 3000, "2000 characters"), (None, None, "schema_name", "parhelion.boat ", "parhelion.boat"),
+        )  # fmt: skip
+        for part, index, key, value, accepted in table:
+            document = json.loads(FROZEN.read_text())
+            node = document if part is None else document[part]
+            node = node if index is None else node[index]
+            node[key] = value
+            with self.subTest(key=key, value=value), self.assertRaises(ParhelionError) as caught:
+                read_boat(json.dumps(document))
+            problem = caught.exception.problems[0]
+            self.assertIn(accepted, problem.accepted or "")
+            self.assertNotRegex(problem.message, r"Input should|Tuple|String should|pattern|dictionary")
 
     def test_differences_are_named(self):
         found = changes(boat(), boat(hull__displacement_kg=1300, banks=[]))
