@@ -77,7 +77,7 @@ def _power(design: BoatDesign, arguments: argparse.Namespace, out: TextIO) -> No
     beyond = speeds > curve.top_speed_mps
     power = curve.power_at(np.where(beyond, np.nan, speeds))
     factor = curve.band_at(speeds)
-    asked = formula.shaft_power_w(speeds, design.hull.waterline_length_m, design.hull.displacement_kg)
+    asked = formula.shaft_power_w(speeds, design.hull.waterline_length_m, design.displacement_kg)
     asked = asked / formula.MOTOR_AND_CONTROLLER_EFFICIENCY
     rows = [
         {

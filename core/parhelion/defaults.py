@@ -66,7 +66,7 @@ def new_boat(hull_type: HullType, name: str, site: Site, day: Date) -> BoatDesig
             displacement_kg=typical.displacement_kg,
         ),
         drives=(Drive(id="drive", rated_power_w=typical.rated_power_w),),
-        banks=(Bank(id="bank", chemistry=Chemistry.LFP, nominal_v=volts, capacity_ah=amp_hours),),
+        banks=(Bank(id="bank", chemistry=Chemistry.LFP, unit_v=volts, unit_ah=amp_hours),),
         loads=loads,
         places=(Place(id="deck", name="Deck"),),
         panels=(

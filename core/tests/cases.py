@@ -6,7 +6,11 @@ import json
 from pathlib import Path
 from typing import Any
 
+import numpy as np
+from parhelion.bank.joint import Aboard, Joint
+from parhelion.bank.store import Store
 from parhelion.design import BoatDesign
+from parhelion.formats.migrations import MIGRATIONS
 
 REFERENCES = Path(__file__).parent / "references"
 
@@ -18,7 +22,10 @@ def cases(name: str) -> dict[str, dict[str, Any]]:
 
 
 def boat(**changes: Any) -> BoatDesign:
-    """A launch on a clear June day; `changes` replace top-level parts, dotted keys replace entries."""
+    """A launch on a clear June day; `changes` replace top-level parts, dotted keys replace entries.
+
+    Changes may be written as of schema version 1: they are brought up to date with the rest.
+    """
     document = json.loads((REFERENCES / "boat-v1.json").read_text(encoding="utf-8"))
     document["plan"]["sky"] = "clear"
     for path, value in changes.items():
@@ -27,4 +34,26 @@ def boat(**changes: Any) -> BoatDesign:
         for key in parents:
             node = node[int(key)] if isinstance(node, list) else node[key]
         node[int(last) if isinstance(node, list) else last] = value
-    return BoatDesign.model_validate(document)
+    return BoatDesign.model_validate(MIGRATIONS[1](document))
+
+
+def one_bank(store: Store) -> Aboard:
+    """A bank alone, as the kernels take it."""
+    return Aboard(store, store, Joint())
+
+
+def at_banks(sun, own=0.0) -> np.ndarray:
+    """Sun at the main bank and at the house's own, shape (..., 2)."""
+    sun = np.asarray(sun, dtype=float)
+    return np.ascontiguousarray(np.stack([sun, np.broadcast_to(own, sun.shape)], axis=-1))
+
+
+def house_rows(essential=0.0, other=0.0, own_essential=0.0, own_other=0.0) -> np.ndarray:
+    """House watts as the kernels take them, shape (4, 144)."""
+    rows = (essential, other, own_essential, own_other)
+    return np.array([np.broadcast_to(row, 144) for row in rows], dtype=float)
+
+
+def motor_rows(motoring=1.0, relief=0.0, idle=0.0) -> np.ndarray:
+    """The motor as the kernels take it, shape (3, 144)."""
+    return np.array([np.broadcast_to(row, 144) for row in (motoring, relief, idle)], dtype=float)

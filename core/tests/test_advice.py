@@ -13,7 +13,10 @@ from tests.cases import boat
 from tests.test_runs import runs
 
 METHODS = Path(__file__).resolve().parents[2] / "docs" / "methods"
-LINK = {"id": "l", "from_bank_id": "bank", "to_bank_id": "bank", "limit_w": 300}
+AERIAL = {
+    "id": "a", "name": "Aerial", "radius_m": 0.02,
+    "foot": {"x_m": 0, "y_m": -2, "z_m": 1}, "tip": {"x_m": 0, "y_m": -2, "z_m": 3},
+}  # fmt: skip
 
 HULL = {  # fires with, silent with
     "half_a_knot_less": ({}, {"plan__speed_mps": 0.4}),
@@ -38,7 +41,7 @@ DAY = {
     "controller_clips": ({"controllers__0__current_limit_a": 12}, {}),
     "cold_lithium": ({"plan__air_temperature_c": -4}, {"plan__air_temperature_c": 15}),
     "no_sun": ({"site__latitude_deg": 80, "plan__date": "2027-12-21"}, {}),
-    "kept_not_counted": ({"links": [LINK]}, {}),
+    "kept_not_counted": ({"obstacles": [AERIAL]}, {}),
     "unshaded": ({}, {"panels": []}),
     "live_wires": ({}, {"panels": [], "banks": []}),
     "beyond_drive": ({"plan__speed_mps": 3.6}, {}),

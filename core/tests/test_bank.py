@@ -4,7 +4,6 @@ from __future__ import annotations
 
 import unittest
 
-from parhelion.bank.chemistry import TYPICAL
 from parhelion.bank.store import (
     Store,
     accept_current,
@@ -15,13 +14,14 @@ from parhelion.bank.store import (
     reserve_of,
     store_of,
 )
+from parhelion.chemistries import CHEMICALS
 from parhelion.design import Bank, Chemistry
 
 from tests.cases import cases
 
 
 def bank(**changes) -> Bank:
-    return Bank(**{"id": "b", "chemistry": "lfp", "nominal_v": 25.6, "capacity_ah": 280, **changes})
+    return Bank(**{"id": "b", "chemistry": "lfp", "unit_v": 25.6, "unit_ah": 280, **changes})
 
 
 class StoreTest(unittest.TestCase):
@@ -51,8 +51,10 @@ class StoreTest(unittest.TestCase):
     def test_energy_between_two_states_is_the_integral_of_the_volts(self):
         store = store_of(bank(chemistry="nmc"), 20.0)
         self.assertAlmostEqual(energy_wh(1.0, store), 280 * 25.6)
-        after, heat = discharge(0.8, 1500.0, 1 / 6, store)
-        self.assertAlmostEqual((energy_wh(0.8, store) - energy_wh(after, store)) * 6, 1500 + heat, places=6)
+        after, heat, rate = discharge(0.8, 1500.0, 1 / 6, store)
+        self.assertAlmostEqual(
+            (energy_wh(0.8, store) - energy_wh(after, store)) * 6, 1500 + heat + rate, places=6
+        )
         after, taken, heat = charge(0.3, 900.0, 1 / 6, store)
         stored = (energy_wh(after, store) - energy_wh(0.3, store)) * 6
         self.assertAlmostEqual(taken, stored / 0.995 + heat, places=9)
@@ -61,19 +63,26 @@ class StoreTest(unittest.TestCase):
     def test_what_can_be_delivered_leads_just_to_the_floor(self):
         store = store_of(bank(), 20.0)
         power = deliverable_w(0.32, 0.3, 1 / 6, store)
-        after, _ = discharge(0.32, power, 1 / 6, store)
+        after, _, _ = discharge(0.32, power, 1 / 6, store)
         self.assertAlmostEqual(after, 0.3, places=7)
         self.assertEqual(deliverable_w(0.3, 0.3, 1 / 6, store), 0.0)
 
     def test_typical_values_of_the_reference(self):
         for name in ("lfp", "flooded", "gel"):
             expected = cases("energy")[f"bat.params.{name}"]["expected"]
-            typical = TYPICAL[Chemistry(name)]
-            self.assertEqual(typical.coulomb_efficiency, expected["eta"][1])
-            self.assertEqual(typical.resistance_ohm_ah, expected["rAh"][1])
-            self.assertEqual(typical.usable_depth, expected["dod"][1])
-            self.assertEqual(typical.charge_c, expected["cchg"][1])
-            self.assertEqual(typical.taper_from, expected["soc_taper"][1])
+            typical = CHEMICALS[Chemistry(name)]
+            for key, held in (
+                ("eta", typical.coulomb), ("rAh", typical.resistance), ("k", typical.peukert), ("dod", typical.depth),
+                ("cchg", typical.charge_c), ("cdis", typical.discharge_c), ("cyc", typical.cycles),
+                ("soc_taper", typical.taper),
+            ):  # fmt: skip
+                self.assertEqual(list(held), expected[key], (name, key))
+            volts = (typical.absorption_v, typical.float_v, typical.cut_out_v)
+            self.assertEqual(volts, (expected["vabs"], expected["vfloat"], expected["vlvd"]))
+            self.assertEqual(
+                (typical.cycles_depth, typical.cycles_exponent), (expected["dodref"], expected["m"])
+            )
+            self.assertEqual([typical.charge_c_from, typical.charge_c_to], expected["tchg"])
 
     def test_reserve_is_never_below_the_cut_out(self):
         self.assertAlmostEqual(reserve_of(bank()), 0.30)

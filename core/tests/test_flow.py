@@ -12,6 +12,7 @@ from parhelion.constants import STEP_H
 from parhelion.day.flow import (
     CHARGED,
     COLUMNS,
+    CONVERTED,
     COULOMB,
     CURTAILED,
     DISCHARGED,
@@ -28,10 +29,10 @@ from parhelion.day.ledger import ledger_of
 from parhelion.day.outlook import outlook_of
 from parhelion.design import Bank
 
-from tests.cases import boat
+from tests.cases import at_banks, boat, house_rows, one_bank
 from tests.twins import flow as twin
 
-STORE = store_of(Bank(id="b", nominal_v=25.6, capacity_ah=100), 20.0)
+STORE = store_of(Bank(id="b", unit_v=25.6, unit_ah=100), 20.0)
 T = np.arange(144)
 SUN = np.maximum(0, 900 * np.sin(2 * np.pi * T / 144 - 0.2))
 FLAT = np.ones(144)
@@ -39,18 +40,13 @@ FLAT = np.ones(144)
 
 def run(sun, essential, other, motor, start, store: Store = STORE) -> np.ndarray:
     return run_days(
-        np.atleast_2d(sun).astype(float),
-        essential * FLAT,
-        other * FLAT,
-        motor * FLAT,
-        np.array([start]),
-        STEP_H,
-        store,
-    )[0]
+        at_banks(np.atleast_2d(sun)), house_rows(essential, other), motor * FLAT, np.array([start]),
+        np.array([start]), STEP_H, one_bank(store),
+    )[0]  # fmt: skip
 
 
 def residual(sun, record) -> np.ndarray:
-    out = record[:, [REFUSED, CURTAILED, HOUSE, MOTOR, CHARGED, COULOMB, HEAT]].sum(axis=1)
+    out = record[:, [REFUSED, CURTAILED, HOUSE, MOTOR, CHARGED, COULOMB, HEAT, CONVERTED]].sum(axis=1)
     return sun + record[:, DISCHARGED] - out
 
 
@@ -61,7 +57,7 @@ class LedgerTest(unittest.TestCase):
         st.floats(0, 5000), st.floats(0, 1), st.sampled_from(["lfp", "nmc", "agm", "flooded", "gel"]), st.floats(-10, 35),
     )  # fmt: skip
     def test_every_day_adds_up(self, sun, essential, other, motor, start, chemistry, air):
-        store = store_of(Bank(id="b", chemistry=chemistry, nominal_v=24.0, capacity_ah=200), air)
+        store = store_of(Bank(id="b", chemistry=chemistry, unit_v=24.0, unit_ah=200), air)
         record = run(np.array(sun), essential, other, motor, start, store)
         day = max(sum(sun), 144 * (essential + other + motor), 1.0)
         self.assertLess(np.abs(residual(np.array(sun), record)).sum(), 1e-9 * day)
@@ -83,7 +79,7 @@ class LedgerTest(unittest.TestCase):
 class RulesTest(unittest.TestCase):
     def test_it_agrees_with_a_one_second_twin(self):
         for start, motor, chemistry in ((0.5, 500.0, "lfp"), (0.9, 100.0, "flooded"), (0.35, 900.0, "nmc")):
-            store = store_of(Bank(id="b", chemistry=chemistry, nominal_v=25.6, capacity_ah=150), 20.0)
+            store = store_of(Bank(id="b", chemistry=chemistry, unit_v=25.6, unit_ah=150), 20.0)
             record = run(SUN, 20.0, 40.0, motor, start, store)
             ends, total = twin.day(SUN, 20 * FLAT, 40 * FLAT, motor * FLAT, start, STEP_H, store)
             np.testing.assert_allclose(record[:, SOC], ends, atol=2e-3)
@@ -96,7 +92,9 @@ class RulesTest(unittest.TestCase):
         record = run(np.zeros(144), 0.0, 0.0, 2000.0, 0.6)
         self.assertAlmostEqual(record[:, SOC].min(), STORE.reserve, places=9)
         used = record[:, MOTOR].sum() * STEP_H
-        self.assertAlmostEqual(used, 25.6 * 100 * 0.3, delta=0.04 * 768)  # 60 to 30 %, less resistance
+        self.assertAlmostEqual(
+            used, 25.6 * 100 * 0.3, delta=0.09 * 768
+        )  # 60 to 30 %, less resistance and rate
         self.assertEqual(record[-1, RAN], 0.0)
 
     def test_essential_loads_outlive_the_others_to_the_cut_out(self):

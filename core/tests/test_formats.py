@@ -68,7 +68,7 @@ class BoatFileTest(unittest.TestCase):
                 "/plan/spells/0/ends_at",
                 "other",
             ),
-            ({"banks__0": {"id": "half"}}, "/banks/0/nominal_v", "a value"),
+            ({"banks__0": {"id": "half"}}, "/banks/0/unit_v", "a value"),
             ({"runs": [{"id": "empty"}]}, "/runs/0/speed_mps", "a value"),
             ({"panels__0__place_id": "mast"}, "/panels/0/place_id", "canopy"),
             ({"runs": [{"id": "a", "speed_mps": 1, "power_w": 9}] * 2}, "/runs", "different id"),
@@ -117,7 +117,7 @@ class BoatFileTest(unittest.TestCase):
             (found[0].field, found[0].before, found[0].after), ("/hull/displacement_kg", "1240", "1300")
         )
         self.assertEqual(found[0].label, "hull displacement (kg)")
-        self.assertTrue(any(item.field == "/banks/0/nominal_v" and item.after == "" for item in found))
+        self.assertTrue(any(item.field == "/banks/0/unit_v" and item.after == "" for item in found))
         self.assertEqual(changes(boat(), boat()), [])
 
     def test_a_new_boat_of_every_type_moves_on_the_sun(self):

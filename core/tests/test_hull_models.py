@@ -28,6 +28,10 @@ def typical(hull_type: HullType, **changes):
     return boat(**{**usual, **changes})
 
 
+def water_of(design, speeds):
+    return calm_water(design.hull, design.displacement_kg, design.site.water, speeds)
+
+
 class ThinShipTest(unittest.TestCase):
     def test_the_wigley_hull(self):
         geometry = cases("hull")["M01-wigley-geometry"]["expected"]
@@ -87,8 +91,8 @@ class SeriesTest(unittest.TestCase):
         # recalled coefficients gate nothing alone: their total must lie near the other method's
         design = typical(HullType.FIN_KEEL_YACHT)
         speeds = np.array([0.36, 0.40]) * np.sqrt(9.81 * 8.0)
-        blended = calm_water(design, speeds)
-        as_launch = calm_water(typical(HullType.FIN_KEEL_YACHT, hull__type="launch", hull__prismatic_coefficient=0.56,
+        blended = water_of(design, speeds)
+        as_launch = water_of(typical(HullType.FIN_KEEL_YACHT, hull__type="launch", hull__prismatic_coefficient=0.56,
                                        hull__midship_coefficient=0.74, hull__waterplane_coefficient=0.68,
                                        hull__lcb_percent=-3.5), speeds)  # fmt: skip
         ratio = (blended.viscous_n + blended.wave_n) / (as_launch.viscous_n + as_launch.wave_n)
@@ -149,10 +153,12 @@ class EveryTypeTest(unittest.TestCase):
         slow = YACHT_BLEND[0] * np.sqrt(9.81 * 8.0) * np.array([0.5, 0.99])
         like = typical(HullType.FIN_KEEL_YACHT, hull__type="launch", hull__prismatic_coefficient=0.56,
                        hull__midship_coefficient=0.74, hull__waterplane_coefficient=0.68, hull__lcb_percent=-3.5)  # fmt: skip
-        np.testing.assert_allclose(calm_water(yacht, slow).wave_n, calm_water(like, slow).wave_n, rtol=1e-9)
+        np.testing.assert_allclose(water_of(yacht, slow).wave_n, water_of(like, slow).wave_n, rtol=1e-9)
         skiff = typical(HullType.SKIFF)
-        unit = np.sqrt(9.81 * hulls_of(skiff).one.volume_m3 ** (1 / 3))
-        shares = calm_water(skiff, unit * np.array([0.9, 1.5, 2.05])).planing_share
+        unit = np.sqrt(
+            9.81 * hulls_of(skiff.hull, skiff.displacement_kg, skiff.site.water).one.volume_m3 ** (1 / 3)
+        )
+        shares = water_of(skiff, unit * np.array([0.9, 1.5, 2.05])).planing_share
         np.testing.assert_allclose(shares, [0, 0.5, 1], atol=1e-9)
         self.assertEqual(PLANING_BLEND, (1.0, 2.0))
 

@@ -13,6 +13,7 @@ from parhelion.constants import STEP_H
 from parhelion.day.dock import NEXT_MEMBER, days_to_full
 from parhelion.day.flow import SOC, run_days
 from parhelion.day.outlook import outlook_of
+from parhelion.drive.limits import DriveLimit, Limited
 from parhelion.hull.air import air_resistance_n, frontal_area_m2
 from parhelion.hull.calm import hulls_of
 from parhelion.hull.demand import DemandCurve, demand_curve
@@ -122,7 +123,7 @@ class SameThingTest(unittest.TestCase):
             load = {"id": "l", "name": "l", "power_w": 120, "hours_per_day": 5, "from_clock": clock}
             self.assertAlmostEqual(outlook_of(boat(loads=[load])).house_w.sum() * STEP_H, 600)
             essential = outlook_of(boat(loads=[{**load, "essential": True}]))
-            self.assertEqual(essential.other_w.sum(), 0)
+            self.assertEqual(essential.house_rows_w[1].sum(), 0)
 
     def test_the_clock_of_the_place_moves_nothing_but_the_clock(self):
         # a quarter turn east: the same sun six hours earlier by UTC, so the useful hours hold the same energy
@@ -145,7 +146,15 @@ class ClosedFormTest(unittest.TestCase):
         speed = np.linspace(0, 8, 241)
         flat = np.ones(241)
         curve = DemandCurve(
-            speed, case["inputs"]["a"] * speed**3, 1.5 * flat, 0 * flat, 0 * flat, 0.0, fit([], [], [], [])
+            speed,
+            case["inputs"]["a"] * speed**3,
+            1.5 * flat,
+            0 * flat,
+            0 * flat,
+            0 * flat,
+            0.0,
+            DriveLimit(1e6, Limited.RATING),
+            fit([], [], [], []),
         )
         found = float(curve.speed_at(case["inputs"]["P_net"]))
         self.assertAlmostEqual(found, case["expected"]["V"], places=9)
@@ -156,7 +165,9 @@ class ClosedFormTest(unittest.TestCase):
     def test_service_resistance_is_margin_times_calm_water_and_air(self):
         design = boat(hull__displacement_kg=1500, site__water="salt")
         at = np.array([1.0, 2.5])
-        one = calm_resistance(hulls_of(design).one, at, 1025.0, 1.18831e-6).total_n
+        one = calm_resistance(
+            hulls_of(design.hull, design.displacement_kg, design.site.water).one, at, 1025.0, 1.18831e-6
+        ).total_n
         air = air_resistance_n(
             at, frontal_area_m2(HullType.LAUNCH, 6.7, 1.62), TYPICAL[HullType.LAUNCH].air_drag_cd
         )
@@ -171,15 +182,15 @@ class ClosedFormTest(unittest.TestCase):
     def test_refill_is_the_days_run_one_after_another(self):
         """Day by day through the whole-day kernel, with the members a later day is said to take."""
         outlook = outlook_of(boat(plan__sky="overcast"))
-        sun = np.ascontiguousarray(outlook.harvest.sun_w)
-        waits = days_to_full(sun, outlook.essential_w, outlook.other_w, 0.5, 0, STEP_H, outlook.store)
+        sun = np.ascontiguousarray(outlook.harvest.by_bank_w)
+        waits = days_to_full(sun, outlook.house_rows_w, 0.5, 0.5, 0, STEP_H, outlook.aboard)
         for member in (0, 57, 200):
             soc, days = 0.5, 0.0
             while days < 30:
                 row = (member + int(days) * NEXT_MEMBER) % len(sun)
                 record = run_days(
-                    sun[row : row + 1], outlook.essential_w, outlook.other_w, np.zeros(144), np.array([soc]), STEP_H,
-                    outlook.store,
+                    sun[row : row + 1], outlook.house_rows_w, np.zeros(144), np.array([soc]), np.array([soc]),
+                    STEP_H, outlook.aboard,
                 )[0]  # fmt: skip
                 reached = np.flatnonzero(record[:, SOC] >= outlook.store.full)
                 if reached.size:

@@ -17,7 +17,7 @@ from parhelion.sun.daysteps import day_steps
 from parhelion.sun.sky import clear_sky_index
 from scipy.optimize import linprog
 
-from tests.cases import boat
+from tests.cases import at_banks, boat, house_rows, motor_rows, one_bank
 from tests.test_sun import HESPER
 
 SKY = clear_sky_index(Sky.BROKEN, date(2027, 6, 13), 3)[1]
@@ -66,7 +66,13 @@ class LinearProgrammeTest(unittest.TestCase):
             for house in (0.0, 45.0):
                 store = lossless(float(capacity))
                 found = steady_power(
-                    SUN, house * np.ones(144), np.zeros(144), MOTORING, 0.0, 5000.0, STEP_H, store
+                    at_banks(SUN),
+                    house_rows(house),
+                    motor_rows(MOTORING),
+                    0.0,
+                    5000.0,
+                    STEP_H,
+                    one_bank(store),
                 )
                 self.assertAlmostEqual(
                     found[0], programme(store, house, None), delta=0.5, msg=f"{capacity} {house}"
@@ -78,17 +84,9 @@ class LinearProgrammeTest(unittest.TestCase):
             for start in (0.35, 0.8, 1.0):
                 store = lossless(float(capacity))
                 args = (
-                    SUN,
-                    30 * np.ones(144),
-                    np.zeros(144),
-                    MOTORING,
-                    start,
-                    0.0,
-                    5000.0,
-                    last,
-                    STEP_H,
-                    store,
-                )
+                    at_banks(SUN), house_rows(30), motor_rows(MOTORING), start, 0.0, 5000.0, last, STEP_H,
+                    one_bank(store),
+                )  # fmt: skip
                 self.assertAlmostEqual(power_to_reserve(*args), programme(store, 30.0, start), delta=0.5)
 
 

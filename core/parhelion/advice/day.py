@@ -13,7 +13,8 @@ from parhelion.answers.models import Dusk
 from parhelion.answers.reasons import BANK_SOURCE, SKY_WORDS, SUN_SOURCE, sun_facts
 from parhelion.answers.speeds import live_distances, solve_steady, steady_mps
 from parhelion.array.harvest import air_temperature_c
-from parhelion.bank.chemistry import FULL_CHARGE_FROM_C, TYPICAL
+from parhelion.bank.store import FULL_CHARGE_FROM_C
+from parhelion.chemistries import CHEMICALS
 from parhelion.constants import STEP_H
 from parhelion.day.flow import CURTAILED, RAN, REFUSED, SOC, STOPPED_BELOW
 from parhelion.day.outlook import Outlook
@@ -46,7 +47,7 @@ class DayView:
     """A day under its plan, ready for the rules: every member's record, and dusk."""
 
     outlook: Outlook
-    record: NDArray[np.float64]  # (n, 144, 10)
+    record: NDArray[np.float64]  # (n, 144, 12)
     dusk: Dusk
 
     @property
@@ -180,14 +181,14 @@ def house_heavy(view: DayView) -> Finding | None:
     house = float(view.outlook.house_w.sum() * STEP_H)
     if view.harvest_wh <= 0 or house < HOUSE_HEAVY_FRAC * view.harvest_wh:
         return None
-    biggest = max(view.outlook.design.loads, key=lambda load: load.power_w * load.hours_per_day)
+    biggest = max(view.outlook.design.loads, key=lambda load: load.drawn_w * load.hours_per_day)
     return Finding(
         id="house_heavy",
         level="warn" if house >= view.harvest_wh else "note",
         title=sentence("The house takes {x} of the sun", x=fraction(house / view.harvest_wh)),
         detail=sentence(
             "{e} a day; most of it {name}, {b}.",
-            e=energy(house), name=words(biggest.name), b=energy(biggest.power_w * biggest.hours_per_day),
+            e=energy(house), name=words(biggest.name), b=energy(biggest.drawn_w * biggest.hours_per_day),
         ),
         why=_why(view, "House loads against the shown day's harvest"),
         field="/loads",
@@ -212,7 +213,7 @@ def controller_clips(view: DayView) -> Finding | None:
 def cold_lithium(view: DayView) -> Finding | None:
     """Lithium takes little or no charge in the cold."""
     bank = view.outlook.design.bank
-    if bank is None or not TYPICAL[bank.chemistry].lithium:
+    if bank is None or not CHEMICALS[bank.chemistry].lithium:
         return None
     cold = air_temperature_c(view.outlook.design) if bank.temperature_c is None else bank.temperature_c
     if cold >= FULL_CHARGE_FROM_C:
@@ -249,11 +250,10 @@ def kept_not_counted(view: DayView) -> Finding | None:
     """Parts that the document keeps but this version does not compute."""
     design = view.outlook.design
     kept = {
-        "DC-DC link": len(design.links),
         "obstacle": len(design.obstacles),
         "string": len(design.strings),
         "other source": len(design.sources),
-        "further bank": max(len(design.banks) - 1, 0),
+        "further bank": max(len(design.banks) - 2, 0),
     }
     named = ", ".join(f"{n} {name}{'s' if n > 1 else ''}" for name, n in kept.items() if n)
     if not named:

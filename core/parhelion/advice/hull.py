@@ -33,7 +33,7 @@ SLENDER_AT_LEAST = 3.2  # L / volume^(1/3) below which a boat is heavier than an
 
 def _why(outlook: Outlook, method: str, *facts: Fact, doc: str = "demand") -> Why:
     """A reasoning about the demand curve, with what it was computed from."""
-    return Why(method=method, source=HULL_SOURCE, inputs=[*facts, *hull_facts(outlook.design)], doc=doc)
+    return Why(method=method, source=HULL_SOURCE, inputs=[*facts, *hull_facts(outlook)], doc=doc)
 
 
 def _model_fact(outlook: Outlook) -> Fact:
@@ -104,7 +104,7 @@ def formula_says(outlook: Outlook) -> Finding | None:
     """How far the cautious school lies above the curve at the planned speed."""
     hull = outlook.design.hull
     v = outlook.plan_speed_mps
-    asked = float(formula.shaft_power_w(v, hull.waterline_length_m, hull.displacement_kg))
+    asked = float(formula.shaft_power_w(v, hull.waterline_length_m, outlook.design.displacement_kg))
     asked /= formula.MOTOR_AND_CONTROLLER_EFFICIENCY
     times = asked / float(outlook.curve.power_at(v))
     if times < FORMULA_WORTH_SAYING:
@@ -195,14 +195,14 @@ def runs_contradict(outlook: Outlook) -> Finding | None:
     if fitted.disagreement < CONTRADICTION:
         return None
     worst = int(np.argmax(np.abs(fitted.residuals)))
-    run = outlook.design.runs[worst]
+    run = outlook.design.fitted_runs[worst]
     return Finding(
         id="runs_contradict",
         level="warn",
         title=sentence("Your runs disagree with each other"),
         detail=sentence(
             "{w} at {v} is farthest off, {x} from the rest. Check that run; the band has been widened.",
-            w=power(run.power_w), v=speed(run.through_water_mps),
+            w=power(run.battery_w), v=speed(run.through_water_mps),
             x=fraction(float(np.expm1(fitted.residuals[worst])), signed=True),
         ),
         why=_why(outlook, "Scatter of the runs about the fit", doc="runs"),
@@ -230,7 +230,9 @@ def one_way_runs(outlook: Outlook) -> Finding | None:
 def heavy_for_length(outlook: Outlook) -> Finding | None:
     """Implausible, not impossible: a boat this heavy for its length."""
     hull = outlook.design.hull
-    volume = hull.displacement_kg / outlook.design.water_density_kg_per_m3 / TYPICAL[hull.type].hulls
+    volume = (
+        outlook.design.displacement_kg / outlook.design.water_density_kg_per_m3 / TYPICAL[hull.type].hulls
+    )
     slender = hull.waterline_length_m / volume ** (1 / 3)
     if slender >= SLENDER_AT_LEAST:
         return None

@@ -14,18 +14,17 @@ from parhelion.answers.models import HeldBackBy, Limit, Step
 from parhelion.answers.reasons import SUN_SOURCE, assumes_hours, why
 from parhelion.answers.speeds import Steady, live_distances, solve_steady, steady_mps
 from parhelion.answers.stores import range_at_speed
-from parhelion.bank.chemistry import TYPICAL as CHEMISTRIES
-from parhelion.bank.store import mass_of
+from parhelion.chemistries import CHEMICALS
 from parhelion.day.flow import REFUSED, SOC
 from parhelion.day.outlook import Outlook, shown_outlook
 from parhelion.design import BoatDesign, Controller, PanelGroup, Place, Spell
+from parhelion.design.array import PANEL_KG_PER_W
 from parhelion.quantities import Fact, Sentence, distance, fraction, mass, money, power, sentence
 
 WORTH_FRAC = 0.02  # a step that wins less is "nothing: go slower or longer"
 HOUSE_STEP_W = 50.0
 MASS_STEP_FRAC = 0.10
 FIRST_PANEL_W = 200.0
-PANEL_KG_PER_W = 0.065  # rigid panel with its share of the frame
 PANEL_PRICE_PER_W = 1.3  # invented coins, with its share of controller and cable
 REFUSED_FRAC = 0.01  # of the day's harvest thrown away before "bank full" counts as a limit
 CLIPPED_FRAC = 0.005
@@ -98,17 +97,16 @@ def _candidates(design: BoatDesign) -> list[Candidate]:
     )  # fmt: skip
     bank = design.bank
     if bank is not None:
-        grown = bank.model_copy(update={"capacity_ah": bank.capacity_ah * 2})
-        wh = bank.nominal_v * bank.capacity_ah
+        grown = bank.model_copy(update={"parallel": bank.parallel * 2})
         found.append(
             ("battery", sentence("a second bank like yours"),
              design.model_copy(update={"banks": (grown, *design.banks[1:])}),
-             mass_of(bank), wh * CHEMISTRIES[bank.chemistry].price_per_wh)
+             bank.mass, bank.nominal_wh * CHEMICALS[bank.chemistry].price_per_wh)
         )  # fmt: skip
     lighter, saved = _lighter_house(design)
     if saved > 0:
         found.append(("house", sentence("{w} less house", w=power(saved)), lighter, 0.0, 0.0))
-    drop = MASS_STEP_FRAC * design.hull.displacement_kg
+    drop = MASS_STEP_FRAC * design.displacement_kg
     found.append(("mass", sentence("{m} less aboard", m=mass(drop)), design, -drop, 0.0))
     return found
 
@@ -118,7 +116,7 @@ def steps(outlook: Outlook, measure: Measure, base: float) -> list[Step]:
     design = outlook.design
     made = []
     for key, label, changed, added_kg, cost in _candidates(design):
-        trial = shown_outlook(changed, outlook, design.hull.displacement_kg + added_kg)
+        trial = shown_outlook(changed, outlook, design.displacement_kg + added_kg)
         gain = miles_m(trial, measure) - base
         if not np.isfinite(gain):
             continue

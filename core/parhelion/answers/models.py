@@ -49,6 +49,7 @@ class Dusk(Answer):
     soc_frac: float | None
     low_frac: float | None = None
     high_frac: float | None = None
+    house_soc_frac: float | None = None  # of a house bank of its own
     at: datetime | None = None
 
 

@@ -111,12 +111,13 @@ def sun_facts(outlook: Outlook) -> list[Fact]:
     return facts
 
 
-def hull_facts(design: BoatDesign) -> list[Fact]:
+def hull_facts(outlook: Outlook) -> list[Fact]:
     """What the demand curve was computed from."""
+    design = outlook.design
     return [
-        Fact(label="Displacement", value=mass(design.hull.displacement_kg)),
-        Fact(label="Battery to thrust", value=fraction(design.efficiency)),
-        Fact(label="Measured runs", value=count(len(design.runs))),
+        Fact(label="Displacement", value=mass(design.displacement_kg)),
+        Fact(label="Battery to thrust", value=fraction(outlook.curve.efficiency_at(outlook.plan_speed_mps))),
+        Fact(label="Measured runs", value=count(len(design.fitted_runs))),
     ]
 
 
@@ -143,9 +144,9 @@ MODEL_REASONS = {
 def demand_method(design: BoatDesign) -> str:
     """The name of the method behind the demand curve."""
     model = MODEL_WORDS[TYPICAL[design.hull.type].model]
-    if len(design.runs) >= ENOUGH_RUNS:
+    if len(design.fitted_runs) >= ENOUGH_RUNS:
         return f"your measured runs on {model}"
-    if design.runs:
+    if design.fitted_runs:
         return f"{model}, leaning on your runs"
     return model
 

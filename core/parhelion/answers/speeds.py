@@ -43,9 +43,10 @@ def solve_steady(outlook: Outlook) -> Steady | None:
     """The largest constant motor watts of the shown day; None without a bank or without hours."""
     if outlook.store is None or not outlook.hours:
         return None
+    assert outlook.aboard is not None
     found = steady_power(
-        outlook.shown_sun_w, outlook.essential_w, outlook.other_w, outlook.motoring,
-        outlook.curve.idle_w, outlook.rated_w, STEP_H, outlook.store,
+        outlook.shown_by_bank_w, outlook.house_rows_w, outlook.motor_rows,
+        outlook.curve.idle_w, outlook.rated_w, STEP_H, outlook.aboard,
     )  # fmt: skip
     return Steady(float(found[0]), float(found[1]))
 
@@ -85,7 +86,7 @@ def live_speed(outlook: Outlook, step: int, at: datetime) -> LiveSpeed:
                 Fact(label="Sun at the bank", value=power(float(outlook.shown_sun_w[step]))),
                 Fact(label="House", value=power(float(outlook.house_w[step]))),
                 *sun_facts(outlook),
-                *hull_facts(outlook.design),
+                *hull_facts(outlook),
             ],
             _speed_band(outlook, usable),
             "answers",
@@ -130,7 +131,7 @@ def steady_speed(outlook: Outlook, steady: Steady | None) -> SteadySpeed:
             [
                 *([Fact(label="Battery watts at this speed", value=power(watts))] if watts else []),
                 *sun_facts(outlook),
-                *hull_facts(outlook.design),
+                *hull_facts(outlook),
             ],
             _speed_band(outlook, watts) if watts else None,
             "answers",
@@ -171,10 +172,11 @@ def bank_power_w(outlook: Outlook) -> float | None:
     """Largest constant motor watts from the stated start charge to the reserve; None if not even idle."""
     if outlook.store is None or not outlook.hours:
         return None
+    assert outlook.aboard is not None
     watts = power_to_reserve(
-        outlook.shown_sun_w, outlook.essential_w, outlook.other_w, outlook.motoring,
+        outlook.shown_by_bank_w, outlook.house_rows_w, outlook.motor_rows,
         outlook.design.plan.start_charge_frac, outlook.curve.idle_w, outlook.rated_w,
-        outlook.last_motoring_step, STEP_H, outlook.store,
+        outlook.last_motoring_step, STEP_H, outlook.aboard,
     )  # fmt: skip
     return float(watts) if watts > outlook.curve.idle_w else None
 
@@ -204,7 +206,7 @@ def days_run_bank(outlook: Outlook, watts: float | None) -> Distance:
         why=why(
             "Best constant speed from the start charge to the reserve, by bisection",
             f"{SUN_SOURCE} {BANK_SOURCE} {HULL_SOURCE}",
-            [*sun_facts(outlook), *hull_facts(outlook.design)],
+            [*sun_facts(outlook), *hull_facts(outlook)],
             _distance_band(low * seconds, high * seconds) if low is not None and high is not None else None,
             "answers",
         ),
@@ -239,8 +241,8 @@ def nine_in_ten(outlook: Outlook, plan: Distance, watts: float | None) -> Distan
 
 def live_distances(outlook: Outlook) -> np.ndarray:
     """Distance of each member on live sun alone over the motoring hours, shape (n,) [m]."""
-    net = np.minimum(outlook.harvest.sun_w - outlook.house_w, outlook.rated_w)
-    speeds = np.where(net > outlook.curve.idle_w, outlook.curve.speed_at(net), 0.0)
+    net = np.minimum(outlook.live_net_w(outlook.harvest.by_bank_w), outlook.rated_w)
+    speeds = np.where(net > outlook.curve.idle_w, outlook.curve.speed_at(net + outlook.relief_w), 0.0)
     return (speeds * outlook.motoring).sum(axis=1) * STEP_H * 3600
 
 
@@ -254,7 +256,7 @@ def live_distance(outlook: Outlook) -> Distance:
         why=why(
             "The live sun-only speed of every step, added up",
             f"{SUN_SOURCE} {HULL_SOURCE}",
-            [*sun_facts(outlook), *hull_facts(outlook.design)],
+            [*sun_facts(outlook), *hull_facts(outlook)],
             None,
             "answers",
         ),

@@ -20,7 +20,7 @@ from parhelion.answers.reasons import (
     sun_facts,
     why,
 )
-from parhelion.bank.store import depth_of, reserve_of
+from parhelion.bank.store import reserve_of
 from parhelion.constants import STEP_H, STEPS_PER_DAY
 from parhelion.day.dock import LONGEST_RANGE_H, LONGEST_WAIT_DAYS, days_to_full, hours_to_reserve
 from parhelion.day.outlook import Outlook
@@ -33,8 +33,8 @@ def bank_facts(outlook: Outlook) -> list[Fact]:
     if bank is None:
         return []
     return [
-        Fact(label="Bank", value=energy(bank.nominal_v * bank.capacity_ah)),
-        Fact(label="Usable depth", value=fraction(depth_of(bank))),
+        Fact(label="Bank", value=energy(bank.nominal_wh)),
+        Fact(label="Usable depth", value=fraction(bank.depth)),
         Fact(label="Reserve", value=fraction(reserve_of(bank))),
     ]
 
@@ -62,6 +62,7 @@ def bank_at_dusk(outlook: Outlook, record: NDArray[np.float64]) -> Dusk:
     at = outlook.day.dusk_index
     lanes = outlook.soc_at(record, at, plan.start_charge_frac)
     low, high = np.percentile(lanes, [10, 90])
+    own = outlook.soc_at(record, at, plan.start_charge_frac, own=True) if outlook.two_banks else None
     band = sentence(
         "{low} to {high} on 8 of 10 such days", low=fraction(float(low)), high=fraction(float(high))
     )
@@ -69,6 +70,7 @@ def bank_at_dusk(outlook: Outlook, record: NDArray[np.float64]) -> Dusk:
         soc_frac=float(lanes[outlook.light.shown]),
         low_frac=float(low),
         high_frac=float(high),
+        house_soc_frac=float(own[outlook.light.shown]) if own is not None else None,
         at=outlook.day.at_index(at),
         assumes=assumes,
         why=reasoning.model_copy(update={"band": band}),
@@ -94,20 +96,23 @@ def refill(outlook: Outlook, dusk: Dusk) -> Refill:
         return missing(NO_BANK)
     if not outlook.design.panels:
         return missing(NO_PANELS)
-    sun = np.ascontiguousarray(outlook.harvest.sun_w)
-    if dusk.soc_frac < outlook.store.full and sun.mean() <= outlook.house_w.mean():
+    assert outlook.aboard is not None
+    aboard = outlook.aboard
+    sun = np.ascontiguousarray(outlook.harvest.by_bank_w)
+    if dusk.soc_frac < outlook.store.full and sun.sum(axis=-1).mean() <= outlook.house_w.mean():
         return missing(sentence("Never: {why}", why=words(HOUSE_TAKES_ALL.text)))
     at = int(outlook.day.dusk_index) % STEPS_PER_DAY
 
-    def waits(soc: float) -> NDArray[np.float64]:
-        assert outlook.store is not None
-        return days_to_full(sun, outlook.essential_w, outlook.other_w, soc, at, STEP_H, outlook.store)
+    def waits(soc: float, own: float) -> NDArray[np.float64]:
+        return days_to_full(sun, outlook.house_rows_w, soc, own, at, STEP_H, aboard)
 
     def percentile(values: NDArray[np.float64], share: float) -> float | None:
         value = float(np.percentile(values, share, method="higher"))
         return value if np.isfinite(value) else None
 
-    from_dusk, from_reserve = waits(dusk.soc_frac), waits(outlook.store.reserve)
+    own = dusk.house_soc_frac or 0.0
+    from_dusk = waits(dusk.soc_frac, own)
+    from_reserve = waits(aboard.main.reserve, aboard.house.reserve)
     median = percentile(from_dusk, 50)
     ninth = percentile(from_dusk, 90)
     late = sentence("Not within {n} days.", n=words(str(LONGEST_WAIT_DAYS)))
@@ -121,13 +126,18 @@ def refill(outlook: Outlook, dusk: Dusk) -> Refill:
     )
 
 
-def _hours(outlook: Outlook, sun_w: NDArray[np.float64]) -> float:
-    assert outlook.store is not None
+def hours_at(outlook: Outlook, power_w: float, by_bank_w: NDArray[np.float64], start_soc: float) -> float:
+    """Hours of motoring without a pause at constant watts to the reserve [h]; inf where the sun keeps up."""
+    assert outlook.aboard is not None
     hours, _ = hours_to_reserve(
-        sun_w, outlook.essential_w, outlook.other_w, outlook.plan_power_w,
-        outlook.design.plan.start_charge_frac, outlook.first_motoring_step, STEP_H, outlook.store,
+        by_bank_w, outlook.house_rows_w, outlook.motor_rows, power_w, start_soc,
+        outlook.first_motoring_step, STEP_H, outlook.aboard,
     )  # fmt: skip
     return float(hours)
+
+
+def _hours(outlook: Outlook, by_bank_w: NDArray[np.float64]) -> float:
+    return hours_at(outlook, outlook.plan_power_w, by_bank_w, outlook.design.plan.start_charge_frac)
 
 
 def range_at_speed(outlook: Outlook) -> Range:
@@ -145,14 +155,14 @@ def range_at_speed(outlook: Outlook) -> Range:
             Fact(label="Motor", value=power(outlook.plan_power_w)),
             *bank_facts(outlook),
             *sun_facts(outlook),
-            *hull_facts(outlook.design),
+            *hull_facts(outlook),
         ],
         None,
         "answers",
     )
     if outlook.store is None:
         return Range(distance_m=None, speed_mps=value, reason=NO_BANK, assumes=assumes, why=reasoning)
-    hours = _hours(outlook, outlook.shown_sun_w)
+    hours = _hours(outlook, outlook.shown_by_bank_w)
     if not np.isfinite(hours):
         reason = sentence("The sun keeps up: no end after {h} hours.", h=words(f"{LONGEST_RANGE_H:.0f}"))
         return Range(
@@ -182,7 +192,7 @@ def sun_share(outlook: Outlook, reach: Range) -> SunShare:
         missing = reach.reason
     if missing or reach.hours is None or reach.distance_m is None:
         return SunShare(share_frac=None, reason=missing, assumes=reach.assumes, why=reach.why)
-    dark = _hours(outlook, np.zeros(STEPS_PER_DAY))
+    dark = _hours(outlook, np.zeros((STEPS_PER_DAY, 2)))
     won = max(reach.hours - dark, 0.0)
     return SunShare(
         share_frac=won / reach.hours if reach.hours else 0.0,

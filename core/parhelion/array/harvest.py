@@ -28,7 +28,8 @@ class Harvest:
     array_w: Array  # at the controllers' inputs
     conversion_w: Array  # lost in the controllers
     clipped_w: Array  # above the controllers' current limits
-    sun_w: Array  # at the bank's terminals
+    sun_w: Array  # at the banks' terminals
+    by_bank_w: Array  # the same by bank: the main one's, the house's own; shape (n, 144, 2)
     groups_w: dict[str, Array]  # at the bank's terminals, by panel group
 
     def member(self, index: int) -> Harvest:
@@ -39,6 +40,7 @@ class Harvest:
             self.conversion_w[rows],
             self.clipped_w[rows],
             self.sun_w[rows],
+            self.by_bank_w[rows],
             {key: watts[rows] for key, watts in self.groups_w.items()},
         )
 
@@ -109,8 +111,12 @@ def harvest(design: BoatDesign, light: Light) -> Harvest:
         inputs[group.controller_id] += watts
     array, conversion, clipped, passed = (np.zeros(shape) for _ in range(4))
     shares: dict[str, Array] = {}
-    bank_v = design.bank.nominal_v if design.bank else None
+    by_bank = np.zeros((*shape, 2))
+    own = design.house_bank
     for controller in design.controllers:
+        on_own = own is not None and controller.bank_id == own.id
+        bank = own if on_own else design.bank
+        bank_v = bank.nominal_v if bank else None
         offered = inputs[controller.id]
         made = controller.efficiency * offered
         if controller.current_limit_a is not None and bank_v is not None:
@@ -122,6 +128,7 @@ def harvest(design: BoatDesign, light: Light) -> Harvest:
         clipped += above
         conversion += (offered - above) * (1 - controller.efficiency)
         passed += out
+        by_bank[:, :, int(on_own)] += out
         shares[controller.id] = np.divide(out, offered, out=np.zeros(shape), where=offered > 0)
     terminals = {group.id: groups[group.id] * shares[group.controller_id] for group in design.panels}
-    return Harvest(array, conversion, clipped, passed, terminals)
+    return Harvest(array, conversion, clipped, passed, by_bank, terminals)

@@ -8,6 +8,7 @@ References
 ----------
 [1] Constant-acceptance taper: ds/dt = eta I0 (1-s)/((1-knee) C), an exponential of
     tau = (1-knee) C / (eta I0).
+[2] Peukert: a current I over the twenty-hour one draws I (I / I20)^(k-1) from the store.
 """
 
 from __future__ import annotations
@@ -17,18 +18,19 @@ from typing import NamedTuple
 
 from numba import float64, njit, types
 
-from parhelion.bank.chemistry import (
-    FREEZING_C,
-    FULL_CHARGE_FROM_C,
-    LEAD_FULL_C,
-    LEAST_CAPACITY,
-    LITHIUM_FULL,
-    RESERVE_AT_LEAST,
-    RESERVE_OVER_CUT_OUT,
-    TYPICAL,
-)
+from parhelion.bank.age import health_of
+from parhelion.chemistries import CHEMICALS
 from parhelion.design import Bank
 from parhelion.kernels import OPTIONS
+
+FREEZING_C = 0.0  # lithium takes no charge at or below this
+FULL_CHARGE_FROM_C = 10.0  # and its full current from here
+LEAST_CAPACITY = 0.3  # share of the label that cold can leave; below it the model says nothing
+LITHIUM_FULL = 0.99  # state of charge that counts as full
+LEAD_FULL_C = 0.02  # lead counts as full when it accepts less than this share of its capacity [1/h]
+RESERVE_AT_LEAST = 0.30
+RESERVE_OVER_CUT_OUT = 0.10
+LABEL_HOURS = 20.0  # a label's amp-hours are given over this long
 
 SETTLED = 1e-14  # of the state of charge: the mean volts have stopped moving
 VOLT_PASSES = 8  # at most; fixed-point passes on the mean volts of a step; each gains two digits or more
@@ -47,6 +49,8 @@ class Store(NamedTuple):
     reserve: float  # state of charge
     cut_out: float
     full: float  # the state of charge that counts as full
+    peukert: float = 1.0  # exponent k
+    label_a: float = 1e9  # current the label's amp-hours are given at
 
 
 STORE = types.NamedUniTuple(float64, len(Store._fields), Store)
@@ -54,20 +58,27 @@ STORE = types.NamedUniTuple(float64, len(Store._fields), Store)
 
 def reserve_of(bank: Bank) -> float:
     """The reserve as a state of charge: given, or the larger of .30 and the cut-out + .10, never below it."""
-    cut_out = 1 - depth_of(bank)
+    cut_out = 1 - bank.depth
     if bank.reserve_frac is not None:
         return max(bank.reserve_frac, cut_out)
     return max(RESERVE_AT_LEAST, cut_out + RESERVE_OVER_CUT_OUT)
 
 
-def depth_of(bank: Bank) -> float:
-    """Usable depth, given or usual for the chemistry [-]."""
-    return bank.usable_depth_frac or TYPICAL[bank.chemistry].usable_depth
+def charge_limit_a(bank: Bank) -> float:
+    """Largest charge current, given or usual for the chemistry and size [A]."""
+    return bank.charge_limit_a or CHEMICALS[bank.chemistry].charge_c[1] * bank.capacity_ah
 
 
-def mass_of(bank: Bank) -> float:
-    """Mass of the bank, given or estimated from its energy [kg]."""
-    return bank.mass_kg or bank.nominal_v * bank.capacity_ah / TYPICAL[bank.chemistry].wh_per_kg
+def discharge_limit_a(bank: Bank) -> float:
+    """Largest lasting discharge current, given or usual for the chemistry and size [A]."""
+    return bank.discharge_limit_a or CHEMICALS[bank.chemistry].discharge_c[1] * bank.capacity_ah
+
+
+def resistance_of(bank: Bank) -> float:
+    """Internal resistance of the whole bank, given or usual [ohm]."""
+    typical = CHEMICALS[bank.chemistry]
+    cells = bank.nominal_v / typical.cell_v
+    return bank.resistance_ohm or cells * typical.resistance[1] / bank.capacity_ah
 
 
 def store_of(bank: Bank, air_c: float) -> Store:
@@ -79,28 +90,29 @@ def store_of(bank: Bank, air_c: float) -> Store:
     air_c : float
         Air temperature [C]; the bank's own is used where it is given.
     """
-    typical = TYPICAL[bank.chemistry]
+    typical = CHEMICALS[bank.chemistry]
     temperature = air_c if bank.temperature_c is None else bank.temperature_c
     cold = 1 - typical.capacity_per_k * max(typical.capacity_from_c - temperature, 0)
-    capacity = bank.capacity_ah * max(cold, LEAST_CAPACITY)
-    accept = typical.charge_c * bank.capacity_ah
+    capacity = bank.capacity_ah * max(cold, LEAST_CAPACITY) * health_of(bank)
+    accept = charge_limit_a(bank)
     if typical.lithium:
         accept *= min(max((temperature - FREEZING_C) / (FULL_CHARGE_FROM_C - FREEZING_C), 0.0), 1.0)
-    cells = bank.nominal_v / typical.cell_v
     full = LITHIUM_FULL
     if not typical.lithium:
-        full = 1 - (1 - typical.taper_from) * LEAD_FULL_C / typical.charge_c
+        full = 1 - (1 - typical.taper[1]) * LEAD_FULL_C / typical.charge_c[1]
     return Store(
         capacity_ah=capacity,
         nominal_v=bank.nominal_v,
         swing=typical.swing,
-        resistance_ohm=cells * typical.resistance_ohm_ah / bank.capacity_ah,
-        coulomb_efficiency=typical.coulomb_efficiency,
+        resistance_ohm=resistance_of(bank),
+        coulomb_efficiency=bank.coulomb_efficiency or typical.coulomb_efficiency,
         acceptance_a=accept,
-        taper_from=typical.taper_from,
+        taper_from=typical.taper[1],
         reserve=reserve_of(bank),
-        cut_out=1 - depth_of(bank),
+        cut_out=1 - bank.depth,
         full=full,
+        peukert=typical.peukert[1],
+        label_a=bank.capacity_ah / LABEL_HOURS,
     )
 
 
@@ -116,19 +128,29 @@ def open_circuit_v(soc: float, store: Store) -> float:
     return store.nominal_v * (1 + store.swing * (soc - 0.5))
 
 
-@njit(types.UniTuple(float64, 2)(float64, float64, float64, STORE), **OPTIONS)
-def discharge(soc: float, power_w: float, step_h: float, store: Store) -> tuple[float, float]:
-    """State of charge after giving `power_w` at the terminals for a step, and the heat [W] it made."""
+@njit(float64(float64, STORE), **OPTIONS)
+def drawn_a(current_a: float, store: Store) -> float:
+    """What a discharge current takes from the store [A]: more than itself above the label's [2]."""
+    if store.peukert <= 1.0 or current_a <= store.label_a:
+        return current_a
+    return current_a * (current_a / store.label_a) ** (store.peukert - 1)
+
+
+@njit(types.UniTuple(float64, 3)(float64, float64, float64, STORE), **OPTIONS)
+def discharge(soc: float, power_w: float, step_h: float, store: Store) -> tuple[float, float, float]:
+    """State of charge after giving `power_w` at the terminals for a step, the heat [W], and what the rate of
+    discharge lost beside it [W]."""
     resistance = store.resistance_ohm
-    after, current = soc, 0.0
+    after, current, drawn, volts = soc, 0.0, 0.0, 0.0
     for _ in range(VOLT_PASSES):
         volts = open_circuit_v((soc + after) / 2, store)
         root = max(volts * volts - 4 * resistance * power_w, 0.0)
         current = 2 * power_w / (volts + math.sqrt(root))
-        last, after = after, soc - current * step_h / store.capacity_ah
+        drawn = drawn_a(current, store)
+        last, after = after, soc - drawn * step_h / store.capacity_ah
         if abs(after - last) < SETTLED:
             break
-    return after, current * current * resistance
+    return after, current * current * resistance, volts * (drawn - current)
 
 
 @njit(float64(float64, float64, float64, STORE), **OPTIONS)
@@ -137,6 +159,8 @@ def deliverable_w(soc: float, floor: float, step_h: float, store: Store) -> floa
     if soc <= floor:
         return 0.0
     current = (soc - floor) * store.capacity_ah / step_h
+    if store.peukert > 1.0 and current > store.label_a:
+        current = (current * store.label_a ** (store.peukert - 1)) ** (1 / store.peukert)
     volts = open_circuit_v((soc + floor) / 2, store)
     current = min(current, volts / (2 * store.resistance_ohm))  # the most a source can give
     return current * (volts - current * store.resistance_ohm)

@@ -6,8 +6,8 @@ import numpy as np
 from numba import float64, int64, njit, types
 from numpy.typing import NDArray
 
-from parhelion.bank.store import STORE, Store
-from parhelion.day.flow import RAN, SOC, STOPPED_BELOW, step
+from parhelion.bank.joint import ABOARD, Aboard
+from parhelion.day.flow import HOUSE_SOC, RAN, SOC, STOPPED_BELOW, motor_watts, step
 from parhelion.kernels import OPTIONS
 
 Array = NDArray[np.float64]
@@ -18,28 +18,27 @@ NEXT_MEMBER = 68  # the next day of a member is this many members on; shares no 
 LONGEST_RANGE_H = 72.0  # after this "the sun keeps up"
 
 
-@njit(
-    float64[::1](float64[:, ::1], float64[::1], float64[::1], float64, int64, float64, STORE),
-    **OPTIONS,
-)
+@njit(float64[::1](float64[:, :, ::1], float64[:, ::1], float64, float64, int64, float64, ABOARD), **OPTIONS)
 def days_to_full(
     sun_w: Array,
-    essential_w: Array,
-    other_w: Array,
+    house_w: Array,
     start_soc: float,
+    own_start_soc: float,
     start_step: int,
     step_h: float,
-    store: Store,
+    aboard: Aboard,
 ) -> Array:
     """Clock days at the dock, motor off, from a step of the day until the bank counts as full.
 
+    With a house bank of its own, until both do.
+
     Parameters
     ----------
-    sun_w : ndarray, shape (n, 144)
-        One day of each member at the bank's terminals [W]; later days take other members' draws.
-    essential_w, other_w : ndarray, shape (144,)
-        House [W].
-    start_soc : float
+    sun_w : ndarray, shape (n, t, 2)
+        One day of each member, as of `run_days` [W]; later days take other members' draws.
+    house_w : ndarray, shape (4, t)
+        As of `run_days` [W].
+    start_soc, own_start_soc : float
     start_step : int
         Step of the day at which the wait begins.
 
@@ -48,25 +47,31 @@ def days_to_full(
     ndarray, shape (n,)
         [days]; inf where it is not full within 30 days.
     """
-    members, steps = sun_w.shape
+    members, steps, _ = sun_w.shape
     waits = np.empty(members)
+    two = aboard.joint.present > 0
+    full = aboard.main.full
     for m in range(members):
-        soc = start_soc
+        soc, own = start_soc, own_start_soc
         waited = 0.0
         day = 0
         t = start_step
         waits[m] = np.inf
-        if soc >= store.full:
+        if soc >= full and (not two or own >= aboard.house.full):
             waits[m] = 0.0
             continue
         while day <= LONGEST_WAIT_DAYS:
             row = (m + day * NEXT_MEMBER) % members
-            made = step(soc, sun_w[row, t], essential_w[t], other_w[t], 0.0, step_h, store)
+            made = step(
+                soc, own, sun_w[row, t, 0], sun_w[row, t, 1], house_w[0, t], house_w[1, t], house_w[2, t],
+                house_w[3, t], 0.0, step_h, aboard,
+            )  # fmt: skip
             after = made[SOC]
-            if after >= store.full:
-                waits[m] = (waited + (store.full - soc) / (after - soc)) * step_h / 24.0
+            if after >= full and (not two or made[HOUSE_SOC] >= aboard.house.full):
+                part = 1.0 if soc >= full else (full - soc) / (after - soc)
+                waits[m] = (waited + part) * step_h / 24.0
                 break
-            soc = after
+            soc, own = after, made[HOUSE_SOC]
             waited += 1.0
             t += 1
             if t == steps:
@@ -77,19 +82,19 @@ def days_to_full(
 
 @njit(
     types.UniTuple(float64, 2)(
-        float64[::1], float64[::1], float64[::1], float64, float64, int64, float64, STORE
+        float64[:, ::1], float64[:, ::1], float64[:, ::1], float64, float64, int64, float64, ABOARD
     ),
     **OPTIONS,
 )
 def hours_to_reserve(
     sun_w: Array,
-    essential_w: Array,
-    other_w: Array,
-    motor_w: float,
+    house_w: Array,
+    motor: Array,
+    power_w: float,
     start_soc: float,
     start_step: int,
     step_h: float,
-    store: Store,
+    aboard: Aboard,
 ) -> tuple[float, float]:
     """Hours of motoring without a pause until the reserve, the shown day repeated, and the sun's Wh in them.
 
@@ -98,14 +103,19 @@ def hours_to_reserve(
     (float, float)
         Hours (inf after 72: the sun keeps up) and the harvest that arrived in them [Wh].
     """
-    soc, hours, sun = start_soc, 0.0, 0.0
+    soc, own, hours, sun = start_soc, start_soc, 0.0, 0.0
     t = start_step
     while hours < LONGEST_RANGE_H:
-        row = step(soc, sun_w[t], essential_w[t], other_w[t], motor_w, step_h, store)
+        watts = motor_watts(power_w, 1.0, motor[1, t], motor[2, t])
+        row = step(
+            soc, own, sun_w[t, 0], sun_w[t, 1], house_w[0, t], house_w[1, t], house_w[2, t], house_w[3, t],
+            watts, step_h, aboard,
+        )  # fmt: skip
+        given = sun_w[t, 0] + sun_w[t, 1]
         if row[RAN] < STOPPED_BELOW:
-            return hours + row[RAN] * step_h, sun + row[RAN] * step_h * sun_w[t]
-        soc = row[SOC]
-        sun += sun_w[t] * step_h
+            return hours + row[RAN] * step_h, sun + row[RAN] * step_h * given
+        soc, own = row[SOC], row[HOUSE_SOC]
+        sun += given * step_h
         hours += step_h
         t = (t + 1) % len(sun_w)
     return np.inf, sun

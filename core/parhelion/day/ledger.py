@@ -7,7 +7,7 @@ from numpy.typing import NDArray
 
 from parhelion.array.harvest import Harvest
 from parhelion.constants import STEP_H
-from parhelion.day.flow import CHARGED, COULOMB, CURTAILED, DISCHARGED, HEAT, HOUSE, MOTOR, REFUSED
+from parhelion.day.flow import CHARGED, CONVERTED, COULOMB, CURTAILED, DISCHARGED, HEAT, HOUSE, MOTOR, REFUSED
 from parhelion.quantities import Frozen
 
 IN_TERMS = ("array_wh", "discharged_wh")
@@ -27,6 +27,7 @@ class Ledger(Frozen):
     charged_wh: float
     coulomb_wh: float
     heat_wh: float
+    converted_wh: float  # lost in converters between the banks
 
     @property
     def residual_wh(self) -> float:
@@ -42,7 +43,7 @@ def ledger_of(harvest: Harvest, record: NDArray[np.float64], member: int) -> Led
     Parameters
     ----------
     harvest : Harvest
-    record : ndarray, shape (n, 144, 10)
+    record : ndarray, shape (n, 144, 12)
         As of `parhelion.day.flow.run_days`.
     member : int
     """
@@ -63,4 +64,5 @@ def ledger_of(harvest: Harvest, record: NDArray[np.float64], member: int) -> Led
         charged_wh=float(rows[CHARGED]),
         coulomb_wh=float(rows[COULOMB]),
         heat_wh=float(rows[HEAT]),
+        converted_wh=float(rows[CONVERTED]),
     )

@@ -9,10 +9,13 @@ import numpy as np
 from numpy.typing import NDArray
 
 from parhelion.array.harvest import Harvest, air_temperature_c, harvest
-from parhelion.bank.store import Store, store_of
+from parhelion.bank.joint import Aboard, aboard_of
+from parhelion.bank.store import Store
 from parhelion.constants import STEP_H
-from parhelion.day.flow import MOTOR, RAN, SOC, run_days, run_without_bank
+from parhelion.day.flow import HOUSE_SOC, MOTOR, RAN, SOC, run_days, run_without_bank
+from parhelion.day.push import relief_w, under_sail
 from parhelion.day.spells import hours_of, house_watts, motoring_share, useful_sun
+from parhelion.day.steady import motor_of
 from parhelion.design import BoatDesign, Spell
 from parhelion.hull.demand import DemandCurve, demand_curve
 from parhelion.hull.runs import Fit
@@ -31,9 +34,9 @@ class Outlook:
     curve: DemandCurve
     spells: tuple[Spell, ...]
     motoring: Array  # share of each step that the motor is meant to run
-    essential_w: Array
-    other_w: Array
-    store: Store | None
+    house_rows_w: Array  # essential and other loads of the main bank, then of the house's own; shape (4, 144)
+    relief_w: Array  # battery watts that legs and arms spare the motor
+    aboard: Aboard | None
 
     @property
     def day(self) -> DaySteps:
@@ -50,18 +53,53 @@ class Outlook:
         return harvest(self.design, clear_light(self.design.site, self.design.plan.date))
 
     @property
+    def store(self) -> Store | None:
+        """The main bank."""
+        return None if self.aboard is None else self.aboard.main
+
+    @property
+    def two_banks(self) -> bool:
+        return self.aboard is not None and self.aboard.joint.present > 0
+
+    @property
     def shown_sun_w(self) -> Array:
-        """At the bank's terminals on the shown day, shape (144,)."""
+        """At the banks' terminals on the shown day, shape (144,)."""
         return np.ascontiguousarray(self.harvest.sun_w[self.light.shown])
 
     @property
+    def shown_by_bank_w(self) -> Array:
+        """The same by bank, shape (144, 2)."""
+        return np.ascontiguousarray(self.harvest.by_bank_w[self.light.shown])
+
+    @cached_property
     def house_w(self) -> Array:
-        return self.essential_w + self.other_w
+        """All house loads, shape (144,)."""
+        return self.house_rows_w.sum(axis=0)
+
+    @cached_property
+    def motor_rows(self) -> Array:
+        """What the kernels know of the motor: its share of each step, relief, idle draw; shape (3, 144)."""
+        idle = np.full_like(self.motoring, self.curve.idle_w)
+        return np.stack([self.motoring, self.relief_w, idle])
+
+    def live_net_w(self, by_bank_w: Array) -> Array:
+        """What the live sun leaves the motor after the house [W], over shapes (..., 144, 2) of sun by bank.
+
+        With two banks only what a converter brings over counts, and only with its losses.
+        """
+        if self.aboard is None or not self.two_banks:
+            return by_bank_w.sum(axis=-1) - self.house_w
+        joint = self.aboard.joint
+        net = by_bank_w[..., 0] - self.house_rows_w[:2].sum(axis=0)
+        own = by_bank_w[..., 1] - self.house_rows_w[2:].sum(axis=0)
+        brought = np.minimum(np.maximum(own, 0) * joint.back_efficiency, joint.back_w)
+        lent = joint.out_needs * np.minimum(np.maximum(-own, 0), joint.out_w) / joint.out_efficiency
+        return net + brought - lent
 
     @property
     def shown_net_w(self) -> Array:
-        """The sun of the shown day less the house, shape (144,)."""
-        return self.shown_sun_w - self.house_w
+        """What the live sun of the shown day leaves the motor, shape (144,)."""
+        return self.live_net_w(self.shown_by_bank_w)
 
     @property
     def hours(self) -> float:
@@ -69,7 +107,7 @@ class Outlook:
 
     @property
     def rated_w(self) -> float:
-        return self.design.rated_power_w
+        return self.curve.most_w
 
     @property
     def plan_power_w(self) -> float:
@@ -94,30 +132,32 @@ class Outlook:
         return int(used[0]) if used.size else 0
 
     def run(self, power_w: float, start_soc: float, members: slice | None = None) -> Array:
-        """The days' record at constant motor watts from a start charge, shape (n, 144, 10)."""
-        sun = self.harvest.sun_w if members is None else self.harvest.sun_w[members]
-        sun = np.ascontiguousarray(sun)
-        if self.store is None:
-            available = np.maximum(sun - self.house_w, 0.0)
-            capped = np.minimum(np.minimum(available, power_w), self.rated_w)
-            return run_without_bank(sun, self.house_w, np.where(capped > self.curve.idle_w, capped, 0.0)
-                                    * self.motoring)  # fmt: skip
+        """The days' record at constant motor watts from a start charge, shape (n, 144, 12)."""
+        rows = slice(None) if members is None else members
+        sun = np.ascontiguousarray(self.harvest.by_bank_w[rows])
+        if self.aboard is None:
+            whole = sun.sum(axis=-1)
+            available = np.maximum(whole - self.house_w, 0.0)
+            asked = max(power_w, self.curve.idle_w) - self.relief_w
+            capped = np.minimum(np.minimum(available, np.maximum(asked, self.curve.idle_w)), self.rated_w)
+            turning = np.where(capped > self.curve.idle_w, capped, 0.0)
+            return run_without_bank(whole, self.house_w, turning * self.motoring)
         starts = np.full(sun.shape[0], start_soc)
-        return run_days(
-            sun, self.essential_w, self.other_w, self.motoring * power_w, starts, STEP_H, self.store
-        )
+        watts = motor_of(self.motor_rows, power_w)
+        return run_days(sun, self.house_rows_w, watts, starts, starts, STEP_H, self.aboard)
 
     def distance_m(self, record: Array, speed_mps: float) -> Array:
         """Distance through the water of each member at a constant speed, shape (n,) [m]."""
         if self.store is None:
             share = np.where(self.motoring > 0, self.motoring, 1.0)
-            speeds = np.minimum(self.curve.speed_at(record[:, :, MOTOR] / share), speed_mps)
+            speeds = np.minimum(self.curve.speed_at(record[:, :, MOTOR] / share + self.relief_w), speed_mps)
             return (speeds * self.motoring).sum(axis=1) * STEP_H * 3600
         return (record[:, :, RAN] * self.motoring).sum(axis=1) * STEP_H * 3600 * speed_mps
 
-    def soc_at(self, record: Array, index: float, start_soc: float) -> Array:
+    def soc_at(self, record: Array, index: float, start_soc: float, own: bool = False) -> Array:
         """State of charge some steps after the start, between steps in a straight line, shape (n,)."""
-        lanes = np.concatenate([np.full((record.shape[0], 1), start_soc), record[:, :, SOC]], axis=1)
+        lane = record[:, :, HOUSE_SOC if own else SOC]
+        lanes = np.concatenate([np.full((record.shape[0], 1), start_soc), lane], axis=1)
         low = min(int(index), record.shape[1] - 1)
         return lanes[:, low] + (lanes[:, low + 1] - lanes[:, low]) * (index - low)
 
@@ -153,15 +193,13 @@ def _gather(design: BoatDesign, light: Light, curve: DemandCurve) -> Outlook:
         clear = clear_light(design.site, design.plan.date)
         made = harvest(design, clear).sun_w[0] if design.panels else clear.ghi[0]
         spells = useful_sun(day, made)
-    essential, other = house_watts(day, design.loads)
-    bank = design.bank
     return Outlook(
         design=design,
         light=light,
         curve=curve,
         spells=spells,
-        motoring=motoring_share(day, spells),
-        essential_w=essential,
-        other_w=other,
-        store=store_of(bank, air_temperature_c(design)) if bank else None,
+        motoring=motoring_share(day, spells) * (1 - under_sail(day, design.pushes)),
+        house_rows_w=house_watts(day, design),
+        relief_w=relief_w(day, design.pushes, curve.efficiency_at(design.plan.speed_mps)),
+        aboard=aboard_of(design, air_temperature_c(design)),
     )

@@ -9,7 +9,7 @@ import numpy as np
 from numpy.typing import NDArray
 
 from parhelion.constants import STEP_H, STEPS_PER_DAY
-from parhelion.design import Load, Spell
+from parhelion.design import BoatDesign, Load, Spell
 from parhelion.sun.daysteps import DaySteps
 
 Array = NDArray[np.float64]
@@ -93,23 +93,36 @@ def _rounded(moment: datetime) -> Time:
     return Time(moment.hour, moment.minute - moment.minute % ROUND_MIN)
 
 
-def house_watts(day: DaySteps, loads: tuple[Load, ...]) -> tuple[Array, Array]:
-    """The house's mean watts over each step, essential and other, each of shape (144,) [W].
+def load_share(day: DaySteps, load: Load) -> Array:
+    """How much of each step a load is on, shape (144,) [-]; spread evenly without a clock time."""
+    if load.from_clock is None or load.hours_per_day >= 24:
+        return np.full(STEPS_PER_DAY, load.hours_per_day / 24)
+    return lasting_share(day, load.from_clock, load.hours_per_day)
 
-    A load without a clock time is spread evenly over the 24 hours.
+
+def lasting_share(day: DaySteps, starts: Time, hours: float) -> Array:
+    """How much of each step a daily stretch of some hours from a clock time covers, shape (144,) [-]."""
+    if hours <= 0:
+        return np.zeros(STEPS_PER_DAY)
+    if hours >= 24:
+        return np.ones(STEPS_PER_DAY)
+    start = datetime.combine(day.starts_at.date(), starts)
+    return clock_share(day, starts, (start + timedelta(hours=hours)).time())
+
+
+def house_watts(day: DaySteps, design: BoatDesign) -> Array:
+    """The house's mean watts over each step, by bank and priority.
+
+    Returns
+    -------
+    ndarray, shape (4, 144)
+        Essential and other loads of the main bank, then of the house's own bank [W].
     """
-    essential, other = np.zeros(STEPS_PER_DAY), np.zeros(STEPS_PER_DAY)
-    for load in loads:
-        if load.from_clock is None or load.hours_per_day >= 24:
-            watts = np.full(STEPS_PER_DAY, load.power_w * load.hours_per_day / 24)
-        elif load.hours_per_day == 0:
-            continue
-        else:
-            start = datetime.combine(day.starts_at.date(), load.from_clock)
-            ends = (start + timedelta(hours=load.hours_per_day)).time()
-            watts = load.power_w * clock_share(day, load.from_clock, ends)
-        (essential if load.essential else other).__iadd__(watts)
-    return essential, other
+    made = np.zeros((4, STEPS_PER_DAY))
+    for load in design.loads:
+        own = design.house_bank is not None and design.load_bank_id(load) == design.house_bank.id
+        made[2 * own + (not load.essential)] += load.drawn_w * load_share(day, load)
+    return made
 
 
 def hours_of(share: Array) -> float:

@@ -7,18 +7,15 @@ core/tests/references/ hold one of each.
 from __future__ import annotations
 
 import json
-from collections.abc import Callable
 from typing import Any
 
 from pydantic import ValidationError
 
 from parhelion.design import SCHEMA_NAME, SCHEMA_VERSION, BoatDesign
 from parhelion.errors import InvalidDesign, Problem, UnreadableFile, problems_of
+from parhelion.formats.migrations import MIGRATIONS
 
 LARGEST_FILE_BYTES = 1_000_000  # a design is some 5 kB
-
-# From version n to n + 1; version 1 is the first.
-MIGRATIONS: dict[int, Callable[[dict[str, Any]], dict[str, Any]]] = {}
 
 
 def _refuse(code: str, message: str, accepted: str, field: str = "", value: object = None) -> UnreadableFile:

@@ -15,13 +15,19 @@ from dataclasses import dataclass
 import numpy as np
 from numpy.typing import NDArray
 
-from parhelion.constants import FRESH_VISCOSITY_M2_PER_S, GRAVITY_MPS2, SEA_VISCOSITY_M2_PER_S
-from parhelion.design import BoatDesign, Water
+from parhelion.constants import (
+    FRESH_DENSITY_KG_PER_M3,
+    FRESH_VISCOSITY_M2_PER_S,
+    GRAVITY_MPS2,
+    SEA_DENSITY_KG_PER_M3,
+    SEA_VISCOSITY_M2_PER_S,
+)
+from parhelion.design import Hull, Water
 from parhelion.hull import delft, planing, thinship
 from parhelion.hull.friction import friction_coefficient
 from parhelion.hull.holtrop import HoltropHull, calm_resistance
 from parhelion.hull.transom import BASE_DRAG, transom_n
-from parhelion.hulltypes import HULL_SPACING_TO_LENGTH, TYPICAL, Model
+from parhelion.hulltypes import HULL_SPACING_TO_LENGTH, TYPICAL, Model, draught_m
 from parhelion.memo import Memo
 
 Array = NDArray[np.float64]
@@ -58,6 +64,8 @@ class Hulls:
     viscosity: float
     transom_depth_m: float
     spacing_m: float
+    lcg_share: float
+    deadrise_deg: float
 
     @property
     def thin(self) -> thinship.ThinHull:
@@ -67,32 +75,50 @@ class Hulls:
         )
 
 
-def hulls_of(design: BoatDesign, displacement_kg: float | None = None) -> Hulls:
-    """One hull of the boat and its water, at the design's displacement or another [kg]."""
-    hull = design.hull
-    if displacement_kg is not None:
-        hull = hull.model_copy(update={"displacement_kg": displacement_kg})
+def hulls_of(hull: Hull, displacement_kg: float, water: Water) -> Hulls:
+    """One hull of a boat and its water.
+
+    Parameters
+    ----------
+    hull : Hull
+    displacement_kg : float
+        Of the whole boat.
+    water : Water
+    """
     typical = TYPICAL[hull.type]
-    draught = hull.draught(design.water_density_kg_per_m3)
+    fresh = water is Water.FRESH
+    density = FRESH_DENSITY_KG_PER_M3 if fresh else SEA_DENSITY_KG_PER_M3
+    draught = draught_m(
+        hull.type,
+        hull.waterline_length_m,
+        hull.beam_m,
+        displacement_kg,
+        hull.prismatic,
+        hull.midship,
+        density,
+    )
     one = HoltropHull(
         length_m=hull.waterline_length_m,
         beam_m=hull.beam_m,
         draught_fore_m=draught,
         draught_aft_m=draught,
-        volume_m3=hull.displacement_kg / design.water_density_kg_per_m3 / typical.hulls,
+        volume_m3=displacement_kg / density / typical.hulls,
         midship=hull.midship,
         waterplane=hull.waterplane,
         lcb_percent=hull.lcb,
+        appendage_area_m2=hull.appendage_area_m2 / typical.hulls,
         correlation_allowance=hull.correlation_allowance,
     )
-    fresh = design.site.water is Water.FRESH
+    transom = typical.transom_depth * draught if hull.transom_depth_m is None else hull.transom_depth_m
     return Hulls(
         one=one,
         count=typical.hulls,
-        density=design.water_density_kg_per_m3,
+        density=density,
         viscosity=FRESH_VISCOSITY_M2_PER_S if fresh else SEA_VISCOSITY_M2_PER_S,
-        transom_depth_m=typical.transom_depth * draught,
-        spacing_m=HULL_SPACING_TO_LENGTH * hull.waterline_length_m,
+        transom_depth_m=min(transom, draught),
+        spacing_m=hull.spacing_m or HULL_SPACING_TO_LENGTH * hull.waterline_length_m,
+        lcg_share=hull.lcg_share or PLANING_LCG,
+        deadrise_deg=PLANING_DEADRISE_DEG if hull.deadrise_deg is None else hull.deadrise_deg,
     )
 
 
@@ -196,7 +222,7 @@ def planing_hull(hulls: Hulls) -> planing.PlaningHull:
     """The hull as the planing method wants it."""
     one = hulls.one
     return planing.PlaningHull(
-        one.volume_m3 * hulls.density, PLANING_LCG * one.length_m, one.beam_m, PLANING_DEADRISE_DEG,
+        one.volume_m3 * hulls.density, hulls.lcg_share * one.length_m, one.beam_m, hulls.deadrise_deg,
         one.correlation_allowance or 0.0,
     )  # fmt: skip
 
@@ -237,6 +263,6 @@ MODELS: dict[Model, Callable[[Hulls, Array], CalmWater]] = {
 }
 
 
-def calm_water(design: BoatDesign, speed: Array, displacement_kg: float | None = None) -> CalmWater:
-    """The whole boat in calm water by the model of its type, over a one-dimensional array of speeds [m/s]."""
-    return MODELS[TYPICAL[design.hull.type].model](hulls_of(design, displacement_kg), speed)
+def calm_water(hull: Hull, displacement_kg: float, water: Water, speed: Array) -> CalmWater:
+    """A whole boat in calm water by the model of its type, over a one-dimensional array of speeds [m/s]."""
+    return MODELS[TYPICAL[hull.type].model](hulls_of(hull, displacement_kg, water), speed)

@@ -1,7 +1,7 @@
 """The boat's demand curve: battery watts at each speed, with its band, and back from watts to speed.
 
-Battery watts at V = service resistance x V / efficiency + the drive's idle draw, scaled by the fit to the
-person's own runs. Never the house.
+Battery watts at V = what the drive takes to give the boat's resistance at V, scaled by the fit to the
+person's own runs, + the drive's idle draw. Never the house.
 """
 
 from __future__ import annotations
@@ -13,9 +13,11 @@ from numpy.typing import ArrayLike, NDArray
 from scipy.interpolate import PchipInterpolator
 
 from parhelion.constants import GRAVITY_MPS2
-from parhelion.design import BoatDesign
-from parhelion.hull.resistance import service_resistance
-from parhelion.hull.runs import Fit, fit, run_sd
+from parhelion.design import BoatDesign, MeasuredRun
+from parhelion.drive.chain import available_thrust_n, battery_w
+from parhelion.drive.limits import DriveLimit, Limited, drive_limit
+from parhelion.hull.resistance import ServiceResistance, service_resistance
+from parhelion.hull.runs import Fit, fit, run_sd, span_sd
 
 Array = NDArray[np.float64]
 
@@ -33,12 +35,25 @@ class DemandCurve:
     band_factor: Array  # 90 %: power / factor to power x factor
     wave_share: Array
     model_w: Array  # before the runs
+    thrust_power_w: Array  # resistance times speed
     idle_w: float
+    limit: DriveLimit
     fit: Fit
 
     @property
     def top_speed_mps(self) -> float:
         return float(self.speed_mps[-1])
+
+    @property
+    def most_w(self) -> float:
+        """Most battery watts the drives take: by label, thrust, amps or volts."""
+        return self.limit.power_w
+
+    def efficiency_at(self, speed_mps: float) -> float:
+        """Battery to thrust at a speed, as the model has it, idle draw aside [-]."""
+        model = float(np.interp(speed_mps, self.speed_mps, self.model_w)) - self.idle_w
+        thrust = float(np.interp(speed_mps, self.speed_mps, self.thrust_power_w))
+        return thrust / model if model > 0 else 0.0
 
     def power_at(self, speed_mps: ArrayLike) -> Array:
         """Battery watts at a speed [W], any shape; nan beyond the curve's end."""
@@ -70,23 +85,35 @@ def curve_speeds(design: BoatDesign) -> Array:
     return np.linspace(0.0, top, CURVE_POINTS)
 
 
-def _drive_watts(design: BoatDesign, speed: Array, displacement_kg: float | None) -> tuple[Array, Array]:
-    resistance = service_resistance(design, speed, displacement_kg)
-    slow, fast = design.efficiency, design.fast_efficiency
-    efficiency = slow + (fast - slow) * resistance.planing_share
-    return resistance.total_n * speed / efficiency, resistance.wave_share
+def _drive_watts(design: BoatDesign, resistance: ServiceResistance, thrust: Array) -> Array:
+    return battery_w(design, thrust, resistance.speed_mps, resistance.planing_share)
 
 
-def fit_runs(design: BoatDesign) -> Fit:
-    """The model corrected by the design's measured runs, each against the model at its own load."""
+def _model_of_run(design: BoatDesign, run: MeasuredRun) -> tuple[float, float]:
+    """The model's drive watts of a run's speed at its own load on flat water, and the wave share."""
+    speed = np.array([run.through_water_mps])
+    resistance = service_resistance(design, speed, run.displacement_kg, flat=True)
+    return float(_drive_watts(design, resistance, resistance.total_n)[0]), float(resistance.wave_share[0])
+
+
+def fit_runs(design: BoatDesign, runs: tuple[MeasuredRun, ...] | None = None) -> Fit:
+    """The model corrected by measured runs, each against the model at its own load.
+
+    Parameters
+    ----------
+    design : BoatDesign
+    runs : tuple of MeasuredRun, optional
+        Those in use in the design where not given.
+    """
     measured, model, share, sd = [], [], [], []
-    for run in design.runs:
-        speed = np.array([run.through_water_mps])
-        watts, wave = _drive_watts(design, speed, run.displacement_kg)
-        measured.append(max(run.power_w - design.idle_power_w, LEAST_RUN_SHARE * run.power_w))
-        model.append(watts[0])
-        share.append(wave[0])
-        sd.append(run_sd(run.through_water_mps, run.back_speed_mps is not None))
+    for run in design.fitted_runs if runs is None else runs:
+        watts, wave = _model_of_run(design, run)
+        taken = run.battery_w
+        measured.append(max(taken - design.idle_power_w, LEAST_RUN_SHARE * taken))
+        model.append(watts)
+        share.append(wave)
+        one = run_sd(run.through_water_mps, run.back_speed_mps is not None)
+        sd.append(float(np.hypot(one, span_sd(run))))
     return fit(np.array(measured), np.array(model), np.array(share), np.array(sd))
 
 
@@ -109,16 +136,25 @@ def demand_curve(
     """
     fitted = fitted or fit_runs(design)
     speed = curve_speeds(design)
-    model, share = _drive_watts(design, speed, displacement_kg)
-    model = np.maximum.accumulate(model)
+    resistance = service_resistance(design, speed, displacement_kg)
+    thrust = resistance.total_n
+    model = np.maximum.accumulate(_drive_watts(design, resistance, thrust))
+    share = resistance.wave_share
     drive = np.maximum.accumulate(model * fitted.factor(share))
     rising = drive + 1e-6 * speed  # strictly, so that it can be read backwards
+    power = rising + design.idle_power_w
+    short = np.flatnonzero(thrust > available_thrust_n(design, speed))
+    limit = drive_limit(design, speed, thrust, resistance.planing_share, power)
+    if short.size and power[max(short[0] - 1, 0)] < limit.power_w:
+        limit = DriveLimit(float(power[max(short[0] - 1, 0)]), Limited.THRUST)
     return DemandCurve(
         speed_mps=speed,
-        power_w=rising + design.idle_power_w,
+        power_w=power,
         band_factor=fitted.band_factor(share),
         wave_share=share,
         model_w=model + design.idle_power_w,
+        thrust_power_w=thrust * speed,
         idle_w=design.idle_power_w,
+        limit=limit,
         fit=fitted,
     )

@@ -8,11 +8,14 @@ import numpy as np
 from numpy.typing import ArrayLike, NDArray
 
 from parhelion.constants import GRAVITY_MPS2
-from parhelion.design import BoatDesign
+from parhelion.design import BoatDesign, Hull, Tow, Water
 from parhelion.hull import delft, planing
 from parhelion.hull.air import air_resistance_n, frontal_area_m2
-from parhelion.hull.calm import calm_water, hulls_of, planing_hull, planing_share
+from parhelion.hull.calm import CalmWater, calm_water, hulls_of, planing_hull, planing_share
+from parhelion.hull.weather import WaveDrag, wave_drag, wind_resistance_n
 from parhelion.hulltypes import TYPICAL, Model
+
+Array = NDArray[np.float64]
 
 # What the regression was made from (value ranges of the fleet behind it).
 LENGTH_TO_BEAM = (3.9, 15.0)
@@ -24,12 +27,20 @@ THIN_LENGTH_TO_BEAM = (5.0, 30.0)  # below 5 a hull is not thin
 
 @dataclass(frozen=True)
 class ServiceResistance:
-    """Resistance in service [N] over the speeds, with the share that waves make of it."""
+    """Resistance over the speeds [N], part by part; `total_n` is their sum, never below zero."""
 
-    speed_mps: NDArray[np.float64]
-    total_n: NDArray[np.float64]
-    wave_share: NDArray[np.float64]
-    planing_share: NDArray[np.float64]  # 0 displacing to 1 planing
+    speed_mps: Array
+    service_n: Array  # margin x (calm water + still air): what runs on flat water measure
+    air_n: Array  # still air's part of the service resistance
+    wind_n: Array  # below zero where it pushes
+    waves_n: Array
+    tow_n: Array
+    wave_share: Array  # that the boat's own waves make of the smooth resistance
+    planing_share: Array  # 0 displacing to 1 planing
+
+    @property
+    def total_n(self) -> Array:
+        return np.maximum(self.service_n + self.wind_n + self.waves_n + self.tow_n, 0.0)
 
 
 @dataclass(frozen=True)
@@ -42,10 +53,41 @@ class RangeWarning:
     high: float
 
 
+def frontal_area_of(hull: Hull) -> float:
+    """Area of what stands above the water seen from ahead, given or usual for the type [m2]."""
+    if hull.frontal_area_m2 is not None:
+        return hull.frontal_area_m2
+    return frontal_area_m2(hull.type, hull.waterline_length_m, hull.beam_m)
+
+
+def _service(
+    hull: Hull, displacement_kg: float, water: Water, speed: Array
+) -> tuple[Array, Array, CalmWater]:
+    """Margin x (calm water + still air), the still air's part of it, and the calm water by itself [N]."""
+    calm = calm_water(hull, displacement_kg, water, speed)
+    air = air_resistance_n(speed, frontal_area_of(hull), hull.air_drag)
+    return hull.service_margin * (calm.viscous_n + calm.wave_n + air), hull.service_margin * air, calm
+
+
+def tow_resistance_n(tow: Tow, water: Water, speed: Array) -> Array:
+    """Resistance of what is towed, by the model of its own type, over a row of speeds [N]."""
+    hull = Hull(type=tow.type, waterline_length_m=tow.waterline_length_m, beam_m=tow.beam_m)
+    return tow.count * _service(hull, tow.displacement_kg, water, speed)[0]
+
+
+def wave_drag_of(design: BoatDesign, displacement_kg: float | None = None) -> WaveDrag:
+    """What the plan's waves from ahead add, low and high [N]."""
+    hulls = hulls_of(design.hull, displacement_kg or design.displacement_kg, design.site.water)
+    one = hulls.one
+    return wave_drag(
+        design.plan.wave_height_m, one.length_m, one.beam_m, one.block, hulls.count, hulls.density
+    )
+
+
 def service_resistance(
-    design: BoatDesign, speed_mps: ArrayLike, displacement_kg: float | None = None
+    design: BoatDesign, speed_mps: ArrayLike, displacement_kg: float | None = None, flat: bool = False
 ) -> ServiceResistance:
-    """Margin x (calm water of the whole boat + still air).
+    """What the boat asks at each speed: its service resistance, and what wind, waves and a tow add.
 
     Parameters
     ----------
@@ -54,27 +96,33 @@ def service_resistance(
         Speeds through the water [m/s], any shape.
     displacement_kg : float, optional
         Another displacement than the design's [kg].
+    flat : bool
+        Flat water, no wind, nothing in tow: how runs are made.
 
     Returns
     -------
     ServiceResistance
         Of the shape of `speed_mps`.
     """
-    speed = np.asarray(speed_mps, dtype=float)
-    hull, typical = design.hull, TYPICAL[design.hull.type]
-    calm = calm_water(design, speed.ravel(), displacement_kg)
-    area = hull.frontal_area_m2
-    if area is None:
-        area = frontal_area_m2(hull.type, hull.waterline_length_m, hull.beam_m)
-    air = air_resistance_n(speed.ravel(), area, typical.air_drag_cd)
-    smooth = calm.viscous_n + calm.wave_n + air
+    shape = np.shape(speed_mps)
+    speed = np.asarray(speed_mps, dtype=float).ravel()
+    hull, plan, water = design.hull, design.plan, design.site.water
+    displacement = displacement_kg or design.displacement_kg
+    service, air, calm = _service(hull, displacement, water, speed)
+    smooth = service / hull.service_margin
     share = np.divide(calm.wave_n, smooth, out=np.zeros_like(smooth), where=smooth > 0)
-    return ServiceResistance(
-        speed,
-        (hull.service_margin * smooth).reshape(speed.shape),
-        share.reshape(speed.shape),
-        calm.planing_share.reshape(speed.shape),
-    )
+    wind, waves, tow = (np.zeros_like(speed) for _ in range(3))
+    if not flat:
+        if plan.wind_angle_deg is not None:
+            wind = wind_resistance_n(
+                speed, plan.wind_mps, plan.wind_angle_deg, frontal_area_of(hull), hull.air_drag
+            )
+        if plan.wave_height_m > 0:
+            waves = np.full_like(speed, wave_drag_of(design, displacement).middle_n)
+        for item in design.tows:
+            tow = tow + tow_resistance_n(item, water, speed)
+    made = (service, air, wind, waves, tow, share, calm.planing_share)
+    return ServiceResistance(np.asarray(speed_mps, dtype=float), *(part.reshape(shape) for part in made))
 
 
 def hull_speed_mps(length_m: float) -> float:
@@ -84,7 +132,7 @@ def hull_speed_mps(length_m: float) -> float:
 
 def range_warnings(design: BoatDesign, speed_mps: float | None = None) -> list[RangeWarning]:
     """Where this hull, at a speed if one is given [m/s], lies outside what its model was made from."""
-    hulls = hulls_of(design)
+    hulls = hulls_of(design.hull, design.displacement_kg, design.site.water)
     hull = hulls.one
     model = TYPICAL[design.hull.type].model
     slender = ("length to beam", hull.length_m / hull.beam_m, THIN_LENGTH_TO_BEAM)

@@ -17,6 +17,8 @@ import numpy as np
 from numpy.typing import ArrayLike, NDArray
 from scipy.special import stdtrit
 
+from parhelion.design import MeasuredRun
+
 Array = NDArray[np.float64]
 
 Z_90 = 1.6449  # two-sided 90 % of a normal
@@ -70,6 +72,16 @@ def run_sd(speed_mps: ArrayLike, both_ways: ArrayLike) -> Array:
     """One sigma of ln P of a run: a one-way run adds what an unseen stream does to its speed [-]."""
     stream = POWER_EXPONENT * UNKNOWN_CURRENT_MPS / np.asarray(speed_mps, dtype=float)
     return np.hypot(RUN_SD, np.where(both_ways, 0.0, stream))
+
+
+def span_sd(run: MeasuredRun) -> float:
+    """One sigma of ln P that a run noted as a span of speeds and watts adds [-]: even over the span."""
+    watts = speed = 0.0
+    if run.power_w is not None and run.power_to_w is not None:
+        watts = np.log(run.power_to_w / run.power_w)
+    if run.speed_to_mps is not None and run.back_speed_mps is None:
+        speed = POWER_EXPONENT * np.log(run.speed_to_mps / run.speed_mps)
+    return float(np.hypot(watts, speed) / np.sqrt(12))
 
 
 def fit(measured_w: ArrayLike, model_w: ArrayLike, wave_share: ArrayLike, sd: ArrayLike) -> Fit:

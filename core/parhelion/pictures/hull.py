@@ -73,16 +73,16 @@ def hull_picture_from(outlook: Outlook) -> HullPicture:
     speeds = np.linspace(0, top, CHART_POINTS)
     power, band = curve.power_at(speeds), curve.band_at(speeds)
     drive = power - curve.idle_w
-    asked = formula.shaft_power_w(speeds, hull.waterline_length_m, hull.displacement_kg)
+    asked = formula.shaft_power_w(speeds, hull.waterline_length_m, design.displacement_kg)
     points = [
         RunPoint(
             id=run.id,
             speed_mps=run.through_water_mps,
-            power_w=run.power_w,
+            power_w=run.battery_w,
             both_ways=run.back_speed_mps is not None,
             off_frac=float(np.expm1(residual)),
         )
-        for run, residual in zip(design.runs, curve.fit.residuals, strict=True)
+        for run, residual in zip(design.fitted_runs, curve.fit.residuals, strict=True)
     ]
     return HullPicture(
         speed_mps=speeds.tolist(),
@@ -97,8 +97,8 @@ def hull_picture_from(outlook: Outlook) -> HullPicture:
         rated_speed_mps=float(curve.speed_at(outlook.rated_w)),
         plan_speed_mps=outlook.plan_speed_mps,
         plan_power_w=outlook.plan_power_w,
-        draught_m=hull.draught(design.water_density_kg_per_m3),
-        efficiency=design.efficiency,
+        draught_m=design.draught_m(design.water_density_kg_per_m3),
+        efficiency=curve.efficiency_at(outlook.plan_speed_mps),
         findings=hull_findings(outlook),
     )
 

@@ -32,7 +32,9 @@ def day(sun_w, essential_w, other_w, motor_w, soc, step_h, store):
             r = store.resistance_ohm
             if net < 0:
                 current = (volts - math.sqrt(volts**2 + 4 * r * net)) / (2 * r)
-                soc -= current * dt / store.capacity_ah
+                rate = abs(current)
+                drawn = rate * max(rate / store.label_a, 1.0) ** (store.peukert - 1)
+                soc -= drawn * dt / store.capacity_ah
             else:
                 current = (-volts + math.sqrt(volts**2 + 4 * r * net)) / (2 * r)
                 room = store.acceptance_a * min(1.0, max(1 - soc, 0) / (1 - store.taper_from))

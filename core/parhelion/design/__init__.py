@@ -1,0 +1,33 @@
+"""The boat design document, by its parts; see `boat.py` for the whole."""
+
+from parhelion.chemistries import Chemistry as Chemistry
+from parhelion.design.array import Controller as Controller
+from parhelion.design.array import Obstacle as Obstacle
+from parhelion.design.array import PanelGroup as PanelGroup
+from parhelion.design.array import PanelString as PanelString
+from parhelion.design.array import Place as Place
+from parhelion.design.array import Side as Side
+from parhelion.design.array import Ventilation as Ventilation
+from parhelion.design.bank import Bank as Bank
+from parhelion.design.bank import Link as Link
+from parhelion.design.bank import Load as Load
+from parhelion.design.boat import SCHEMA_NAME as SCHEMA_NAME
+from parhelion.design.boat import SCHEMA_VERSION as SCHEMA_VERSION
+from parhelion.design.boat import BoatDesign as BoatDesign
+from parhelion.design.boat import Use as Use
+from parhelion.design.drive import Drive as Drive
+from parhelion.design.drive import Motor as Motor
+from parhelion.design.drive import Propeller as Propeller
+from parhelion.design.drive import Push as Push
+from parhelion.design.drive import PushKind as PushKind
+from parhelion.design.drive import Rating as Rating
+from parhelion.design.hull import Hull as Hull
+from parhelion.design.hull import Loading as Loading
+from parhelion.design.hull import MeasuredRun as MeasuredRun
+from parhelion.design.hull import Tow as Tow
+from parhelion.design.plan import Plan as Plan
+from parhelion.design.plan import Site as Site
+from parhelion.design.plan import Sky as Sky
+from parhelion.design.plan import Source as Source
+from parhelion.design.plan import Spell as Spell
+from parhelion.design.plan import Water as Water

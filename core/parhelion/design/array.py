@@ -1,0 +1,83 @@
+"""Where panels sit, what shades them, and what charges from them."""
+
+from __future__ import annotations
+
+from enum import StrEnum
+
+from pydantic import Field
+
+from parhelion.design.part import Id, Name, Part, Point
+
+PANEL_KG_PER_W = 0.065  # rigid panel with its share of the frame
+
+
+class Ventilation(StrEnum):
+    OPEN = "open"  # air on both sides
+    ON_SURFACE = "on_surface"  # lying on a deck or roof
+
+
+class Side(StrEnum):
+    """Which way a tilted place faces, from the boat."""
+
+    BOW = "bow"
+    STARBOARD = "starboard"
+    STERN = "stern"
+    PORT = "port"
+
+
+class Place(Part):
+    """Where panels sit. Flat is the default; `faces` matters only when tilted."""
+
+    id: Id
+    name: Name
+    tilt_deg: float = Field(default=0, ge=0, le=90, title="Tilt from flat")
+    faces: Side = Side.STARBOARD
+    ventilation: Ventilation = Ventilation.OPEN
+
+
+class PanelGroup(Part):
+    """Panels on one place feeding one controller."""
+
+    id: Id
+    place_id: Id
+    controller_id: Id
+    nameplate_w: float = Field(gt=0, le=5_000, title="Nameplate of one panel")
+    count: int = Field(default=1, ge=1, le=400, title="How many")
+    power_coefficient_per_k: float = Field(default=-0.0035, ge=-0.01, le=0)
+    mass_kg: float | None = Field(default=None, gt=0, le=200, title="Mass of one panel")
+    salt_loss_frac: float = Field(default=0.03, ge=0, le=0.5)
+    mismatch_loss_frac: float = Field(default=0.02, ge=0, le=0.5)
+    wiring_loss_frac: float = Field(default=0.03, ge=0, le=0.5)
+
+    @property
+    def mass(self) -> float:
+        """Mass of the whole group, given or usual for rigid panels with their share of the frame [kg]."""
+        return self.count * (self.mass_kg or self.nameplate_w * PANEL_KG_PER_W)
+
+
+class Controller(Part):
+    """A charge controller; without a current limit it never clips."""
+
+    id: Id
+    name: Name = "Controller"
+    bank_id: Id | None = Field(default=None, title="The bank it charges; empty: the first")
+    efficiency: float = Field(default=0.96, gt=0.5, le=1, title="Controller efficiency")
+    current_limit_a: float | None = Field(default=None, gt=0, le=2_000, title="Most it puts out")
+
+
+class Obstacle(Part):
+    """Something that throws shade: a spar between two points of the boat frame."""
+
+    id: Id
+    name: Name
+    foot: Point
+    tip: Point
+    radius_m: float = Field(gt=0, le=5)
+
+
+class PanelString(Part):
+    """Panels in series, as wired to a controller input."""
+
+    id: Id
+    controller_id: Id
+    panel_group_ids: tuple[Id, ...]

@@ -1,0 +1,215 @@
+"""The boat design document: one JSON document, defined here once.
+
+The database stores it, the API speaks it, the browser's types are generated from it and the file a person
+downloads is it. SI units, with the unit in the name; angles in degrees clockwise, seen from above.
+
+Boat frame: x to starboard, y forward, z up from the waterline amidships [m].
+"""
+
+from __future__ import annotations
+
+from enum import StrEnum
+from typing import Any, Literal
+
+from pydantic import ConfigDict, Field, model_validator
+
+from parhelion.constants import FRESH_DENSITY_KG_PER_M3, SEA_DENSITY_KG_PER_M3
+from parhelion.design.array import Controller, Obstacle, PanelGroup, PanelString, Place
+from parhelion.design.bank import Bank, Link, Load
+from parhelion.design.drive import Drive, Push
+from parhelion.design.hull import Hull, Loading, MeasuredRun, Tow
+from parhelion.design.part import Name, Part, out_of_reach
+from parhelion.design.plan import Plan, Site, Source, Water
+from parhelion.hulltypes import draught_m
+
+SCHEMA_NAME = "parhelion.boat"
+SCHEMA_VERSION = 2
+
+DEEPEST_BODY_TO_BEAM = 1.5  # a hull body drawing more than this many beams is a slip of the pen
+LIGHTEST_KG, HEAVIEST_KG = 20.0, 200_000.0  # all aboard
+
+
+class Use(StrEnum):
+    """What the boat is for; the answer rail follows it."""
+
+    CRUISER = "cruiser"
+    AUXILIARY = "auxiliary"
+    HOME_CHARGED = "home_charged"
+
+
+def _known(name: str, known: set[str], field: str) -> None:
+    if name not in known:
+        raise out_of_reach(
+            "Nothing in this design is called {missing}.", field, ", ".join(sorted(known)) or "add it first",
+            missing=name,
+        )  # fmt: skip
+
+
+class BoatDesign(Part):
+    """A solar-electric boat and the day it is asked about."""
+
+    model_config = ConfigDict(frozen=True, extra="forbid", allow_inf_nan=False, title="Parhelion boat design")
+
+    schema_name: Literal["parhelion.boat"] = "parhelion.boat"
+    schema_version: Literal[2] = 2
+    name: Name
+    note: str = Field(default="", max_length=2_000)
+    use: Use = Use.CRUISER
+    hull: Hull
+    loading: Loading | None = None
+    tows: tuple[Tow, ...] = Field(default=(), max_length=6)
+    runs: tuple[MeasuredRun, ...] = Field(default=(), max_length=60)
+    fitted_set: str | None = Field(default=None, max_length=40, title="Set of runs in use; empty: all")
+    drives: tuple[Drive, ...] = Field(min_length=1, max_length=4)
+    pushes: tuple[Push, ...] = Field(default=(), max_length=6)
+    banks: tuple[Bank, ...] = Field(default=(), max_length=4)
+    links: tuple[Link, ...] = Field(default=(), max_length=8)
+    loads: tuple[Load, ...] = Field(default=(), max_length=60)
+    places: tuple[Place, ...] = Field(default=(), max_length=60)
+    panels: tuple[PanelGroup, ...] = Field(default=(), max_length=60)
+    obstacles: tuple[Obstacle, ...] = Field(default=(), max_length=100)
+    controllers: tuple[Controller, ...] = Field(default=(), max_length=60)
+    strings: tuple[PanelString, ...] = Field(default=(), max_length=60)
+    sources: tuple[Source, ...] = Field(default=(), max_length=10)
+    site: Site
+    plan: Plan
+
+    @model_validator(mode="after")
+    def _joined(self) -> BoatDesign:
+        places = {place.id for place in self.places}
+        controllers = {controller.id for controller in self.controllers}
+        banks = {bank.id for bank in self.banks}
+        for index, group in enumerate(self.panels):
+            _known(group.place_id, places, f"panels/{index}/place_id")
+            _known(group.controller_id, controllers, f"panels/{index}/controller_id")
+        chosen = [("loads", i, load.bank_id) for i, load in enumerate(self.loads)]
+        chosen += [("controllers", i, controller.bank_id) for i, controller in enumerate(self.controllers)]
+        for part, index, bank_id in chosen:
+            if bank_id is not None:
+                _known(bank_id, banks, f"{part}/{index}/bank_id")
+        for index, link in enumerate(self.links):
+            _known(link.from_bank_id, banks, f"links/{index}/from_bank_id")
+            _known(link.to_bank_id, banks, f"links/{index}/to_bank_id")
+            if link.from_bank_id == link.to_bank_id:
+                raise out_of_reach(
+                    "This converter joins a bank to itself.", f"links/{index}/to_bank_id", "the other bank"
+                )
+        for part in ("runs", "drives", "banks", "links", "loads", "places", "panels", "controllers"):
+            ids = [item.id for item in getattr(self, part)]
+            if len(set(ids)) != len(ids):
+                raise out_of_reach("Two entries share one id.", part, "a different id for each entry")
+        if self.plan.spells is not None and not self.plan.spells:
+            raise out_of_reach(
+                "There are no motoring hours.",
+                "plan/spells",
+                "at least one spell, or none at all for the useful sun",
+            )
+        return self
+
+    @model_validator(mode="after")
+    def _floats(self) -> BoatDesign:
+        weighed = self.hull.displacement_kg is not None
+        field = "hull/displacement_kg" if weighed else "loading/boat_kg"
+        if not weighed and self.loading is None:
+            raise out_of_reach(
+                "Nothing says how heavy the boat is.",
+                field,
+                "the weight all aboard, or the boat's own weight",
+            )
+        whole = self.displacement_kg
+        if not LIGHTEST_KG < whole < HEAVIEST_KG:
+            raise out_of_reach(
+                "All aboard this makes {kg} kg.", field,
+                f"parts that add up to {LIGHTEST_KG:g} to {HEAVIEST_KG:g} kg", kg=f"{whole:.0f}",
+            )  # fmt: skip
+        draught = self.draught_m(SEA_DENSITY_KG_PER_M3)
+        if draught > DEEPEST_BODY_TO_BEAM * self.hull.beam_m:
+            most = whole * DEEPEST_BODY_TO_BEAM * self.hull.beam_m / draught
+            most -= 0 if weighed or self.loading is None else whole - self.loading.boat_kg
+            raise out_of_reach(
+                "A hull this long and wide would float {draught} m deep.", field,
+                f"{most:.0f} kg or less for this length and beam", draught=f"{draught:.3g}", limit=most,
+                relation="{0} or less for this length and beam",
+            )  # fmt: skip
+        return self
+
+    @property
+    def displacement_kg(self) -> float:
+        """All aboard: as weighed, or the boat, its load, its bank and its panels added up [kg]."""
+        if self.hull.displacement_kg is not None:
+            return self.hull.displacement_kg
+        return self.parts_kg or 0.0
+
+    @property
+    def parts_kg(self) -> float | None:
+        """The parts added up, where the boat's own weight is known [kg]."""
+        if self.loading is None:
+            return None
+        return self.loading.total_kg + self.banks_kg + self.panels_kg
+
+    @property
+    def banks_kg(self) -> float:
+        return sum(bank.mass for bank in self.banks)
+
+    @property
+    def panels_kg(self) -> float:
+        return sum(group.mass for group in self.panels)
+
+    def draught_m(self, water_density_kg_per_m3: float, displacement_kg: float | None = None) -> float:
+        """Draught of the hull body at the design's displacement or another [m]."""
+        hull = self.hull
+        return draught_m(
+            hull.type, hull.waterline_length_m, hull.beam_m, displacement_kg or self.displacement_kg,
+            hull.prismatic, hull.midship, water_density_kg_per_m3,
+        )  # fmt: skip
+
+    @property
+    def water_density_kg_per_m3(self) -> float:
+        return SEA_DENSITY_KG_PER_M3 if self.site.water is Water.SALT else FRESH_DENSITY_KG_PER_M3
+
+    @property
+    def bank(self) -> Bank | None:
+        """The bank that drives the boat, if there is one."""
+        return self.banks[0] if self.banks else None
+
+    @property
+    def house_bank(self) -> Bank | None:
+        """The second bank, which the house lives on, if there is one."""
+        return self.banks[1] if len(self.banks) > 1 else None
+
+    def load_bank_id(self, load: Load) -> str | None:
+        """The bank a load lives on: its own choice, or the house's where there are two."""
+        if load.bank_id is not None:
+            return load.bank_id
+        return self.banks[-1].id if 0 < len(self.banks) < 3 else self.banks[1].id if self.banks else None
+
+    def links_between(self, giver: Bank, taker: Bank) -> list[Link]:
+        """Converters from one bank to another."""
+        return [x for x in self.links if x.from_bank_id == giver.id and x.to_bank_id == taker.id]
+
+    @property
+    def nameplate_w(self) -> float:
+        """All panels added up from their parts [W]."""
+        return sum(group.nameplate_w * group.count for group in self.panels)
+
+    @property
+    def idle_power_w(self) -> float:
+        """Draw of all drives when on but not turning [W]."""
+        return sum(drive.idle_power_w * drive.count for drive in self.drives)
+
+    @property
+    def fitted_runs(self) -> tuple[MeasuredRun, ...]:
+        """The runs that set the curve: those of the set in use, or all."""
+        if self.fitted_set is None:
+            return self.runs
+        return tuple(run for run in self.runs if run.set_name == self.fitted_set)
+
+    def changed(self, **parts: Any) -> BoatDesign:
+        """Another boat with some parts replaced, unchecked; for what-ifs."""
+        return self.model_copy(update=parts)
+
+    def controller(self, controller_id: str) -> Controller:
+        return next(item for item in self.controllers if item.id == controller_id)
+
+    def place(self, place_id: str) -> Place:
+        return next(item for item in self.places if item.id == place_id)

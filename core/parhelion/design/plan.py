@@ -1,0 +1,84 @@
+"""Where the boat is, and the day it is asked about."""
+
+from __future__ import annotations
+
+from datetime import date as Date
+from datetime import time as Time
+from enum import StrEnum
+from typing import Literal
+
+from pydantic import Field, model_validator
+
+from parhelion.design.part import Id, Name, Part, Share, out_of_reach
+
+
+class Water(StrEnum):
+    FRESH = "fresh"
+    SALT = "salt"
+
+
+class Source(Part):
+    """Another source of charge: shore, wind, generator."""
+
+    id: Id
+    name: Name
+    kind: Literal["shore", "wind", "generator", "hydro", "pedals"]
+    rated_power_w: float = Field(gt=0, le=100_000)
+
+
+class Site(Part):
+    """Where the boat is. The time zone is found from the place, never stored."""
+
+    name: Name = "Here"
+    latitude_deg: float = Field(ge=-90, le=90, title="Latitude, north positive")
+    longitude_deg: float = Field(ge=-180, le=180, title="Longitude, east positive")
+    altitude_m: float = Field(default=0, ge=-450, le=6_000)
+    water: Water = Water.FRESH
+    linke_turbidity: float | None = Field(default=None, ge=1, le=10, title="Linke turbidity")
+
+
+class Sky(StrEnum):
+    CLEAR = "clear"
+    HAZY = "hazy"
+    BROKEN = "broken"
+    OVERCAST = "overcast"
+    RAIN = "rain"  # or fog
+
+
+class Spell(Part):
+    """Motoring from one local clock time to another; an end before the start is past midnight."""
+
+    starts_at: Time
+    ends_at: Time
+
+    @model_validator(mode="after")
+    def _lasts(self) -> Spell:
+        if self.starts_at == self.ends_at:
+            raise out_of_reach("This motoring spell has no length.", "ends_at", "an end other than the start")
+        return self
+
+
+class Plan(Part):
+    """The day in question. `spells` empty means the useful sun: 5 to 95 % of the clear day's harvest."""
+
+    date: Date
+    sky: Sky = Sky.CLEAR
+    heading_deg: float | None = Field(default=None, ge=0, lt=360, title="Heading; empty is any heading")
+    speed_mps: float = Field(gt=0, le=30, title="Speed through the water")
+    spells: tuple[Spell, ...] | None = Field(default=None, max_length=8)
+    start_charge_frac: Share = Field(default=0.8, title="Bank at the start of the day")
+    air_temperature_c: float | None = Field(default=None, ge=-40, le=55)
+    wind_mps: float = Field(default=3.0, ge=0, le=40, title="Wind")
+    wind_angle_deg: float | None = Field(
+        default=None, ge=-180, le=180, title="Wind off the bow; empty: from anywhere, not counted as drag"
+    )
+    wave_height_m: float = Field(default=0, ge=0, le=4, title="Waves from ahead, significant height")
+    current_mps: float = Field(default=0, ge=-5, le=5, title="Stream along the course, with you positive")
+
+    @model_validator(mode="after")
+    def _dated(self) -> Plan:
+        if not 1950 <= self.date.year <= 2100:
+            raise out_of_reach(
+                "The sun's place is not computed for that year.", "date", "a date from 1950 to 2100"
+            )
+        return self

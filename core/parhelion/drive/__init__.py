@@ -1,0 +1,1 @@
+"""From the battery to thrust: motor, controller, gear and propeller."""

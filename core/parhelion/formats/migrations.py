@@ -1,0 +1,32 @@
+"""Older versions of a design file, brought up to date one version at a time.
+
+Each step takes a parsed document of its version and gives one of the next; it changes a copy.
+"""
+
+from __future__ import annotations
+
+from collections.abc import Callable
+from typing import Any
+
+Document = dict[str, Any]
+
+
+def _from_1(document: Document) -> Document:
+    """Version 2: a bank is units in series and parallel; its mass is that of the units."""
+    banks = document.get("banks")
+    if isinstance(banks, list):
+        banks = [_bank_from_1(bank) if isinstance(bank, dict) else bank for bank in banks]
+        document = {**document, "banks": banks}
+    links = document.get("links")
+    if isinstance(links, list):  # version 1 kept links uncounted, and let them join a bank to itself
+        kept = [x for x in links if not isinstance(x, dict) or x.get("from_bank_id") != x.get("to_bank_id")]
+        document = {**document, "links": kept}
+    return {**document, "schema_version": 2}
+
+
+def _bank_from_1(bank: Document) -> Document:
+    renamed = {"nominal_v": "unit_v", "capacity_ah": "unit_ah", "mass_kg": "unit_mass_kg"}
+    return {renamed.get(key, key): value for key, value in bank.items()}
+
+
+MIGRATIONS: dict[int, Callable[[Document], Document]] = {1: _from_1}

@@ -1,0 +1,97 @@
+"""What wind and waves from ahead add to a boat's resistance.
+
+References
+----------
+[1] Drag of what stands above the water in the apparent wind, 1/2 rho Cd A |Va| Va,x.
+[2] STAwave-1, ITTC 7.5-04-01-01.1: 1/16 rho g H^2 B sqrt(B / L_bow), waves from ahead, no pitching.
+[3] Kreitner, as quoted by the ITTC: .64 H^2 B^2 C_B rho g / L, up to some 2 m.
+"""
+
+from __future__ import annotations
+
+from dataclasses import dataclass
+
+import numpy as np
+from numpy.typing import ArrayLike, NDArray
+
+from parhelion.constants import AIR_DENSITY_KG_PER_M3, GRAVITY_MPS2
+
+Array = NDArray[np.float64]
+
+BOW_SHARE = 0.35  # of the length, from the stem to nearly full breadth [2]
+STEEPEST = 2.25  # [2] holds to H = 2.25 sqrt(L / 100)
+
+
+def wind_resistance_n(
+    speed_mps: ArrayLike, wind_mps: float, angle_deg: float, area_m2: float, drag_coefficient: float
+) -> Array:
+    """What a wind adds to the drag in still air [N]; below zero where it pushes [1].
+
+    Parameters
+    ----------
+    speed_mps : array_like
+        Through the water, any shape.
+    wind_mps, angle_deg : float
+        True wind, and where it comes from off the bow [deg].
+    area_m2, drag_coefficient : float
+        Of what stands above the water, seen from ahead.
+    """
+    speed = np.asarray(speed_mps, dtype=float)
+    ahead = speed + wind_mps * np.cos(np.radians(angle_deg))
+    across = wind_mps * np.sin(np.radians(angle_deg))
+    felt = np.hypot(ahead, across) * ahead
+    return 0.5 * AIR_DENSITY_KG_PER_M3 * drag_coefficient * area_m2 * (felt - speed * np.abs(speed))
+
+
+@dataclass(frozen=True)
+class WaveDrag:
+    """Added resistance in waves from ahead by two methods that differ by up to 1.7 [N]."""
+
+    low_n: float
+    high_n: float
+
+    @property
+    def middle_n(self) -> float:
+        """Geometric mean of both."""
+        return float(np.sqrt(self.low_n * self.high_n))
+
+
+def kreitner_n(height_m: float, length_m: float, beam_m: float, block: float, density: float) -> float:
+    """Added resistance of one hull [3] [N]."""
+    return 0.64 * height_m**2 * beam_m**2 * block * density * GRAVITY_MPS2 / length_m
+
+
+def stawave_n(height_m: float, length_m: float, beam_m: float, density: float) -> float:
+    """Added resistance of one hull [2] [N]."""
+    bow = BOW_SHARE * length_m
+    return density * GRAVITY_MPS2 * height_m**2 * beam_m * float(np.sqrt(beam_m / bow)) / 16
+
+
+def wave_drag(
+    height_m: float, length_m: float, beam_m: float, block: float, hulls: int, density: float
+) -> WaveDrag:
+    """Added resistance of the whole boat in waves from ahead, low and high [N].
+
+    Parameters
+    ----------
+    height_m : float
+        Significant height.
+    length_m, beam_m, block : float
+        Of one hull.
+    hulls : int
+    density : float
+        Of the water [kg/m3].
+    """
+    found = sorted(
+        hulls * value
+        for value in (
+            kreitner_n(height_m, length_m, beam_m, block, density),
+            stawave_n(height_m, length_m, beam_m, density),
+        )
+    )
+    return WaveDrag(*found)
+
+
+def highest_wave_m(length_m: float) -> float:
+    """Height beyond which a boat of that length pitches, and the method says too little [2] [m]."""
+    return STEEPEST * float(np.sqrt(length_m / 100))
