@@ -3,6 +3,8 @@
 parhelion answers FILE.json [--date D] [--sky WORD] [--at HH:MM] [--json]
 parhelion power FILE.json [--speeds V,V,...] [--json]
 parhelion day FILE.json [--date D] [--sky WORD] [--json]
+parhelion bank FILE.json [--hours H] [--speed V] [--grey-days N] [--json]
+parhelion helm FILE.json [--unit kn|km/h|mph] [--pdf OUT.pdf] [--json]
 parhelion schema
 """
 
@@ -19,10 +21,12 @@ from typing import Any, TextIO
 import numpy as np
 from pydantic import ValidationError
 
+from parhelion.advice.finding import Finding
 from parhelion.design import BoatDesign, Sky
 from parhelion.errors import InvalidDesign, ParhelionError, problems_of
 from parhelion.formats.boat_file import json_schema, read_boat
 from parhelion.formats.plain import shown, told
+from parhelion.quantities import Quantity
 from parhelion.units import MPS_PER_KNOT
 
 
@@ -79,19 +83,25 @@ def _power(design: BoatDesign, arguments: argparse.Namespace, out: TextIO) -> No
     factor = curve.band_at(speeds)
     asked = formula.shaft_power_w(speeds, design.hull.waterline_length_m, design.displacement_kg)
     asked = asked / formula.MOTOR_AND_CONTROLLER_EFFICIENCY
+    forms = np.interp(speeds, curve.speed_mps, curve.model_w)
     rows = [
         {
             "speed_mps": float(v),
             "power_w": None if past else float(p),
             "low_w": None if past else float(curve.idle_w + (p - curve.idle_w) / f),
             "high_w": None if past else float(curve.idle_w + (p - curve.idle_w) * f),
+            "form_w": None if past else float(form),
             "formula_w": float(w),
             "reason": f"beyond the model: it ends at {curve.top_speed_mps:.2f} m/s" if past else None,
         }
-        for v, p, f, w, past in zip(speeds, power, factor, asked, beyond, strict=True)
+        for v, p, f, w, form, past in zip(speeds, power, factor, asked, forms, beyond, strict=True)
     ]
     if arguments.json:
-        _print_json({"runs": curve.fit.runs, "idle_w": curve.idle_w, "points": rows}, out)
+        document = {
+            "runs": curve.fit.runs, "idle_w": curve.idle_w, "most_w": curve.most_w,
+            "limited_by": curve.limit.by, "displacement_kg": design.displacement_kg, "points": rows,
+        }  # fmt: skip
+        _print_json(document, out)
         return
     out.write(f"{'speed':>8s} {'battery':>9s} {'9 in 10 boats':>19s} {'formula':>9s}\n")
     for row in rows:
@@ -128,8 +138,51 @@ def _day(design: BoatDesign, arguments: argparse.Namespace, out: TextIO) -> None
     out.write("\n")
     for name, value in picture.ledger.model_dump().items():
         out.write(f"{name.removesuffix('_wh'):12s} {value:8.0f} Wh\n")
+    _print_findings(picture.findings, out)
+
+
+def _bank(design: BoatDesign, arguments: argparse.Namespace, out: TextIO) -> None:
+    from parhelion.answers.sizing import SizingAsk
+    from parhelion.pictures.bank import bank_picture
+
+    ask = SizingAsk(hours=arguments.hours, speed_mps=arguments.speed, grey_days=arguments.grey_days)
+    picture = bank_picture(design, ask)
+    if arguments.json:
+        _print_json(picture.model_dump(mode="json"), out)
+        return
+    for tank in picture.tanks:
+        out.write(f"{tank.name}: {tank.chemistry} {tank.nominal_v:.1f} V {tank.capacity_ah:.0f} Ah\n")
+        for label, value in (("on the label", tank.nominal_wh), ("holds", tank.held_wh),
+                             ("usable", tank.usable_wh), ("above the reserve", tank.working_wh)):  # fmt: skip
+            out.write(f"  {label:22s} {value:8.0f} Wh\n")
+        for mark in tank.marks:
+            out.write(f"  {mark.label:22s} {mark.volts:8.2f} V\n")
+    for size in picture.sizes:
+        found = f"{size.energy_wh:.0f} Wh" if size.energy_wh is not None else told(size.reason or size.label)
+        out.write(f"{told(size.label)}: {found}\n")
+    _print_findings(picture.findings, out)
+
+
+def _helm(design: BoatDesign, arguments: argparse.Namespace, out: TextIO) -> None:
+    from parhelion.formats.helm_card_pdf import helm_card_pdf
+    from parhelion.pictures.helm import helm_picture
+
+    card = helm_picture(design, arguments.unit)
+    if arguments.pdf is not None:
+        arguments.pdf.write_bytes(helm_card_pdf(card, arguments.unit))
+    if arguments.json:
+        _print_json(card.model_dump(mode="json"), out)
+        return
+    out.write(f"{card.boat}: {told(card.assumes)}\n\n")
+    for row in card.rows:
+        bank = "" if row.bank_hours is None else shown(Quantity(quantity="duration_h", value=row.bank_hours))
+        speed = shown(Quantity(quantity="speed_mps", value=row.speed_mps))
+        out.write(f"{speed:>8s} {row.power_w:7.0f} W {bank}\n")
+
+
+def _print_findings(findings: list[Finding], out: TextIO) -> None:
     out.write("\n")
-    for finding in picture.findings:
+    for finding in findings:
         mark = {"warn": "!", "note": "-", "good": "+"}[finding.level]
         out.write(f"{mark} {told(finding.title)}. {told(finding.detail)}\n")
 
@@ -144,7 +197,8 @@ def _speeds(text: str) -> list[float]:
 def _parser() -> argparse.ArgumentParser:
     parser = argparse.ArgumentParser(prog="parhelion", description="How fast and how far on the sun alone.")
     commands = parser.add_subparsers(dest="command", required=True)
-    for name, run in (("answers", _answers), ("power", _power), ("day", _day)):
+    ways = {"answers": _answers, "power": _power, "day": _day, "bank": _bank, "helm": _helm}
+    for name, run in ways.items():
         command = commands.add_parser(name)
         command.add_argument("file", type=Path, help="a boat design, JSON")
         command.add_argument("--json", action="store_true", help="print JSON in SI units")
@@ -159,6 +213,13 @@ def _parser() -> argparse.ArgumentParser:
             )
         if name == "power":
             command.add_argument("--speeds", type=_speeds, help="m/s, with commas between")
+        if name == "bank":
+            command.add_argument("--hours", type=float, default=3.0, help="hours under way without sun")
+            command.add_argument("--speed", type=float, help="m/s; the planned one if not given")
+            command.add_argument("--grey-days", type=int, default=3, help="grey days at anchor")
+        if name == "helm":
+            command.add_argument("--unit", choices=("kn", "km/h", "mph"), default="kn")
+            command.add_argument("--pdf", type=Path, help="write the card as a PDF")
     commands.add_parser("schema", help="print the JSON Schema of a boat design")
     return parser
 

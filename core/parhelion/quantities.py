@@ -8,7 +8,8 @@ from pydantic import BaseModel, ConfigDict
 
 QuantityKind = Literal[
     "speed_mps", "distance_m", "length_m", "mass_kg", "power_w", "energy_wh", "fraction", "ratio",
-    "duration_h", "days", "angle_deg", "temperature_c", "count", "clock_min", "money", "capacity_ah", "text",
+    "duration_h", "days", "angle_deg", "temperature_c", "count", "clock_min", "money", "capacity_ah",
+    "voltage_v", "current_a", "rpm", "years", "text",
 ]  # fmt: skip
 
 
@@ -114,6 +115,26 @@ def clock(minutes: float) -> Quantity:
 
 def money(value: float) -> Quantity:
     return Quantity(quantity="money", value=float(value))
+
+
+def volts(value: float) -> Quantity:
+    return Quantity(quantity="voltage_v", value=float(value))
+
+
+def amps(value: float) -> Quantity:
+    return Quantity(quantity="current_a", value=float(value))
+
+
+def capacity(value: float) -> Quantity:
+    return Quantity(quantity="capacity_ah", value=float(value))
+
+
+def rpm(value: float) -> Quantity:
+    return Quantity(quantity="rpm", value=float(value))
+
+
+def years(value: float) -> Quantity:
+    return Quantity(quantity="years", value=float(value))
 
 
 def words(value: str) -> Quantity:

@@ -7,16 +7,26 @@ from datetime import UTC, datetime
 from datetime import time as Time
 from typing import Any
 
-from django.http import HttpRequest
+from django.http import HttpRequest, HttpResponse
 from ninja import Router, Schema
 from parhelion.answers.compose import answers_for
+from parhelion.answers.helm import HelmCard, SpeedUnit
 from parhelion.answers.models import Answers
+from parhelion.answers.sizing import SizingAsk
 from parhelion.data import places
+from parhelion.defaults import LOAD_PRESETS, LoadPreset
 from parhelion.design import BoatDesign, Site
+from parhelion.formats.helm_card_pdf import helm_card_pdf
+from parhelion.formats.runs_table import ReadRuns, read_runs, written_runs
 from parhelion.hulltypes import TYPICAL, HullType
+from parhelion.pictures.bank import BankPicture, bank_picture
 from parhelion.pictures.day import DayPicture, day_picture
-from parhelion.pictures.hull import HullPicture, hull_picture
+from parhelion.pictures.helm import helm_picture
+from parhelion.pictures.hull import HullPicture, RangePicture, hull_picture, range_picture
+from parhelion.pictures.match import MatchPicture, match_picture
+from parhelion.pictures.warnings import WarningCounts, warning_counts
 from parhelion.sun.daysteps import day_steps
+from pydantic import Field
 
 router = Router(tags=["stations"])
 
@@ -46,6 +56,44 @@ class HullOut(Checked):
 
 class DayOut(Checked):
     picture: DayPicture
+
+
+class RangeOut(Checked):
+    picture: RangePicture
+
+
+class MatchOut(Checked):
+    picture: MatchPicture
+
+
+class AskedBank(Asked):
+    ask: SizingAsk | None = None
+
+
+class BankOut(Checked):
+    picture: BankPicture
+
+
+class AskedHelm(Asked):
+    """`unit` is the one its rows are round in."""
+
+    unit: SpeedUnit = "kn"
+
+
+class HelmOut(Checked):
+    card: HelmCard
+
+
+class WarningsOut(Checked):
+    warnings: WarningCounts
+
+
+class PastedRuns(Schema):
+    """Text of a spreadsheet or CSV file; `unit` is that of speeds which do not name their own."""
+
+    text: str = Field(max_length=200_000)
+    unit: SpeedUnit = "kn"
+    taken_ids: list[str] = []
 
 
 class HullTypeRow(Schema):
@@ -88,6 +136,55 @@ def hull(request: HttpRequest, body: Asked) -> Any:
 @router.post("/day/picture", response=DayOut, operation_id="drawDay")
 def day(request: HttpRequest, body: Asked) -> Any:
     return DayOut(content_hash=content_hash(body.design), picture=day_picture(body.design))
+
+
+@router.post("/hull/range", response=RangeOut, operation_id="drawRange")
+def hull_range(request: HttpRequest, body: Asked) -> Any:
+    return RangeOut(content_hash=content_hash(body.design), picture=range_picture(body.design))
+
+
+@router.post("/hull/match", response=MatchOut, operation_id="drawMatch")
+def hull_match(request: HttpRequest, body: Asked) -> Any:
+    return MatchOut(content_hash=content_hash(body.design), picture=match_picture(body.design))
+
+
+@router.post("/hull/helm-card", response=HelmOut, operation_id="drawHelmCard")
+def helm_card(request: HttpRequest, body: AskedHelm) -> Any:
+    return HelmOut(content_hash=content_hash(body.design), card=helm_picture(body.design, body.unit))
+
+
+@router.post("/hull/helm-card.pdf", operation_id="printHelmCard")
+def helm_card_file(request: HttpRequest, body: AskedHelm) -> HttpResponse:
+    """The helm card as a one-page PDF."""
+    content = helm_card_pdf(helm_picture(body.design, body.unit), body.unit)
+    return HttpResponse(content, content_type="application/pdf")
+
+
+@router.post("/hull/runs/read", response=ReadRuns, operation_id="readRuns")
+def paste_runs(request: HttpRequest, body: PastedRuns) -> Any:
+    return read_runs(body.text, body.unit, body.taken_ids)
+
+
+@router.post("/hull/runs.csv", operation_id="writeRuns")
+def runs_file(request: HttpRequest, body: AskedHelm) -> HttpResponse:
+    """The measured runs as CSV."""
+    return HttpResponse(written_runs(body.design.runs, body.unit), content_type="text/csv; charset=utf-8")
+
+
+@router.post("/bank/picture", response=BankOut, operation_id="drawBank")
+def bank(request: HttpRequest, body: AskedBank) -> Any:
+    return BankOut(content_hash=content_hash(body.design), picture=bank_picture(body.design, body.ask))
+
+
+@router.post("/warnings", response=WarningsOut, operation_id="countWarnings")
+def warnings(request: HttpRequest, body: Asked) -> Any:
+    """How many open warnings each station has, for the course line."""
+    return WarningsOut(content_hash=content_hash(body.design), warnings=warning_counts(body.design))
+
+
+@router.get("/load-presets", response=list[LoadPreset], operation_id="listLoadPresets")
+def load_presets(request: HttpRequest) -> Any:
+    return list(LOAD_PRESETS)
 
 
 @router.get("/hull-types", response=list[HullTypeRow], operation_id="listHullTypes")

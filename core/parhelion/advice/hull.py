@@ -4,20 +4,32 @@ from __future__ import annotations
 
 import numpy as np
 
+from parhelion.advice.drive import drive_findings, drive_view
 from parhelion.advice.finding import Finding, ordered
-from parhelion.answers.reasons import HULL_SOURCE, MODEL_REASONS, demand_method, hull_facts
+from parhelion.advice.hull_why import hull_why
+from parhelion.advice.runs import (
+    curve_source,
+    formula_says,
+    implausible_run,
+    one_more_run,
+    one_way_runs,
+    runs_contradict,
+)
+from parhelion.answers.reach import reach_at
+from parhelion.answers.reasons import demand_method
+from parhelion.answers.seaway import HeadWind, WayHome, head_wind, way_home
 from parhelion.day.outlook import Outlook
-from parhelion.hull import formula
 from parhelion.hull.resistance import hull_speed_mps, range_warnings
-from parhelion.hull.runs import ENOUGH_RUNS
+from parhelion.hull.weather import highest_wave_m
 from parhelion.hulltypes import TYPICAL
 from parhelion.quantities import (
-    Fact,
     Why,
-    count,
+    distance,
     fraction,
+    hours,
+    length,
+    mass,
     power,
-    ratio,
     sentence,
     speed,
     words,
@@ -26,105 +38,7 @@ from parhelion.units import MPS_PER_KNOT
 
 HALF_KNOT_MPS = 0.5 * MPS_PER_KNOT
 STEEP_FROM = 0.9  # of hull speed: from here the bow wave is climbed
-FORMULA_WORTH_SAYING = 1.3
-CONTRADICTION = 2.0  # scatter over what honest runs scatter
 SLENDER_AT_LEAST = 3.2  # L / volume^(1/3) below which a boat is heavier than any usual one
-
-
-def _why(outlook: Outlook, method: str, *facts: Fact, doc: str = "demand") -> Why:
-    """A reasoning about the demand curve, with what it was computed from."""
-    return Why(method=method, source=HULL_SOURCE, inputs=[*facts, *hull_facts(outlook)], doc=doc)
-
-
-def _model_fact(outlook: Outlook) -> Fact:
-    """Why the type's model was chosen."""
-    reason = MODEL_REASONS[TYPICAL[outlook.design.hull.type].model]
-    return Fact(label="Model chosen for", value=words(reason))
-
-
-def curve_source(outlook: Outlook) -> Finding:
-    """Whose curve it is, and how sure."""
-    fitted = outlook.curve.fit
-    middle = float(outlook.curve.band_at(outlook.plan_speed_mps))
-    if fitted.runs >= ENOUGH_RUNS:
-        return Finding(
-            id="curve_source",
-            level="good",
-            title=sentence("Your runs set the curve"),
-            detail=sentence(
-                "{n} runs; at {v} the watts are known within {x}.",
-                n=count(fitted.runs), v=speed(outlook.plan_speed_mps), x=fraction(middle - 1),
-            ),
-            why=_why(outlook, demand_method(outlook.design), _model_fact(outlook), doc="runs"),
-        )  # fmt: skip
-    if fitted.runs:
-        return Finding(
-            id="curve_source",
-            level="note",
-            title=sentence("{n} of your own runs so far", n=count(fitted.runs)),
-            detail=sentence(
-                "The band at {v} is {x} either way. Three runs or more set the curve.",
-                v=speed(outlook.plan_speed_mps), x=fraction(middle - 1),
-            ),
-            why=_why(outlook, demand_method(outlook.design), _model_fact(outlook), doc="runs"),
-        )  # fmt: skip
-    return Finding(
-        id="curve_source",
-        level="note",
-        title=sentence("No runs of your own yet"),
-        detail=sentence(
-            "The curve comes from the hull's form: 9 boats of 10 lie within {x} of it, up or down. "
-            "Four steady runs bring that to a tenth.",
-            x=ratio(middle),
-        ),
-        why=_why(outlook, demand_method(outlook.design), _model_fact(outlook), doc="runs"),
-    )
-
-
-def half_a_knot_less(outlook: Outlook) -> Finding | None:
-    """What going half a knot slower saves."""
-    now = outlook.plan_speed_mps
-    if now <= 2 * HALF_KNOT_MPS:
-        return None
-    before, after = (float(outlook.curve.power_at(v)) for v in (now, now - HALF_KNOT_MPS))
-    return Finding(
-        id="half_a_knot_less",
-        level="note",
-        title=sentence("Half a knot less: {x} of the watts", x=fraction(after / before)),
-        detail=sentence(
-            "{slow} instead of {fast} takes {few}, not {many}.",
-            slow=speed(now - HALF_KNOT_MPS), fast=speed(now), few=power(after), many=power(before),
-        ),
-        why=_why(outlook, "Two points of the demand curve"),
-        field="/plan/speed_mps",
-    )  # fmt: skip
-
-
-def formula_says(outlook: Outlook) -> Finding | None:
-    """How far the cautious school lies above the curve at the planned speed."""
-    hull = outlook.design.hull
-    v = outlook.plan_speed_mps
-    asked = float(formula.shaft_power_w(v, hull.waterline_length_m, outlook.design.displacement_kg))
-    asked /= formula.MOTOR_AND_CONTROLLER_EFFICIENCY
-    times = asked / float(outlook.curve.power_at(v))
-    if times < FORMULA_WORTH_SAYING:
-        return None
-    return Finding(
-        id="formula_says",
-        level="note",
-        title=sentence("The speed/length formula says {x} as much", x=ratio(times)),
-        detail=sentence(
-            "{w} at {v}. It was made to choose engines and overstates slow speeds; kept as the cautious "
-            "bound.",
-            w=power(asked), v=speed(v),
-        ),
-        why=_why(
-            outlook,
-            "Classic speed/length formula, shaft watts over motor and controller efficiency",
-            Fact(label="Motor and controller", value=fraction(formula.MOTOR_AND_CONTROLLER_EFFICIENCY)),
-            doc="formula",
-        ),
-    )  # fmt: skip
 
 
 def beyond_drive(outlook: Outlook) -> Finding | None:
@@ -146,7 +60,7 @@ def beyond_drive(outlook: Outlook) -> Finding | None:
         level="warn",
         title=sentence("{v} is beyond this drive", v=speed(asked_mps)),
         detail=need,
-        why=_why(outlook, "Demand curve against the drive's rating"),
+        why=hull_why(outlook, "Demand curve against the drive's rating"),
         field="/plan/speed_mps",
     )
 
@@ -167,7 +81,7 @@ def near_hull_speed(outlook: Outlook) -> Finding | None:
             x=fraction(v / limit), slow=speed(slower), w=power(float(outlook.curve.power_at(slower))),
             now=power(float(outlook.curve.power_at(v))),
         ),
-        why=_why(outlook, "Hull speed: the wave as long as the waterline"),
+        why=hull_why(outlook, "Hull speed: the wave as long as the waterline"),
         field="/plan/speed_mps",
     )  # fmt: skip
 
@@ -184,46 +98,8 @@ def outside_model(outlook: Outlook) -> Finding | None:
         level="note",
         title=sentence("Outside the model's fleet"),
         detail=sentence("{t}", t=words(text[0].upper() + text[1:])),
-        why=_why(outlook, f"Ranges of the model: {demand_method(outlook.design)}", doc="hull-types"),
+        why=hull_why(outlook, f"Ranges of the model: {demand_method(outlook.design)}", doc="hull-types"),
         field="/hull/type",
-    )
-
-
-def runs_contradict(outlook: Outlook) -> Finding | None:
-    """The runs scatter more than honest runs do."""
-    fitted = outlook.curve.fit
-    if fitted.disagreement < CONTRADICTION:
-        return None
-    worst = int(np.argmax(np.abs(fitted.residuals)))
-    run = outlook.design.fitted_runs[worst]
-    return Finding(
-        id="runs_contradict",
-        level="warn",
-        title=sentence("Your runs disagree with each other"),
-        detail=sentence(
-            "{w} at {v} is farthest off, {x} from the rest. Check that run; the band has been widened.",
-            w=power(run.battery_w), v=speed(run.through_water_mps),
-            x=fraction(float(np.expm1(fitted.residuals[worst])), signed=True),
-        ),
-        why=_why(outlook, "Scatter of the runs about the fit", doc="runs"),
-        field=f"/runs/{worst}/power_w",
-    )  # fmt: skip
-
-
-def one_way_runs(outlook: Outlook) -> Finding | None:
-    """One-way runs cannot see the current."""
-    lonely = [run for run in outlook.design.runs if run.back_speed_mps is None]
-    if not lonely:
-        return None
-    return Finding(
-        id="one_way_runs",
-        level="note",
-        title=sentence("{n} one-way: run it back too", n=count(len(lonely))),
-        detail=sentence(
-            "A stream you cannot see goes straight into the speed: 0.4 kn of it misreads the watts by half. "
-            "The band is wider for these."
-        ),
-        why=_why(outlook, "Both ways at one throttle, speeds averaged, never powers", doc="runs"),
     )
 
 
@@ -244,39 +120,163 @@ def heavy_for_length(outlook: Outlook) -> Finding | None:
             "Length over the cube root of volume is {x}; 4 to 9 is usual. Check metres and kilograms.",
             x=words(f"{slender:.1f}"),
         ),
-        why=_why(outlook, "Slenderness of the hull", doc="hull-types"),
+        why=hull_why(outlook, "Slenderness of the hull", doc="hull-types"),
+        field="/hull/displacement_kg" if outlook.design.hull.displacement_kg else "/loading/boat_kg",
+    )
+
+
+def half_a_knot_less(outlook: Outlook) -> Finding | None:
+    """What going half a knot slower saves, and how much farther it goes."""
+    now = outlook.plan_speed_mps
+    if now <= 2 * HALF_KNOT_MPS:
+        return None
+    slower = now - HALF_KNOT_MPS
+    before, after = (float(outlook.curve.power_at(v)) for v in (now, slower))
+    title = sentence("Half a knot less: {x} of the watts", x=fraction(after / before))
+    if outlook.aboard is not None:
+        here, there = (reach_at(outlook, outlook.shown_by_bank_w, v)[1] for v in (now, slower))
+        if here is not None and there is not None and there > here:
+            title = sentence("Half a knot less: {d} farther", d=distance(there - here, signed=True))
+        elif here is not None and there is None:
+            title = sentence("Half a knot less, and the sun keeps up")
+    return Finding(
+        id="half_a_knot_less",
+        level="note",
+        title=title,
+        detail=sentence(
+            "{slow} instead of {fast} takes {few}, not {many}.",
+            slow=speed(slower), fast=speed(now), few=power(after), many=power(before),
+        ),
+        why=hull_why(outlook, "Two points of the demand curve; range from the start charge to the reserve"),
+        field="/plan/speed_mps",
+    )  # fmt: skip
+
+
+def last_knot(outlook: Outlook) -> Finding | None:
+    """What the last knot costs against all before it."""
+    limit = hull_speed_mps(outlook.design.hull.waterline_length_m)
+    v = outlook.plan_speed_mps
+    if not 0.8 * limit <= v < STEEP_FROM * limit or v <= 2 * MPS_PER_KNOT:
+        return None
+    whole, before = (float(outlook.curve.power_at(x)) for x in (v, v - MPS_PER_KNOT))
+    times = (whole - before) / before
+    return Finding(
+        id="last_knot",
+        level="note",
+        title=sentence("At {x} of hull speed the last knot costs {t} the rest", x=fraction(v / limit),
+                       t=words(f"{times:.1f}×")),
+        detail=sentence("{b} up to {s}, {w} more to {v}.", b=power(before), s=speed(v - MPS_PER_KNOT),
+                        w=power(whole - before), v=speed(v)),
+        why=hull_why(outlook, "Demand curve near hull speed"),
+        field="/plan/speed_mps",
+    )  # fmt: skip
+
+
+def parts_disagree(outlook: Outlook) -> Finding | None:
+    """The weight as weighed against its parts."""
+    design = outlook.design
+    parts, whole = design.parts_kg, design.hull.displacement_kg
+    if whole is None:
+        return None
+    if parts is None:
+        return None
+    if abs(parts / whole - 1) < 0.05:
+        return None
+    return Finding(
+        id="parts_disagree",
+        level="note",
+        title=sentence("The parts add up to {p}, you say {w}", p=mass(parts), w=mass(whole)),
+        detail=sentence(
+            "What you gave counts. Empty it to use the parts: then a heavier bank costs speed by itself."
+        ),
+        why=hull_why(outlook, "Boat, crew, gear, water, bank and panels added up"),
         field="/hull/displacement_kg",
     )
 
 
-def way_home(outlook: Outlook) -> Finding:
-    """A standing caution: one motor is no way home."""
+def steep_waves(outlook: Outlook) -> Finding | None:
+    """Waves beyond what the method holds for."""
+    high, waves = highest_wave_m(outlook.design.hull.waterline_length_m), outlook.design.plan.wave_height_m
+    if waves <= high:
+        return None
     return Finding(
-        id="way_home",
-        level="note",
-        title=sentence("Carry a second way home"),
+        id="steep_waves",
+        level="warn",
+        title=sentence("Waves of {h}: it will cost more than this", h=length(waves)),
         detail=sentence(
-            "Oars, paddle, sail or pedals, a bailer, life jackets for all, lights and a call for help. Crew "
-            "numbers and loading plates still rule, and so do local boating codes."
+            "The method holds to {m} for this length (value {h}): beyond it the boat pitches. Would you go?",
+            m=length(high), h=length(waves),
         ),
-        why=Why(method="Good seamanship", source="A computed speed is never a reason to go.", doc="cautions"),
+        why=hull_why(outlook, "Range of the added-resistance method", doc="weather"),
+        field="/plan/wave_height_m",
         caution=True,
+    )  # fmt: skip
+
+
+def strongest_head_wind(outlook: Outlook, found: HeadWind) -> Finding:
+    """The wind against which the boat still makes way."""
+    lasts = ", {t} on the bank" if found.hours is not None else ""
+    slots = {} if found.hours is None else {"t": hours(found.hours)}
+    return Finding(
+        id="strongest_head_wind",
+        level="note",
+        title=sentence("A head wind of {w} leaves one knot", w=speed(found.wind_mps)),
+        detail=sentence(
+            f"Full power, {{h}} waves of a two-kilometre fetch{lasts}. Gusts, steeper waves and a foul "
+            "bottom take from that: turn back long before.",
+            h=length(found.wave_height_m), **slots,
+        ),
+        why=hull_why(outlook, "Wind and wave drag at one knot over the ground against the drive's pull",
+                     doc="weather"),
+        caution=True,
+    )  # fmt: skip
+
+
+def name_your_way_home(outlook: Outlook, found: WayHome) -> Finding:
+    """What is left when the motor fails; a standing caution."""
+    carry = (
+        "Life jackets for all, a bailer, lights and a call for help. Crew numbers and loading plates still "
+        "rule, and so do local boating codes."
     )
+    why = Why(method="Good seamanship", source="A computed speed is never a reason to go.", doc="cautions")
+    if found.means == "none":
+        return Finding(
+            id="way_home",
+            level="warn",
+            title=sentence("One motor, no other push: name your way home"),
+            detail=sentence("Oars, paddle, sail, pedals or a second motor. " + carry),
+            why=why,
+            field="/pushes",
+            caution=True,
+        )
+    title = (
+        sentence("If the motor fails, {m} makes {v}", m=words(f"the {found.means}"), v=speed(found.speed_mps))
+        if found.speed_mps is not None
+        else sentence("If the motor fails there is the sail")
+    )
+    return Finding(id="way_home", level="note", title=title, detail=sentence(carry), why=why, caution=True)
 
 
 def hull_findings(outlook: Outlook) -> list[Finding]:
-    """Everything the hull tells, warnings first."""
+    """Everything the hull and its drive tell, warnings first."""
     return ordered(
         [
             beyond_drive(outlook),
+            implausible_run(outlook),
             runs_contradict(outlook),
             heavy_for_length(outlook),
             near_hull_speed(outlook),
+            *drive_findings(outlook, drive_view(outlook)),
             curve_source(outlook),
             half_a_knot_less(outlook),
+            last_knot(outlook),
             formula_says(outlook),
+            one_more_run(outlook),
             one_way_runs(outlook),
+            parts_disagree(outlook),
             outside_model(outlook),
-            way_home(outlook),
+            steep_waves(outlook),
+            name_your_way_home(outlook, way_home(outlook)),
+            strongest_head_wind(outlook, head_wind(outlook)),
         ]
     )

@@ -17,8 +17,11 @@ from parhelion.day.push import relief_w, under_sail
 from parhelion.day.spells import hours_of, house_watts, motoring_share, useful_sun
 from parhelion.day.steady import motor_of
 from parhelion.design import BoatDesign, Spell
+from parhelion.drive.chain import chain_of, rated_battery_w, surroundings_of, thrust_shares
 from parhelion.hull.demand import DemandCurve, demand_curve
+from parhelion.hull.resistance import service_resistance
 from parhelion.hull.runs import Fit
+from parhelion.memo import Memo
 from parhelion.sun.daysteps import DaySteps
 from parhelion.sun.light import Light, clear_light, light_under
 
@@ -110,6 +113,27 @@ class Outlook:
         return self.curve.most_w
 
     @property
+    def label_w(self) -> float:
+        """Most that the motors take by their labels alone [W]."""
+        around = surroundings_of(self.design)
+        return sum(rated_battery_w(drive, around) for drive in self.design.drives)
+
+    def drive_links(self, index: int = 0) -> list[tuple[str, float]]:
+        """The chain of efficiencies of one drive at the planned speed, link by link [-]."""
+        design = self.design
+        at = np.array([self.plan_speed_mps])
+        made = service_resistance(design, at)
+        thrust = made.total_n * thrust_shares(design)[index]
+        chain = chain_of(design.drives[index], thrust, at, made.planing_share, surroundings_of(design))
+        return [(name, float(value[0])) for name, value in chain.links]
+
+    @property
+    def from_full(self) -> Outlook:
+        """The same day begun with the bank full."""
+        plan = self.design.plan.model_copy(update={"start_charge_frac": 1.0})
+        return replace(self, design=self.design.changed(plan=plan))
+
+    @property
     def plan_power_w(self) -> float:
         """Battery watts of the planned speed, or the rating where the drive cannot give that."""
         asked = float(self.curve.power_at(self.design.plan.speed_mps))
@@ -162,10 +186,17 @@ class Outlook:
         return lanes[:, low] + (lanes[:, low + 1] - lanes[:, low]) * (index - low)
 
 
+_outlooks: Memo[Outlook] = Memo(12)
+
+
 def outlook_of(design: BoatDesign) -> Outlook:
-    """Gather what the answers of a design are computed from."""
-    light = light_under(design.site, design.plan.date, design.plan.sky)
-    return _gather(design, light, demand_curve(design))
+    """Gather what the answers of a design are computed from; once for all who ask about the same design."""
+
+    def gather() -> Outlook:
+        light = light_under(design.site, design.plan.date, design.plan.sky)
+        return _gather(design, light, demand_curve(design))
+
+    return _outlooks.get(design.model_dump_json(), gather)
 
 
 def shown_outlook(

@@ -12,7 +12,7 @@ References
 from __future__ import annotations
 
 from collections.abc import Callable
-from dataclasses import dataclass
+from dataclasses import dataclass, replace
 from typing import Literal
 
 import numpy as np
@@ -29,6 +29,7 @@ from parhelion.drive.motor import (
     usual_input_w,
 )
 from parhelion.drive.propeller import Screw, Turning, turning_for
+from parhelion.drive.ventilation import mean_thrust_left
 from parhelion.hulltypes import TYPICAL
 
 Array = NDArray[np.float64]
@@ -48,6 +49,7 @@ class Surroundings:
     fast_efficiency: float
     density_kg_per_m3: float
     bank_v: float
+    wave_height_m: float = 0.0
 
 
 @dataclass(frozen=True)
@@ -69,6 +71,7 @@ def surroundings_of(design: BoatDesign) -> Surroundings:
         typical.fast_efficiency or typical.efficiency,
         design.water_density_kg_per_m3,
         design.bank.nominal_v if design.bank else USUAL_BANK_V,
+        design.plan.wave_height_m,
     )
 
 
@@ -130,7 +133,8 @@ def _turned(drive: Drive, thrust: Array, speed: Array, planing: Array, around: S
     hull = drive.hull_efficiency or 1.0
     each = thrust / hull / drive.count
     turning = turning_for(screw_of(drive), drive.propeller.diameter_m, each, speed, around.density_kg_per_m3)
-    delivered = turning.power_w / PROPELLER_IN_SERVICE
+    left = mean_thrust_left(drive.propeller, around.wave_height_m)
+    delivered = turning.power_w / PROPELLER_IN_SERVICE / left
     geared = gear_efficiency(drive)
     shaft = delivered / geared
     rated = rated_shaft_w(drive, around)
@@ -149,6 +153,7 @@ def _turned(drive: Drive, thrust: Array, speed: Array, planing: Array, around: S
         links = [("controller and motor", _share(shaft, taken))]
     links += [("gear", np.full(thrust.shape, geared))] if geared < 1 else []
     links.append(("propeller", turning.efficiency * PROPELLER_IN_SERVICE))
+    links += [("air drawn in a chop", np.full(thrust.shape, left))] if left < 1 else []
     links += [("hull", np.full(thrust.shape, hull))] if hull != 1 else []
     return Chain("propeller", drive.count * taken, tuple(links), turning, point)
 
@@ -206,10 +211,19 @@ def thrust_shares(design: BoatDesign) -> list[float]:
 
 
 def battery_w(
-    design: BoatDesign, thrust_n: ArrayLike, speed_mps: ArrayLike, planing_share: ArrayLike
+    design: BoatDesign,
+    thrust_n: ArrayLike,
+    speed_mps: ArrayLike,
+    planing_share: ArrayLike,
+    flat: bool = False,
 ) -> Array:
-    """Battery watts of all drives at a thrust and a speed, without the idle draw [W]; any one shape."""
+    """Battery watts of all drives at a thrust and a speed, without the idle draw [W]; any one shape.
+
+    `flat` leaves the plan's waves out: how runs are made.
+    """
     around = surroundings_of(design)
+    if flat:
+        around = replace(around, wave_height_m=0.0)
     thrust = np.asarray(thrust_n, dtype=float)
     return np.sum(
         [

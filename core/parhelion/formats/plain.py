@@ -42,6 +42,10 @@ _FORMATS: dict[str, Callable[[float], str]] = {
     "count": lambda v: f"{v:.0f}",
     "clock_min": _clock,
     "money": lambda v: f"{v:,.0f} coins",
+    "voltage_v": lambda v: f"{v:.1f} V",
+    "current_a": lambda v: f"{v:,.0f} A",
+    "rpm": lambda v: f"{v:,.0f} rpm",
+    "years": lambda v: f"{v:.0f} years",
     "capacity_ah": lambda v: f"{v:,.0f} Ah",
 }
 

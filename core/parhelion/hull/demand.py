@@ -85,15 +85,15 @@ def curve_speeds(design: BoatDesign) -> Array:
     return np.linspace(0.0, top, CURVE_POINTS)
 
 
-def _drive_watts(design: BoatDesign, resistance: ServiceResistance, thrust: Array) -> Array:
-    return battery_w(design, thrust, resistance.speed_mps, resistance.planing_share)
+def _drive_watts(design: BoatDesign, resistance: ServiceResistance, flat: bool = False) -> Array:
+    return battery_w(design, resistance.total_n, resistance.speed_mps, resistance.planing_share, flat)
 
 
 def _model_of_run(design: BoatDesign, run: MeasuredRun) -> tuple[float, float]:
     """The model's drive watts of a run's speed at its own load on flat water, and the wave share."""
     speed = np.array([run.through_water_mps])
     resistance = service_resistance(design, speed, run.displacement_kg, flat=True)
-    return float(_drive_watts(design, resistance, resistance.total_n)[0]), float(resistance.wave_share[0])
+    return float(_drive_watts(design, resistance, flat=True)[0]), float(resistance.wave_share[0])
 
 
 def fit_runs(design: BoatDesign, runs: tuple[MeasuredRun, ...] | None = None) -> Fit:
@@ -138,7 +138,7 @@ def demand_curve(
     speed = curve_speeds(design)
     resistance = service_resistance(design, speed, displacement_kg)
     thrust = resistance.total_n
-    model = np.maximum.accumulate(_drive_watts(design, resistance, thrust))
+    model = np.maximum.accumulate(_drive_watts(design, resistance))
     share = resistance.wave_share
     drive = np.maximum.accumulate(model * fitted.factor(share))
     rising = drive + 1e-6 * speed  # strictly, so that it can be read backwards

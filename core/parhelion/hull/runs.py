@@ -11,7 +11,7 @@ References
 
 from __future__ import annotations
 
-from dataclasses import dataclass
+from dataclasses import dataclass, replace
 
 import numpy as np
 from numpy.typing import ArrayLike, NDArray
@@ -29,6 +29,7 @@ RUN_SD_WORTH = 1  # that guess counts as much as this many runs: the band is Stu
 UNKNOWN_CURRENT_MPS = 0.10  # [m/s] one sigma of the stream a one-way run cannot see (0.2 kn)
 POWER_EXPONENT = 3.0  # watts go with about the cube of speed
 ENOUGH_RUNS = 3
+OUTLIER_SD = 2.5  # of a run's own sigma
 
 
 @dataclass(frozen=True)
@@ -40,6 +41,13 @@ class Fit:
     runs: int
     residuals: Array  # ln(measured / fitted), shape (runs,)
     disagreement: float  # scatter of the runs over what honest runs scatter; above 2 they contradict
+    sd: Array  # one sigma of ln P of each run by itself, shape (runs,)
+
+    @property
+    def outliers(self) -> NDArray[np.bool_]:
+        """Runs farther off than honest ones go; with fewer than three nobody can tell, shape (runs,)."""
+        far = np.abs(self.residuals) > OUTLIER_SD * self.sd
+        return far if self.runs >= ENOUGH_RUNS else np.zeros(self.runs, dtype=bool)
 
     def factor(self, wave_share: ArrayLike) -> Array:
         """What the model's watts are multiplied by, for wave shares of any shape [-]."""
@@ -102,7 +110,7 @@ def fit(measured_w: ArrayLike, model_w: ArrayLike, wave_share: ArrayLike, sd: Ar
     mean, covariance = prior()
     measured = np.asarray(measured_w, dtype=float)
     if measured.size == 0:
-        return Fit(mean, covariance, 0, np.empty(0), 0.0)
+        return Fit(mean, covariance, 0, np.empty(0), 0.0, np.empty(0))
     target = np.log(measured / np.asarray(model_w, dtype=float))
     rows = Fit._rows(wave_share)
     sigma = np.asarray(sd, dtype=float)
@@ -118,4 +126,13 @@ def fit(measured_w: ArrayLike, model_w: ArrayLike, wave_share: ArrayLike, sd: Ar
     freedom = max(measured.size - 1, 1)
     disagreement = float(np.sqrt(np.sum(scatter**2) / freedom)) if measured.size > 1 else 0.0
     centre, spread = posterior(max(1.0, disagreement))
-    return Fit(centre, spread, measured.size, target - rows @ centre, disagreement)
+    return Fit(centre, spread, measured.size, target - rows @ centre, disagreement, sigma)
+
+
+def with_one_more(fitted: Fit, wave_share: float, sd: float) -> Fit:
+    """The fit's band with one more run of that wave share and sigma; its centre stays."""
+    scale = max(1.0, fitted.disagreement)
+    row = np.array([1.0, wave_share])
+    precision = np.linalg.inv(fitted.covariance) + np.outer(row, row) / (scale * sd) ** 2
+    spread: Array = np.asarray(np.linalg.inv(precision), dtype=np.float64)
+    return replace(fitted, covariance=spread, runs=fitted.runs + 1)

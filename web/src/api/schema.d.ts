@@ -220,6 +220,168 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/hull/range": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Hull Range */
+        post: operations["drawRange"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/hull/match": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Hull Match */
+        post: operations["drawMatch"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/hull/helm-card": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Helm Card */
+        post: operations["drawHelmCard"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/hull/helm-card.pdf": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Helm Card File
+         * @description The helm card as a one-page PDF.
+         */
+        post: operations["printHelmCard"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/hull/runs/read": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Paste Runs */
+        post: operations["readRuns"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/hull/runs.csv": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Runs File
+         * @description The measured runs as CSV.
+         */
+        post: operations["writeRuns"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/bank/picture": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Bank */
+        post: operations["drawBank"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/warnings": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Warnings
+         * @description How many open warnings each station has, for the course line.
+         */
+        post: operations["countWarnings"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/load-presets": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** Load Presets */
+        get: operations["listLoadPresets"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/hull-types": {
         parameters: {
             query?: never;
@@ -340,7 +502,9 @@ export interface components {
         Water: "fresh" | "salt";
         /**
          * Bank
-         * @description A battery bank. Depth and reserve left empty are the usual ones for the chemistry.
+         * @description A battery bank as it was bought: units in series and parallel.
+         *
+         *     Depth, reserve, limits and volts left empty are the usual ones for the chemistry.
          */
         Bank: {
             /** Id */
@@ -352,18 +516,71 @@ export interface components {
             name: string;
             /** @default lfp */
             chemistry: components["schemas"]["Chemistry"];
-            /** Nominal volts of the bank */
-            nominal_v: number;
-            /** Amp-hours at that voltage */
-            capacity_ah: number;
+            /** Nominal volts of one unit */
+            unit_v: number;
+            /** Amp-hours of one unit */
+            unit_ah: number;
+            /**
+             * In series
+             * @default 1
+             */
+            series: number;
+            /**
+             * In parallel
+             * @default 1
+             */
+            parallel: number;
+            /** Smallest unit, if not alike */
+            smallest_unit_ah?: number | null;
+            /** Mass of one unit */
+            unit_mass_kg?: number | null;
+            /** Watt-hours as sold */
+            claimed_wh?: number | null;
+            /** Amp-hours as sold */
+            claimed_ah?: number | null;
             /** Usable depth */
             usable_depth_frac?: number | null;
             /** Reserve, state of charge */
             reserve_frac?: number | null;
-            /** Mass Kg */
-            mass_kg?: number | null;
+            /** Amp-hours out over in */
+            coulomb_efficiency?: number | null;
+            /** Resistance of the whole bank */
+            resistance_ohm?: number | null;
+            /** Most it may be charged with */
+            charge_limit_a?: number | null;
+            /** Most it may be drawn at */
+            discharge_limit_a?: number | null;
+            /** Maker's volts when full, at rest */
+            full_v?: number | null;
+            /** Maker's volts when empty, at rest */
+            empty_v?: number | null;
+            /** Volts at which it cuts out */
+            cut_out_v?: number | null;
+            /**
+             * Has a management system (lithium)
+             * @default true
+             */
+            management: boolean;
+            /** Main fuse, distance from the bank */
+            fuse_distance_m?: number | null;
+            /** Short-circuit current as given */
+            short_circuit_a?: number | null;
+            /**
+             * Age Years
+             * @default 0
+             */
+            age_years: number;
+            /**
+             * Cycles Used
+             * @default 0
+             */
+            cycles_used: number;
+            /** Capacity found by a test */
+            health_frac?: number | null;
             /** Temperature C */
             temperature_c?: number | null;
+            /** Where it sits */
+            at?: components["schemas"]["Point"] | null;
         };
         /**
          * Parhelion boat design
@@ -378,10 +595,10 @@ export interface components {
             schema_name: "parhelion.boat";
             /**
              * Schema Version
-             * @default 1
+             * @default 2
              * @constant
              */
-            schema_version: 1;
+            schema_version: 2;
             /** Name */
             name: string;
             /**
@@ -392,13 +609,26 @@ export interface components {
             /** @default cruiser */
             use: components["schemas"]["Use"];
             hull: components["schemas"]["Hull"];
+            loading?: components["schemas"]["Loading"] | null;
+            /**
+             * Tows
+             * @default []
+             */
+            tows: components["schemas"]["Tow"][];
             /**
              * Runs
              * @default []
              */
             runs: components["schemas"]["MeasuredRun"][];
+            /** Set of runs in use; empty: all */
+            fitted_set?: string | null;
             /** Drives */
             drives: components["schemas"]["Drive"][];
+            /**
+             * Pushes
+             * @default []
+             */
+            pushes: components["schemas"]["Push"][];
             /**
              * Banks
              * @default []
@@ -464,6 +694,8 @@ export interface components {
              * @default Controller
              */
             name: string;
+            /** The bank it charges; empty: the first */
+            bank_id?: string | null;
             /**
              * Controller efficiency
              * @default 0.96
@@ -474,7 +706,7 @@ export interface components {
         };
         /**
          * Drive
-         * @description One motor with its propeller, as one efficiency from battery to thrust.
+         * @description A motor with its propeller; one or several alike. Efficiency left empty is worked out link by link.
          */
         Drive: {
             /** Id */
@@ -484,8 +716,26 @@ export interface components {
              * @default Motor
              */
             name: string;
-            /** Most it takes from the battery */
-            rated_power_w: number;
+            /**
+             * How many alike
+             * @default 1
+             */
+            count: number;
+            /** @default battery */
+            rating: components["schemas"]["Rating"];
+            /** Watts on its label */
+            rated_power_w?: number | null;
+            /** Thrust on its label */
+            static_thrust_n?: number | null;
+            /** Amps at full thrust */
+            full_thrust_current_a?: number | null;
+            /** Volts it is rated at */
+            full_thrust_v?: number | null;
+            /**
+             * Fixed speeds by resistor
+             * @default false
+             */
+            stepped: boolean;
             /** Battery to thrust */
             overall_efficiency?: number | null;
             /**
@@ -493,6 +743,17 @@ export interface components {
              * @default 10
              */
             idle_power_w: number;
+            /**
+             * Motor turns per propeller turn
+             * @default 1
+             */
+            gear_ratio: number;
+            /** Gear Efficiency */
+            gear_efficiency?: number | null;
+            /** (1 - t) / (1 - w) */
+            hull_efficiency?: number | null;
+            motor?: components["schemas"]["Motor"] | null;
+            propeller?: components["schemas"]["Propeller"] | null;
         };
         /**
          * Hull
@@ -505,8 +766,8 @@ export interface components {
             waterline_length_m: number;
             /** Waterline beam of one hull */
             beam_m: number;
-            /** Displacement, all aboard */
-            displacement_kg: number;
+            /** Displacement as weighed, all aboard; empty: added up from parts */
+            displacement_kg?: number | null;
             /** Prismatic Coefficient */
             prismatic_coefficient?: number | null;
             /** Midship Coefficient */
@@ -524,10 +785,28 @@ export interface components {
             margin?: number | null;
             /** Frontal Area M2 */
             frontal_area_m2?: number | null;
+            /** Air Drag Coefficient */
+            air_drag_coefficient?: number | null;
+            /**
+             * Keel and rudder, wetted
+             * @default 0
+             */
+            appendage_area_m2: number;
+            /** Between the hulls' centrelines */
+            spacing_m?: number | null;
+            /** Immersed depth of the transom */
+            transom_depth_m?: number | null;
+            /** Deadrise Deg */
+            deadrise_deg?: number | null;
+            /** Centre of gravity from the transom */
+            lcg_share?: number | null;
         };
         /**
          * Link
          * @description A DC-DC converter from one bank to another.
+         *
+         *     `needs`: what the receiving bank's loads lack, as far as the giving bank is above its reserve, and sun
+         *     that the giving bank refuses. `surplus`: only the latter.
          */
         Link: {
             /** Id */
@@ -536,13 +815,19 @@ export interface components {
             from_bank_id: string;
             /** To Bank Id */
             to_bank_id: string;
-            /** Limit W */
+            /** Most it delivers */
             limit_w: number;
             /**
              * Efficiency
              * @default 0.93
              */
             efficiency: number;
+            /**
+             * Carries
+             * @default needs
+             * @enum {string}
+             */
+            carries: "needs" | "surplus";
         };
         /**
          * Load
@@ -564,10 +849,40 @@ export interface components {
              * @default false
              */
             essential: boolean;
+            /** The bank it lives on; empty: the house's */
+            bank_id?: string | null;
+            /** Through an inverter of this efficiency */
+            inverter_efficiency?: number | null;
+        };
+        /**
+         * Loading
+         * @description What makes up the displacement beside the bank and the panels, which weigh what they weigh.
+         */
+        Loading: {
+            /** Boat, empty, with its motor */
+            boat_kg: number;
+            /**
+             * Crew Kg
+             * @default 0
+             */
+            crew_kg: number;
+            /**
+             * Gear Kg
+             * @default 0
+             */
+            gear_kg: number;
+            /**
+             * Water and fuel in tanks
+             * @default 0
+             */
+            water_kg: number;
         };
         /**
          * MeasuredRun
-         * @description A steady run on flat water: speed and battery watts. `back_speed_mps` empty means one way only.
+         * @description A steady run on flat water: speed, and battery watts or volts times amps.
+         *
+         *     `back_speed_mps` empty means one way only. A run noted as a span gives its other end in `speed_to_mps`
+         *     and `power_to_w`. Runs of one `set_name` were made with the same propeller and bottom.
          */
         MeasuredRun: {
             /** Id */
@@ -577,9 +892,42 @@ export interface components {
             /** Speed, back */
             back_speed_mps?: number | null;
             /** Battery watts */
-            power_w: number;
+            power_w?: number | null;
+            /** Battery volts */
+            volts?: number | null;
+            /** Battery amps */
+            amps?: number | null;
+            /** Speed, other end of the span */
+            speed_to_mps?: number | null;
+            /** Watts, other end of the span */
+            power_to_w?: number | null;
             /** Displacement on the run */
             displacement_kg?: number | null;
+            /**
+             * Which set of runs it belongs to
+             * @default
+             */
+            set_name: string;
+        };
+        /**
+         * Motor
+         * @description A motor's constants; what is not published is estimated from no-load speed and current.
+         */
+        Motor: {
+            /** Volts it runs on; empty: the bank's */
+            volts?: number | null;
+            /** Revolutions per volt, Kv */
+            kv_rpm_per_v?: number | null;
+            /** Winding resistance */
+            resistance_ohm?: number | null;
+            /** Speed with no load */
+            no_load_rpm?: number | null;
+            /** Amps with no load */
+            no_load_current_a?: number | null;
+            /** Controller's current limit */
+            current_limit_a?: number | null;
+            /** It may give this all day */
+            continuous_power_w?: number | null;
         };
         /**
          * Obstacle
@@ -693,10 +1041,22 @@ export interface components {
             /** Air Temperature C */
             air_temperature_c?: number | null;
             /**
-             * Wind on the panels
+             * Wind
              * @default 3
              */
             wind_mps: number;
+            /** Wind off the bow; empty: from anywhere, not counted as drag */
+            wind_angle_deg?: number | null;
+            /**
+             * Waves from ahead, significant height
+             * @default 0
+             */
+            wave_height_m: number;
+            /**
+             * Stream along the course, with you positive
+             * @default 0
+             */
+            current_mps: number;
         };
         /**
          * Point
@@ -710,6 +1070,60 @@ export interface components {
             /** Z M */
             z_m: number;
         };
+        /**
+         * Propeller
+         * @description A propeller; blade area left empty is usual for the number of blades.
+         */
+        Propeller: {
+            /** Diameter */
+            diameter_m: number;
+            /** Pitch */
+            pitch_m: number;
+            /**
+             * Blades
+             * @default 3
+             */
+            blades: number;
+            /** Blade area over disc */
+            area_ratio?: number | null;
+            /** Shaft below the surface */
+            depth_m?: number | null;
+            /** Blade tips to the hull */
+            clearance_m?: number | null;
+        };
+        /**
+         * Push
+         * @description Something else that pushes: legs and arms help the motor, under sail it is off.
+         */
+        Push: {
+            /** Id */
+            id: string;
+            kind: components["schemas"]["PushKind"];
+            /**
+             * Watts a person holds
+             * @default 75
+             */
+            power_w: number;
+            /** Hours a day */
+            hours_per_day: number;
+            /**
+             * From
+             * Format: time
+             * @default 10:00:00
+             */
+            from_clock: string;
+        };
+        /**
+         * PushKind
+         * @enum {string}
+         */
+        PushKind: "pedals" | "paddle" | "oars" | "sail";
+        /**
+         * Rating
+         * @description What the number on a motor's label means.
+         * @enum {string}
+         */
+        Rating: "battery" | "shaft" | "thrust";
         /**
          * Side
          * @description Which way a tilted place faces, from the boat.
@@ -753,6 +1167,32 @@ export interface components {
              * Format: time
              */
             ends_at: string;
+        };
+        /**
+         * Tow
+         * @description A boat towed astern, by the resistance model of its own type.
+         */
+        Tow: {
+            /** Id */
+            id: string;
+            /**
+             * Name
+             * @default Dinghy
+             */
+            name: string;
+            /** @default inflatable */
+            type: components["schemas"]["HullType"];
+            /** Waterline Length M */
+            waterline_length_m: number;
+            /** Beam M */
+            beam_m: number;
+            /** All up */
+            displacement_kg: number;
+            /**
+             * Count
+             * @default 1
+             */
+            count: number;
         };
         /**
          * Use
@@ -924,6 +1364,8 @@ export interface components {
             low_frac?: number | null;
             /** High Frac */
             high_frac?: number | null;
+            /** House Soc Frac */
+            house_soc_frac?: number | null;
             /** At */
             at?: string | null;
         };
@@ -982,7 +1424,7 @@ export interface components {
              * Quantity
              * @enum {string}
              */
-            quantity: "speed_mps" | "distance_m" | "length_m" | "mass_kg" | "power_w" | "energy_wh" | "fraction" | "ratio" | "duration_h" | "days" | "angle_deg" | "temperature_c" | "count" | "clock_min" | "money" | "capacity_ah" | "text";
+            quantity: "speed_mps" | "distance_m" | "length_m" | "mass_kg" | "power_w" | "energy_wh" | "fraction" | "ratio" | "duration_h" | "days" | "angle_deg" | "temperature_c" | "count" | "clock_min" | "money" | "capacity_ah" | "voltage_v" | "current_a" | "rpm" | "years" | "text";
             /** Value */
             value: number | string;
             /**
@@ -1140,6 +1582,37 @@ export interface components {
             at?: string | null;
         };
         /**
+         * ChainLink
+         * @description One link from battery to thrust.
+         */
+        ChainLink: {
+            /** Name */
+            name: string;
+            /** Efficiency */
+            efficiency: number;
+            /** Left W */
+            left_w: number;
+        };
+        /**
+         * Cost
+         * @description Battery watts that one thing costs at the planned speed; a range where two methods differ.
+         */
+        Cost: {
+            /**
+             * Key
+             * @enum {string}
+             */
+            key: "water" | "air" | "wind" | "waves" | "tow" | "chop" | "stream";
+            /** Label */
+            label: string;
+            /** Power W */
+            power_w: number;
+            /** Low W */
+            low_w?: number | null;
+            /** High W */
+            high_w?: number | null;
+        };
+        /**
          * Finding
          * @description One finding. `field` points to the entry it is about; a caution warns of harm and always stays.
          */
@@ -1162,6 +1635,26 @@ export interface components {
              */
             caution: boolean;
         };
+        /**
+         * HeadWind
+         * @description The strongest head wind in which the boat still makes a knot over the ground, and for how long.
+         */
+        HeadWind: {
+            /** Wind Mps */
+            wind_mps: number;
+            /** Flat Wind Mps */
+            flat_wind_mps: number;
+            /** Wave Height M */
+            wave_height_m: number;
+            /** Beyond */
+            beyond: boolean;
+            /** Speed Mps */
+            speed_mps: number;
+            /** Power W */
+            power_w: number;
+            /** Hours */
+            hours: number | null;
+        };
         /** HullOut */
         HullOut: {
             /** Content Hash */
@@ -1181,6 +1674,8 @@ export interface components {
             low_w: number[];
             /** High W */
             high_w: number[];
+            /** Form W */
+            form_w: number[];
             /** Formula W */
             formula_w: number[];
             /** Runs */
@@ -1201,8 +1696,42 @@ export interface components {
             draught_m: number;
             /** Efficiency */
             efficiency: number;
+            /** Drive Method */
+            drive_method: string;
+            /** Chain */
+            chain: components["schemas"]["ChainLink"][];
+            /** Weights */
+            weights: components["schemas"]["Weight"][];
+            /** Displacement Kg */
+            displacement_kg: number;
+            /** Costs */
+            costs: components["schemas"]["Cost"][];
+            wind: components["schemas"]["HeadWind"];
+            home: components["schemas"]["WayHome"];
+            /** Sets */
+            sets: components["schemas"]["RunSet"][];
+            next_run: components["schemas"]["NextRunOut"];
+            /** Model */
+            model: string;
+            /** Model Reason */
+            model_reason: string;
+            usual: components["schemas"]["UsualForm"];
+            /** Frontal Area M2 */
+            frontal_area_m2: number;
             /** Findings */
             findings: components["schemas"]["Finding"][];
+        };
+        /**
+         * NextRunOut
+         * @description What one more run would tell.
+         */
+        NextRunOut: {
+            /** Speed Mps */
+            speed_mps: number;
+            /** Band Now Frac */
+            band_now_frac: number;
+            /** Band Then Frac */
+            band_then_frac: number;
         };
         /**
          * RunPoint
@@ -1217,8 +1746,30 @@ export interface components {
             power_w: number;
             /** Both Ways */
             both_ways: boolean;
+            /** Current Mps */
+            current_mps: number | null;
             /** Off Frac */
-            off_frac: number;
+            off_frac: number | null;
+            /** Outlier */
+            outlier: boolean;
+        };
+        /**
+         * RunSet
+         * @description Runs of one set by themselves, at the planned speed.
+         */
+        RunSet: {
+            /** Name */
+            name: string;
+            /** Runs */
+            runs: number;
+            /** Power W */
+            power_w: number;
+            /** Low W */
+            low_w: number;
+            /** High W */
+            high_w: number;
+            /** In Use */
+            in_use: boolean;
         };
         /**
          * SunLine
@@ -1235,6 +1786,51 @@ export interface components {
             power_w: number;
             /** Speed Mps */
             speed_mps: number;
+        };
+        /**
+         * UsualForm
+         * @description The form numbers that empty fields stand for.
+         */
+        UsualForm: {
+            /** Prismatic Coefficient */
+            prismatic_coefficient: number;
+            /** Midship Coefficient */
+            midship_coefficient: number;
+            /** Waterplane Coefficient */
+            waterplane_coefficient: number;
+            /** Lcb Percent */
+            lcb_percent: number;
+            /** Margin */
+            margin: number;
+            /** Air Drag Coefficient */
+            air_drag_coefficient: number;
+            /** Spacing M */
+            spacing_m: number;
+            /** Transom Depth M */
+            transom_depth_m: number;
+        };
+        /**
+         * WayHome
+         * @description What moves the boat when its largest motor fails.
+         */
+        WayHome: {
+            /**
+             * Means
+             * @enum {string}
+             */
+            means: "second motor" | "pedals" | "paddle" | "oars" | "sail" | "none";
+            /** Speed Mps */
+            speed_mps?: number | null;
+        };
+        /**
+         * Weight
+         * @description One part of the displacement.
+         */
+        Weight: {
+            /** Name */
+            name: string;
+            /** Mass Kg */
+            mass_kg: number;
         };
         /** DayOut */
         DayOut: {
@@ -1343,6 +1939,8 @@ export interface components {
             coulomb_wh: number;
             /** Heat Wh */
             heat_wh: number;
+            /** Converted Wh */
+            converted_wh: number;
         };
         /**
          * Stretch
@@ -1363,6 +1961,513 @@ export interface components {
             index: number;
             /** Clock Min */
             clock_min: number;
+        };
+        /** RangeOut */
+        RangeOut: {
+            /** Content Hash */
+            content_hash: string;
+            picture: components["schemas"]["RangePicture"];
+        };
+        /**
+         * RangePicture
+         * @description Range against speed, by sky; empty without a bank.
+         */
+        RangePicture: {
+            /** Speed Mps */
+            speed_mps: number[];
+            /** Reaches */
+            reaches: components["schemas"]["Reach"][];
+            /** Plan Speed Mps */
+            plan_speed_mps: number;
+            /** Start Charge Frac */
+            start_charge_frac: number;
+            /** Reserve Frac */
+            reserve_frac: number | null;
+            /** Current Mps */
+            current_mps: number;
+        };
+        /**
+         * Reach
+         * @description Under one sky, over the speeds: hours and distance to the reserve; None where the sun keeps up.
+         */
+        Reach: {
+            /** Key */
+            key: string;
+            /** Label */
+            label: string;
+            /** Hours */
+            hours: (number | null)[];
+            /** Distance M */
+            distance_m: (number | null)[];
+            /** Keeps Up Mps */
+            keeps_up_mps: number | null;
+        };
+        /**
+         * Better
+         * @description A pitch and gear that suits better.
+         */
+        Better: {
+            /** Pitch M */
+            pitch_m: number;
+            /** Gear Ratio */
+            gear_ratio: number;
+            /** Battery W */
+            battery_w: number;
+            /** Saved Frac */
+            saved_frac: number;
+        };
+        /** MatchOut */
+        MatchOut: {
+            /** Content Hash */
+            content_hash: string;
+            picture: components["schemas"]["MatchPicture"];
+        };
+        /**
+         * MatchPicture
+         * @description The match view; `missing` says what is not known yet, and then the rest is empty.
+         */
+        MatchPicture: {
+            /** Missing */
+            missing?: string | null;
+            /** Drive Id */
+            drive_id?: string | null;
+            /**
+             * Advance
+             * @default []
+             */
+            advance: number[];
+            /**
+             * Thrust Coefficient
+             * @default []
+             */
+            thrust_coefficient: number[];
+            /**
+             * Torque Coefficient X10
+             * @default []
+             */
+            torque_coefficient_x10: number[];
+            /**
+             * Efficiency
+             * @default []
+             */
+            efficiency: number[];
+            /** Plan Advance */
+            plan_advance?: number | null;
+            /** Plan Efficiency */
+            plan_efficiency?: number | null;
+            /** Full Advance */
+            full_advance?: number | null;
+            /** Full Is */
+            full_is?: string | null;
+            /** Full Speed Mps */
+            full_speed_mps?: number | null;
+            /**
+             * Rows
+             * @default []
+             */
+            rows: components["schemas"]["MatchRow"][];
+            /** Current Limit A */
+            current_limit_a?: number | null;
+            /** Volts */
+            volts?: number | null;
+            /**
+             * Estimated
+             * @default []
+             */
+            estimated: string[];
+            better?: components["schemas"]["Better"] | null;
+            /**
+             * Findings
+             * @default []
+             */
+            findings: components["schemas"]["Finding"][];
+        };
+        /**
+         * MatchRow
+         * @description One speed: how the propeller and the motor turn.
+         */
+        MatchRow: {
+            /** Speed Mps */
+            speed_mps: number;
+            /** Propeller Rpm */
+            propeller_rpm: number;
+            /** Shaft W */
+            shaft_w: number;
+            /** Efficiency */
+            efficiency: number;
+            /** Motor A */
+            motor_a: number | null;
+            /** Motor V */
+            motor_v: number | null;
+            /** Battery W */
+            battery_w: number | null;
+        };
+        /**
+         * HelmCard
+         * @description Everything on the card.
+         */
+        HelmCard: {
+            /** Boat */
+            boat: string;
+            assumes: components["schemas"]["Sentence"];
+            /** Method */
+            method: string;
+            /** Skies */
+            skies: components["schemas"]["HelmSky"][];
+            /** Rows */
+            rows: components["schemas"]["HelmRow"][];
+            /** Sun Only Mps */
+            sun_only_mps: number | null;
+            /** Noon Mps */
+            noon_mps: number | null;
+            /** Plan Sky */
+            plan_sky: string;
+            /** Reserve Frac */
+            reserve_frac: number | null;
+            /** Tape */
+            tape: [
+                string,
+                number
+            ][];
+            /** Cautions */
+            cautions: string[];
+        };
+        /** HelmOut */
+        HelmOut: {
+            /** Content Hash */
+            content_hash: string;
+            card: components["schemas"]["HelmCard"];
+        };
+        /**
+         * HelmRow
+         * @description One speed: throttle watts, hours on the bank, and range under each sky (None: the sun keeps up).
+         */
+        HelmRow: {
+            /** Speed Mps */
+            speed_mps: number;
+            /** Power W */
+            power_w: number;
+            /** Low W */
+            low_w: number;
+            /** High W */
+            high_w: number;
+            /** Bank Hours */
+            bank_hours: number | null;
+            /** Reserve Hours */
+            reserve_hours: number | null;
+            /** Range M */
+            range_m: (number | null)[];
+        };
+        /**
+         * HelmSky
+         * @description One sky's column.
+         */
+        HelmSky: {
+            /** Key */
+            key: string;
+            /** Label */
+            label: string;
+        };
+        /**
+         * AskedHelm
+         * @description `unit` is the one its rows are round in.
+         */
+        AskedHelm: {
+            design: components["schemas"]["BoatDesign"];
+            /**
+             * Unit
+             * @default kn
+             * @enum {string}
+             */
+            unit: "kn" | "km/h" | "mph";
+        };
+        /**
+         * LineProblem
+         * @description What is wrong with one line, and what would be accepted.
+         */
+        LineProblem: {
+            /** Line */
+            line: number;
+            /** Text */
+            text: string;
+            /** Message */
+            message: string;
+            /** Accepted */
+            accepted: string;
+        };
+        /**
+         * ReadRuns
+         * @description The runs that could be read, and the lines that could not.
+         */
+        ReadRuns: {
+            /** Runs */
+            runs: components["schemas"]["MeasuredRun"][];
+            /** Problems */
+            problems: components["schemas"]["LineProblem"][];
+        };
+        /**
+         * PastedRuns
+         * @description Text of a spreadsheet or CSV file; `unit` is that of speeds which do not name their own.
+         */
+        PastedRuns: {
+            /** Text */
+            text: string;
+            /**
+             * Unit
+             * @default kn
+             * @enum {string}
+             */
+            unit: "kn" | "km/h" | "mph";
+            /**
+             * Taken Ids
+             * @default []
+             */
+            taken_ids: string[];
+        };
+        /** BankOut */
+        BankOut: {
+            /** Content Hash */
+            content_hash: string;
+            picture: components["schemas"]["BankPicture"];
+        };
+        /**
+         * BankPicture
+         * @description Everything the Bank station shows; lists are empty without a bank.
+         */
+        BankPicture: {
+            /** Tanks */
+            tanks: components["schemas"]["Tank"][];
+            /** Takes */
+            takes: components["schemas"]["Take"][];
+            /** House Wh */
+            house_wh: number;
+            /** Motor Wh */
+            motor_wh: number;
+            /** Harvest Wh */
+            harvest_wh: number;
+            /** Speeds */
+            speeds: components["schemas"]["HoursAt"][];
+            /** Habits */
+            habits: components["schemas"]["Habit"][];
+            /** Best Hour W */
+            best_hour_w: number;
+            /** Plan Power W */
+            plan_power_w: number;
+            /** Rated Power W */
+            rated_power_w: number;
+            /** Start Charge Frac */
+            start_charge_frac: number;
+            /** Sizes */
+            sizes: components["schemas"]["BankSize"][];
+            /** Findings */
+            findings: components["schemas"]["Finding"][];
+        };
+        /**
+         * BankSize
+         * @description A bank that does what is asked, of the present one's kind and volts.
+         */
+        BankSize: {
+            /**
+             * Key
+             * @enum {string}
+             */
+            key: "hours" | "night" | "grey";
+            label: components["schemas"]["Sentence"];
+            /** Energy Wh */
+            energy_wh: number | null;
+            /** Capacity Ah */
+            capacity_ah?: number | null;
+            /** Units */
+            units?: number | null;
+            /** Mass Kg */
+            mass_kg?: number | null;
+            /** Cost */
+            cost?: number | null;
+            /** Of Present */
+            of_present?: number | null;
+            /** Slower Mps */
+            slower_mps?: number | null;
+            reason?: components["schemas"]["Sentence"] | null;
+        };
+        /**
+         * Habit
+         * @description Years to the end of life at a depth of every cycle; low, middle, high of what is typical.
+         */
+        Habit: {
+            /** Depth Frac */
+            depth_frac: number;
+            /** Low Years */
+            low_years: number;
+            /** Years */
+            years: number;
+            /** High Years */
+            high_years: number;
+            /** Is Todays */
+            is_todays: boolean;
+        };
+        /**
+         * HoursAt
+         * @description How long the bank alone lasts at a speed, from full to the reserve.
+         */
+        HoursAt: {
+            /** Speed Mps */
+            speed_mps: number;
+            /** Power W */
+            power_w: number;
+            /** Hours */
+            hours: number | null;
+        };
+        /**
+         * Mark
+         * @description What the voltmeter shows at a state of charge, at rest.
+         */
+        Mark: {
+            /** Label */
+            label: string;
+            /** Soc Frac */
+            soc_frac: number | null;
+            /** Volts */
+            volts: number;
+        };
+        /**
+         * Take
+         * @description What one load, or the motor, takes of a day.
+         */
+        Take: {
+            /** Id */
+            id: string;
+            /** Name */
+            name: string;
+            /** Kind */
+            kind: string;
+            /** Bank Id */
+            bank_id: string;
+            /** Power W */
+            power_w: number;
+            /** Energy Wh */
+            energy_wh: number;
+            /** Share Frac */
+            share_frac: number | null;
+        };
+        /**
+         * Tank
+         * @description One bank.
+         */
+        Tank: {
+            /** Id */
+            id: string;
+            /** Name */
+            name: string;
+            /** Chemistry */
+            chemistry: string;
+            /** Nominal V */
+            nominal_v: number;
+            /** Capacity Ah */
+            capacity_ah: number;
+            /** Nominal Wh */
+            nominal_wh: number;
+            /** Held Wh */
+            held_wh: number;
+            /** Usable Wh */
+            usable_wh: number;
+            /** Working Wh */
+            working_wh: number;
+            /** Reserve Frac */
+            reserve_frac: number;
+            /** Cut Out Frac */
+            cut_out_frac: number;
+            /** Full Frac */
+            full_frac: number;
+            /** Cells */
+            cells: number;
+            /** Health Frac */
+            health_frac: number;
+            /** Mass Kg */
+            mass_kg: number;
+            /** Charge Limit A */
+            charge_limit_a: number;
+            /** Discharge Limit A */
+            discharge_limit_a: number;
+            /** Resistance Ohm */
+            resistance_ohm: number;
+            /** Coulomb Efficiency */
+            coulomb_efficiency: number;
+            /** Cut Out V */
+            cut_out_v: number;
+            /** Full V */
+            full_v: number;
+            /** Empty V */
+            empty_v: number;
+            /** Unit Mass Kg */
+            unit_mass_kg: number;
+            /** Usable Depth Frac */
+            usable_depth_frac: number;
+            /** Marks */
+            marks: components["schemas"]["Mark"][];
+            /** Blind From Frac */
+            blind_from_frac: number | null;
+            /** Blind To Frac */
+            blind_to_frac: number | null;
+        };
+        /** AskedBank */
+        AskedBank: {
+            design: components["schemas"]["BoatDesign"];
+            ask?: components["schemas"]["SizingAsk"] | null;
+        };
+        /**
+         * SizingAsk
+         * @description What a person wants of the bank.
+         */
+        SizingAsk: {
+            /**
+             * Hours
+             * @default 3
+             */
+            hours: number;
+            /** Speed Mps */
+            speed_mps?: number | null;
+            /**
+             * Grey Days
+             * @default 3
+             */
+            grey_days: number;
+        };
+        /**
+         * WarningCounts
+         * @description Open warnings by station.
+         */
+        WarningCounts: {
+            /** Hull */
+            hull: number;
+            /** Bank */
+            bank: number;
+            /** Day */
+            day: number;
+        };
+        /** WarningsOut */
+        WarningsOut: {
+            /** Content Hash */
+            content_hash: string;
+            warnings: components["schemas"]["WarningCounts"];
+        };
+        /**
+         * LoadPreset
+         * @description A usual house load, to start from.
+         */
+        LoadPreset: {
+            /** Name */
+            name: string;
+            /** Power W */
+            power_w: number;
+            /** Hours Per Day */
+            hours_per_day: number;
+            /**
+             * Essential
+             * @default false
+             */
+            essential: boolean;
+            /** Inverter Efficiency */
+            inverter_efficiency?: number | null;
         };
         /**
          * HullTypeRow
@@ -1735,6 +2840,214 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["DayOut"];
+                };
+            };
+        };
+    };
+    drawRange: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["Asked"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["RangeOut"];
+                };
+            };
+        };
+    };
+    drawMatch: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["Asked"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["MatchOut"];
+                };
+            };
+        };
+    };
+    drawHelmCard: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["AskedHelm"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["HelmOut"];
+                };
+            };
+        };
+    };
+    printHelmCard: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["AskedHelm"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+        };
+    };
+    readRuns: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["PastedRuns"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ReadRuns"];
+                };
+            };
+        };
+    };
+    writeRuns: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["AskedHelm"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+        };
+    };
+    drawBank: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["AskedBank"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["BankOut"];
+                };
+            };
+        };
+    };
+    countWarnings: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["Asked"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["WarningsOut"];
+                };
+            };
+        };
+    };
+    listLoadPresets: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["LoadPreset"][];
                 };
             };
         };

@@ -11,7 +11,7 @@ from parhelion.formats.boat_file import read_boat
 from boats.actions import add_boat, design_of
 from boats.models import Variant
 
-DEMO_FILES = ("whimbrel.json", "grebe.json", "sabine.json")
+DEMO_FILES = ("whimbrel.json", "grebe.json", "sabine.json", "fulmar.json")
 
 
 class Command(BaseCommand):

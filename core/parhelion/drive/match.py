@@ -1,0 +1,133 @@
+"""Motor and propeller together: where they meet, and the pitch and gear that would suit better.
+
+References
+----------
+[1] Open-water curves of the B-series (`propeller.py`) and the motor's constants (`motor.py`).
+"""
+
+from __future__ import annotations
+
+from dataclasses import dataclass, replace
+
+import numpy as np
+from numpy.typing import NDArray
+
+from parhelion.design import Drive
+from parhelion.drive.chain import (
+    PROPELLER_IN_SERVICE,
+    Surroundings,
+    gear_efficiency,
+    rated_shaft_w,
+    screw_of,
+)
+from parhelion.drive.motor import MotorConstants, MotorPoint, at_work, constants_of
+from parhelion.drive.propeller import PITCH_RATIO, Turning, turning_for
+
+Array = NDArray[np.float64]
+
+PITCHES = 19
+GEARS = (1.0, 1.25, 1.5, 1.75, 2.0, 2.5, 3.0, 3.5, 4.0)
+WORTH_CHANGING = 0.02  # of the watts
+HEADROOM = 1.15  # the best match must also reach this times the planned thrust
+
+
+@dataclass(frozen=True)
+class Working:
+    """A propeller and its motor over a boat's speeds, one of each; arrays of shape (n,)."""
+
+    speed_mps: Array
+    turning: Turning
+    shaft_w: Array  # at the motor
+    motor: MotorPoint | None
+
+
+@dataclass(frozen=True)
+class Suggestion:
+    """A pitch and gear, and what they take at the planned speed."""
+
+    pitch_m: float
+    gear_ratio: float
+    battery_w: float
+    saved_frac: float
+
+
+def constants(drive: Drive, around: Surroundings) -> MotorConstants | None:
+    """The motor's constants, where it has any."""
+    if drive.motor is None:
+        return None
+    return constants_of(drive.motor, rated_shaft_w(drive, around), around.bank_v)
+
+
+def working(drive: Drive, thrust_n: Array, speed_mps: Array, around: Surroundings) -> Working:
+    """Revolutions, torque and motor of one propeller along a boat's speeds.
+
+    Parameters
+    ----------
+    drive : Drive
+        With a propeller.
+    thrust_n, speed_mps : ndarray, shape (n,)
+        Thrust of all motors of this drive [N], and the speeds.
+    around : Surroundings
+    """
+    assert drive.propeller is not None
+    each = thrust_n / drive.count / (drive.hull_efficiency or 1.0)
+    turning = turning_for(
+        screw_of(drive), drive.propeller.diameter_m, each, speed_mps, around.density_kg_per_m3
+    )
+    shaft = turning.power_w / PROPELLER_IN_SERVICE / gear_efficiency(drive)
+    held = constants(drive, around)
+    point = None
+    if held is not None:
+        radians = 2 * np.pi * turning.turns_per_s * drive.gear_ratio
+        torque = np.divide(shaft, radians, out=np.zeros_like(shaft), where=radians > 0)
+        point = at_work(held, torque, radians)
+    return Working(speed_mps, turning, shaft, point)
+
+
+def _fits(drive: Drive, made: Working, held: MotorConstants) -> bool:
+    """The motor turns this at the planned thrust and somewhat more, within its amps and volts."""
+    assert made.motor is not None and drive.motor is not None
+    limit = drive.motor.current_limit_a or np.inf
+    volts = drive.motor.volts or held.battery_v
+    return bool(np.all(made.motor.current_a <= limit) and np.all(made.motor.volts <= volts))
+
+
+def best_match(drive: Drive, thrust_n: float, speed_mps: float, around: Surroundings) -> Suggestion | None:
+    """The pitch, and gear where there is one, that takes least at the planned speed; None without constants.
+
+    Parameters
+    ----------
+    drive : Drive
+        With a propeller and a motor.
+    thrust_n, speed_mps : float
+        At the planned speed.
+    around : Surroundings
+
+    Returns
+    -------
+    Suggestion or None
+        Of the same diameter and blades. None where nothing within the amps and volts reaches the speed.
+    """
+    held = constants(drive, around)
+    if held is None or drive.propeller is None:
+        return None
+    here = working(drive, np.array([thrust_n]), np.array([speed_mps]), around)
+    assert here.motor is not None
+    now = float(here.motor.battery_w[0])
+    best: Suggestion | None = None
+    asked = np.array([thrust_n, HEADROOM * thrust_n])
+    for pitch_ratio in np.linspace(*PITCH_RATIO, PITCHES):
+        pitch = float(pitch_ratio * drive.propeller.diameter_m)
+        propeller = drive.propeller.model_copy(update={"pitch_m": pitch})
+        for gear in GEARS:
+            trial = drive.model_copy(update={"propeller": propeller, "gear_ratio": gear})
+            made = working(trial, asked, np.full(2, speed_mps), around)
+            assert made.motor is not None
+            taken = float(made.motor.battery_w[0])
+            if not np.isfinite(taken) or not _fits(trial, made, held):
+                continue
+            if best is None or taken < best.battery_w:
+                best = Suggestion(pitch, gear, taken, 0.0)
+    if best is None:
+        return None
+    return replace(best, saved_frac=1 - best.battery_w / now if np.isfinite(now) and now > 0 else 0.0)

@@ -1,0 +1,203 @@
+"""Measured runs from a spreadsheet or a CSV file, and back into one.
+
+Columns may be named (speed, back, watts, volts, amps, set, kg) or stand as speed, back, watts; without a
+name two columns are speed and watts. Numbers may carry units and decimal commas; a span is written 4.0-4.5.
+"""
+
+from __future__ import annotations
+
+import csv
+import io
+import re
+from collections.abc import Iterable
+from typing import Any
+
+from pydantic import ValidationError
+
+from parhelion.answers.helm import STEPS, SpeedUnit
+from parhelion.design import MeasuredRun
+from parhelion.errors import problems_of
+from parhelion.quantities import Frozen
+from parhelion.units import KG_PER_POUND
+
+MOST_LINES = 500
+SPEED_SIZES = {
+    "kn": STEPS["kn"][0], "kt": STEPS["kn"][0], "kts": STEPS["kn"][0], "knots": STEPS["kn"][0],
+    "km/h": STEPS["km/h"][0], "kmh": STEPS["km/h"][0], "kph": STEPS["km/h"][0], "mph": STEPS["mph"][0],
+    "m/s": 1.0,
+}  # fmt: skip
+OTHER_SIZES = {"w": 1.0, "kw": 1000.0, "v": 1.0, "a": 1.0, "kg": 1.0, "lb": KG_PER_POUND}
+NAMES = (  # what a heading may say, and the column it is
+    ("back", "back"), ("return", "back"), ("speed", "speed"), ("out", "speed"), ("watt", "power"),
+    ("power", "power"), ("volt", "volts"), ("amp", "amps"), ("current", "amps"), ("set", "set"),
+    ("displacement", "kg"), ("weight", "kg"), ("kw", "power"), ("kn", "speed"), ("km/h", "speed"),
+    ("mph", "speed"), ("kg", "kg"),
+)  # fmt: skip
+EXACT = {"w": "power", "v": "volts", "a": "amps"}
+ENTRIES = {"speed": "speed_mps", "back": "back_speed_mps", "power": "power_w", "volts": "volts", "amps": "amps",
+           "kg": "displacement_kg", "set": "set_name"}  # fmt: skip
+NUMBER = r"[-+]?\d+(?:[.,]\d+)?"
+VALUE = re.compile(rf"^\s*({NUMBER})(?:\s*(?:-|–|to)\s*({NUMBER}))?\s*([a-zA-Z/]*)\s*$")
+LOOSE = re.compile(
+    rf"({NUMBER}(?:\s*[-–]\s*{NUMBER})?)\s*(kn|kts?|knots|km/h|kmh|kph|mph|m/s|kW|W|V|A)?(?=\s|$)", re.I
+)
+SPAN_ENTRIES = {"speed": "speed_to_mps", "power": "power_to_w"}
+ACCEPTED = "a number such as 3.5, with or without its unit; a span such as 4.0-4.5"
+
+
+class LineProblem(Frozen):
+    """What is wrong with one line, and what would be accepted."""
+
+    line: int
+    text: str
+    message: str
+    accepted: str
+
+
+class ReadRuns(Frozen):
+    """The runs that could be read, and the lines that could not."""
+
+    runs: list[MeasuredRun]
+    problems: list[LineProblem]
+
+
+class _Unread(Exception):
+    pass
+
+
+def _cells(line: str) -> list[str]:
+    for mark in ("\t", ";"):
+        if mark in line:
+            return [cell.strip() for cell in line.split(mark)]
+    if "," in line and not re.fullmatch(rf"\s*{NUMBER}(\s+{NUMBER})+\s*", line):
+        return [cell.strip() for cell in next(csv.reader([line]))]
+    loose = [f"{number} {unit or ''}".strip() for number, unit in LOOSE.findall(line)]
+    return loose or [line.strip()]
+
+
+def _heading(cells: list[str]) -> list[tuple[str, str] | None] | None:
+    """What the columns of a heading are, and their units; None where the line is no heading."""
+    if any(re.match(r"\s*[-+]?\d", cell) for cell in cells):
+        return None
+    found: list[tuple[str, str] | None] = []
+    for cell in cells:
+        low = cell.lower().replace("_", " ")
+        column = EXACT.get(low.strip()) or next((name for key, name in NAMES if key in low), None)
+        unit = next(
+            (u for u in (*SPEED_SIZES, "kw", "lb") if re.search(rf"(^|[\s(]){re.escape(u)}\b", low)), ""
+        )
+        found.append((column, unit) if column else None)
+    return found if any(found) else None
+
+
+def _standing(count: int) -> list[tuple[str, str] | None]:
+    """What the columns are without a heading."""
+    names = ("speed", "power") if count == 2 else ("speed", "back", "power", "set")
+    return [(name, "") for name in names[:count]]
+
+
+def _value(text: str, column: str, heading_unit: str, speed_size: float) -> tuple[float, float | None]:
+    match = VALUE.match(text)
+    if not match:
+        raise _Unread(f"“{text}” is not a number.")
+    first, second, unit = match.groups()
+    unit = (unit or heading_unit).lower()
+    if column in ("speed", "back"):
+        size = SPEED_SIZES.get(unit, speed_size if not unit else 0.0)
+    else:
+        size = OTHER_SIZES.get(unit, 1.0 if not unit else 0.0)
+    if size == 0.0:
+        raise _Unread(f"“{unit}” is no unit that is known here.")
+    number = float(first.replace(",", "."))
+    return number * size, None if second is None else float(second.replace(",", ".")) * size
+
+
+def _run(
+    cells: list[str], columns: list[tuple[str, str] | None], speed_size: float, run_id: str
+) -> MeasuredRun:
+    entries: dict[str, Any] = {"id": run_id}
+    for text, column in zip(cells, columns, strict=False):
+        if column is None or not text:
+            continue
+        name, unit = column
+        if name == "set":
+            entries["set_name"] = text[:40]
+            continue
+        value, other = _value(text, name, unit, speed_size)
+        entries[ENTRIES[name]] = value
+        if other is not None:
+            if name not in SPAN_ENTRIES:
+                raise _Unread(f"“{text}”: only speeds and watts may be spans.")
+            entries[SPAN_ENTRIES[name]] = other
+    try:
+        return MeasuredRun.model_validate(entries)
+    except ValidationError as error:
+        problem = problems_of(error)[0]
+        raise _Unread(f"{problem.field.strip('/').replace('_', ' ')}: {problem.message}") from None
+
+
+def read_runs(text: str, unit: SpeedUnit, taken: Iterable[str] = ()) -> ReadRuns:
+    """Runs from pasted or uploaded text; what cannot be read is told line by line, nothing is guessed.
+
+    Parameters
+    ----------
+    text : str
+    unit : str
+        Of speeds that do not name their own.
+    taken : iterable of str
+        Ids already in use.
+    """
+    runs: list[MeasuredRun] = []
+    problems: list[LineProblem] = []
+    columns: list[tuple[str, str] | None] | None = None
+    used = set(taken)
+    lines = text.replace("\ufeff", "").splitlines()
+    for number, line in enumerate(lines[:MOST_LINES], start=1):
+        if not line.strip() or line.lstrip().startswith("#"):
+            continue
+        cells = _cells(line)
+        heading = _heading(cells) if columns is None and not runs else None
+        if heading is not None:
+            columns = heading
+            continue
+        run_id = next(name for name in (f"run-{i}" for i in range(1, 10_000)) if name not in used)
+        try:
+            made = _run(cells, columns or _standing(len(cells)), SPEED_SIZES[unit], run_id)
+        except _Unread as error:
+            problems.append(
+                LineProblem(line=number, text=line.strip()[:80], message=str(error), accepted=ACCEPTED)
+            )
+            continue
+        runs.append(made)
+        used.add(run_id)
+    if len(lines) > MOST_LINES:
+        problems.append(
+            LineProblem(line=MOST_LINES + 1, text="", message=f"There are {len(lines)} lines.",
+                        accepted=f"{MOST_LINES} lines or fewer")
+        )  # fmt: skip
+    return ReadRuns(runs=runs, problems=problems)
+
+
+def _number(value: float | None, size: float = 1.0) -> str:
+    return "" if value is None else f"{value / size:.6g}"
+
+
+def written_runs(runs: Iterable[MeasuredRun], unit: SpeedUnit) -> str:
+    """Runs as CSV text with a heading that `read_runs` understands, speeds in a unit."""
+    out = io.StringIO()
+    writer = csv.writer(out, lineterminator="\n")
+    writer.writerow(
+        [f"speed out ({unit})", f"back ({unit})", "watts", "volts", "amps", "displacement (kg)", "set"]
+    )
+    size = SPEED_SIZES[unit]
+    for run in runs:
+        speed, watts = _number(run.speed_mps, size), _number(run.power_w)
+        if run.speed_to_mps is not None:
+            speed += f"-{_number(run.speed_to_mps, size)}"
+        if run.power_to_w is not None:
+            watts += f"-{_number(run.power_to_w)}"
+        writer.writerow(
+            [speed, _number(run.back_speed_mps, size), watts, _number(run.volts), _number(run.amps),
+             _number(run.displacement_kg), run.set_name]
+        )  # fmt: skip
+    return out.getvalue()

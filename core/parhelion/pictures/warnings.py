@@ -1,0 +1,33 @@
+"""How many open warnings each station has."""
+
+from __future__ import annotations
+
+from parhelion.advice.finding import Finding
+from parhelion.advice.hull import hull_findings
+from parhelion.day.outlook import outlook_of
+from parhelion.design import BoatDesign
+from parhelion.pictures.bank import bank_findings_of
+from parhelion.pictures.day import day_picture_from
+from parhelion.quantities import Frozen
+
+
+class WarningCounts(Frozen):
+    """Open warnings by station."""
+
+    hull: int
+    bank: int
+    day: int
+
+
+def _open(findings: list[Finding]) -> int:
+    return sum(finding.level == "warn" for finding in findings)
+
+
+def warning_counts(design: BoatDesign) -> WarningCounts:
+    """Open warnings of a design, station by station."""
+    outlook = outlook_of(design)
+    return WarningCounts(
+        hull=_open(hull_findings(outlook)),
+        bank=_open(bank_findings_of(outlook)),
+        day=_open(day_picture_from(outlook).findings),
+    )
