@@ -79,7 +79,7 @@ class FindingsTest(unittest.TestCase):
             self.assertEqual(finding.level == "good", count == 4)
 
     def test_cautions_of_harm_always_stand_and_come_last(self):
-        for draw, name in ((hull_picture, "way_home"), (day_picture, "live_wires")):
+        for draw, name in ((hull_picture, "strongest_head_wind"), (day_picture, "live_wires")):
             self.assertTrue(draw(boat()).findings[-1].caution)
             self.assertEqual(draw(boat()).findings[-1].id, name)
         high = next(f for f in day_picture(boat(banks__0__nominal_v=96)).findings if f.id == "live_wires")

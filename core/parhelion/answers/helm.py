@@ -43,6 +43,13 @@ class HelmRow(Frozen):
     range_m: list[float | None]
 
 
+class TapeMark(Frozen):
+    """Volts to tape beside the voltmeter."""
+
+    label: str
+    volts: float
+
+
 class HelmCard(Frozen):
     """Everything on the card."""
 
@@ -55,7 +62,7 @@ class HelmCard(Frozen):
     noon_mps: float | None
     plan_sky: str
     reserve_frac: float | None
-    tape: list[tuple[str, float]]  # what the voltmeter shows, at rest
+    tape: list[TapeMark]  # what the voltmeter shows, at rest
     cautions: list[str]
 
 
@@ -115,7 +122,7 @@ def helm_card(
         noon_mps=noon_mps,
         plan_sky=next(label for key, label, _ in lit if key == plan.sky),
         reserve_frac=reserve_of(bank) if bank else None,
-        tape=[(label, volts) for label, _, volts in tape_volts(bank)] if bank else [],
+        tape=[TapeMark(label=label, volts=volts) for label, _, volts in tape_volts(bank)] if bank else [],
         cautions=[
             "A computed range is never a reason to go: wind, waves and a stream cost more. Watch the meters.",
             "Life jackets, a second way home, a bailer, lights, a call for help. Local codes come first.",

@@ -2,13 +2,12 @@
 
 from __future__ import annotations
 
-from datetime import time as Time
 from typing import Literal
 
 from pydantic import Field, model_validator
 
 from parhelion.chemistries import CHEMICALS, Chemistry
-from parhelion.design.part import Id, Name, Part, Point, Share, out_of_reach
+from parhelion.design.part import Clock, Id, Name, Part, Point, Share, out_of_reach
 
 
 class Bank(Part):
@@ -126,7 +125,7 @@ class Load(Part):
     name: Name
     power_w: float = Field(ge=0, le=50_000, title="Watts while on")
     hours_per_day: float = Field(ge=0, le=24, title="Hours a day")
-    from_clock: Time | None = Field(default=None, title="Switched on at")
+    from_clock: Clock | None = Field(default=None, title="Switched on at")
     essential: bool = False
     bank_id: Id | None = Field(default=None, title="The bank it lives on; empty: the house's")
     inverter_efficiency: float | None = Field(

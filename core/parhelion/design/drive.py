@@ -7,7 +7,7 @@ from enum import StrEnum
 
 from pydantic import Field, model_validator
 
-from parhelion.design.part import Id, Name, Part, out_of_reach
+from parhelion.design.part import Clock, Id, Name, Part, out_of_reach
 
 USUAL_AREA_RATIO = {2: 0.30, 3: 0.45, 4: 0.55, 5: 0.60, 6: 0.65, 7: 0.70}  # blade area over disc, by blades
 PITCH_TO_DIAMETER = (0.3, 2.2)  # beyond this it is a slip of the pen
@@ -122,4 +122,4 @@ class Push(Part):
     kind: PushKind
     power_w: float = Field(default=75, ge=0, le=2_000, title="Watts a person holds")
     hours_per_day: float = Field(gt=0, le=24, title="Hours a day")
-    from_clock: Time = Field(default=Time(10), title="From")
+    from_clock: Clock = Field(default=Time(10), title="From")

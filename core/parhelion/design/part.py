@@ -2,13 +2,15 @@
 
 from __future__ import annotations
 
+from datetime import time as Time
 from typing import Annotated, LiteralString
 
-from pydantic import BaseModel, ConfigDict, Field
+from pydantic import AfterValidator, BaseModel, ConfigDict, Field
 from pydantic_core import PydanticCustomError
 
 Id = Annotated[str, Field(min_length=1, max_length=40, pattern=r"^[A-Za-z0-9_-]+$")]
 Name = Annotated[str, Field(min_length=1, max_length=80)]
+Clock = Annotated[Time, AfterValidator(lambda clock: clock.replace(tzinfo=None))]  # of the place, always
 Share = Annotated[float, Field(ge=0, le=1)]
 
 

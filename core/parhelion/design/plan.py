@@ -3,13 +3,12 @@
 from __future__ import annotations
 
 from datetime import date as Date
-from datetime import time as Time
 from enum import StrEnum
 from typing import Literal
 
 from pydantic import Field, model_validator
 
-from parhelion.design.part import Id, Name, Part, Share, out_of_reach
+from parhelion.design.part import Clock, Id, Name, Part, Share, out_of_reach
 
 
 class Water(StrEnum):
@@ -48,8 +47,8 @@ class Sky(StrEnum):
 class Spell(Part):
     """Motoring from one local clock time to another; an end before the start is past midnight."""
 
-    starts_at: Time
-    ends_at: Time
+    starts_at: Clock
+    ends_at: Clock
 
     @model_validator(mode="after")
     def _lasts(self) -> Spell:

@@ -112,7 +112,9 @@ def screw_of(drive: Drive) -> Screw:
 
 
 def _share(part: Array, whole: Array) -> Array:
-    return np.divide(part, whole, out=np.zeros_like(part), where=whole > 0)
+    """A ratio, 0 where there is nothing to divide by or no working point."""
+    known = np.isfinite(part) & np.isfinite(whole) & (whole > 0)
+    return np.divide(part, whole, out=np.zeros_like(part), where=known)
 
 
 def _given(drive: Drive, thrust: Array, speed: Array, planing: Array, around: Surroundings) -> Chain:

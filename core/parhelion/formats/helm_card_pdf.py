@@ -97,7 +97,7 @@ def helm_card_pdf(card: HelmCard, unit: SpeedUnit) -> bytes:
                 cells.cell(_plain(text))
     pdf.ln(4)
     if card.tape:
-        marks = "    ".join(f"{name} {volts:.1f} V" for name, volts in card.tape)
+        marks = "    ".join(f"{mark.label} {mark.volts:.1f} V" for mark in card.tape)
         line(f"Voltmeter, at rest:  {marks}", 11, True)
         pdf.ln(1)
     if card.reserve_frac is not None:

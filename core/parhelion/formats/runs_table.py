@@ -34,8 +34,10 @@ NAMES = (  # what a heading may say, and the column it is
     ("mph", "speed"), ("kg", "kg"),
 )  # fmt: skip
 EXACT = {"w": "power", "v": "volts", "a": "amps"}
-ENTRIES = {"speed": "speed_mps", "back": "back_speed_mps", "power": "power_w", "volts": "volts", "amps": "amps",
-           "kg": "displacement_kg", "set": "set_name"}  # fmt: skip
+ENTRIES = {
+    "speed": "speed_mps", "back": "back_speed_mps", "power": "power_w", "volts": "volts", "amps": "amps",
+    "kg": "displacement_kg", "set": "set_name",
+}  # fmt: skip
 NUMBER = r"[-+]?\d+(?:[.,]\d+)?"
 VALUE = re.compile(rf"^\s*({NUMBER})(?:\s*(?:-|–|to)\s*({NUMBER}))?\s*([a-zA-Z/]*)\s*$")
 LOOSE = re.compile(

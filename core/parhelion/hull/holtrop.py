@@ -21,6 +21,7 @@ from parhelion.hull.friction import friction_coefficient
 Array = NDArray[np.float64]
 
 WAVE_DECAY = -0.9  # d in [1]
+LEAST_DECAY = -0.5  # m1 is held at or below this: a hull as flat as a sheet would make waves at rest
 SHORTEST_RUN = 0.05  # L_R / L is held at this: full hulls with LCB far aft would make it negative
 NARROWEST_BREADTH = 0.1  # L/B - 2 is held at this in c17
 FULLEST_PRISMATIC = 0.94
@@ -225,6 +226,7 @@ def _slow_branch(hull: HoltropHull, froude: Array) -> Array:
     c1 = 2223105 * c7**3.78613 * (draught / beam) ** 1.07961 * (90 - hull.entrance_deg) ** -1.37565
     c16 = 8.07981 * cp - 13.8673 * cp**2 + 6.984388 * cp**3 if cp < 0.8 else 1.73014 - 0.7067 * cp
     m1 = 0.0140407 * length / draught - 1.75254 * hull.volume_m3 ** (1 / 3) / length - 4.79323 * breadth - c16
+    m1 = min(m1, LEAST_DECAY)
     return c1 * np.exp(m1 * froude**WAVE_DECAY + _hollows(hull, froude))
 
 

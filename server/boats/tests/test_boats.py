@@ -33,7 +33,7 @@ class BoatsTest(TestCase):
     def test_demo_boats_are_added_once(self):
         call_command("load_demo", stdout=mock.Mock())
         call_command("load_demo", stdout=mock.Mock())
-        self.assertEqual(sorted(self.names()), ["Little Grebe", "Sabine", "Whimbrel"])
+        self.assertEqual(sorted(self.names()), ["Fulmar", "Little Grebe", "Sabine", "Whimbrel"])
 
     def test_new_duplicate_delete_and_undo(self):
         body = {
@@ -91,7 +91,7 @@ class BoatsTest(TestCase):
         self.assertEqual(other["design"], self.variant["design"])
 
     def test_bad_files_are_refused_in_the_one_shape(self):
-        newer = DEMO.replace(b'"schema_version": 1', b'"schema_version": 2')
+        newer = DEMO.replace(b'"schema_version": 2', b'"schema_version": 3')
         for content, code, status in (
             (b"\x89PNG", "not_text", 422),
             (b"{", "not_json", 422),

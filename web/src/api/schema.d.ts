@@ -2125,10 +2125,7 @@ export interface components {
             /** Reserve Frac */
             reserve_frac: number | null;
             /** Tape */
-            tape: [
-                string,
-                number
-            ][];
+            tape: components["schemas"]["TapeMark"][];
             /** Cautions */
             cautions: string[];
         };
@@ -2167,6 +2164,16 @@ export interface components {
             key: string;
             /** Label */
             label: string;
+        };
+        /**
+         * TapeMark
+         * @description Volts to tape beside the voltmeter.
+         */
+        TapeMark: {
+            /** Label */
+            label: string;
+            /** Volts */
+            volts: number;
         };
         /**
          * AskedHelm

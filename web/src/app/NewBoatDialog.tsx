@@ -3,7 +3,7 @@ import { Dialog } from "radix-ui";
 import { type FormEvent, useState } from "react";
 import { useNavigate } from "react-router";
 import { client, dataOf } from "../api/client";
-import { useHullTypes } from "../features/hull/HullBench";
+import { useHullTypes } from "../features/hull/hullTypes";
 
 /** A new boat from a hull type: everything else starts at what is usual, and can be changed. */
 export function NewBoatDialog({ open, onOpen }: { open: boolean; onOpen: (open: boolean) => void }) {

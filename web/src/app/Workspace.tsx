@@ -8,7 +8,7 @@ import { BoatMenu } from "./BoatMenu";
 import { ConflictDialog } from "./ConflictDialog";
 import { CourseLine } from "./CourseLine";
 import { DesignProvider, useDesign } from "./design";
-import { useAnswers, useDayPicture, useHullPicture } from "./live";
+import { useAnswers, useWarnings } from "./live";
 import { usePreferences } from "./preferences";
 import { Shortcuts } from "./Shortcuts";
 import { HOUR_EVENT, STATIONS, type Station } from "./stations";
@@ -16,6 +16,7 @@ import { VariantPanel } from "./VariantPanel";
 
 const PAGES: Record<Station, ReturnType<typeof lazy>> = {
   hull: lazy(() => import("../features/hull/HullStation")),
+  bank: lazy(() => import("../features/bank/BankStation")),
   day: lazy(() => import("../features/day/DayStation")),
 };
 
@@ -73,16 +74,13 @@ function Frame({ boats, station }: { boats: BoatRow[]; station: Station }) {
     enabled: comparedId !== null && comparedId !== variant.id,
   });
   const answers = useAnswers(design, comparedId ? (compared.data?.design ?? null) : null, search.get("at"));
-  const hull = useHullPicture(design).data;
-  const day = useDayPicture(design).data;
+  const warnings = useWarnings(design).data;
   const [keysShown, setKeysShown] = useState(false);
   const keep = useRef<HTMLButtonElement>(null);
   useKeys(
     () => setKeysShown(true),
     () => keep.current?.click(),
   );
-  const open = (findings: { level: string }[] | undefined) =>
-    (findings ?? []).filter((item) => item.level === "warn").length;
   const boat = boats.find((item) => item.id === variant.boat_id);
   const Page = PAGES[station];
   useEffect(() => {
@@ -91,7 +89,7 @@ function Frame({ boats, station }: { boats: BoatRow[]; station: Station }) {
 
   return (
     <div className="frame">
-      <CourseLine warnings={{ hull: open(hull?.findings), day: open(day?.findings) }}>
+      <CourseLine warnings={warnings ?? {}}>
         <div className="course-tools flex items-center gap-1.5">
           <button type="button" className="btn" disabled={!canUndo} onClick={undo} aria-label="Undo">
             <span aria-hidden="true">↶</span>

@@ -1,7 +1,8 @@
 /** Live computation: the design is posted whole on a short pause; the old answer stays until the new one is in. */
 import { keepPreviousData, useQuery } from "@tanstack/react-query";
 import { useEffect, useState } from "react";
-import { type BoatDesign, client, dataOf } from "../api/client";
+import { type BoatDesign, client, dataOf, type SizingAsk } from "../api/client";
+import type { SpeedUnit } from "../shared/units";
 
 const PAUSE_MS = 70;
 
@@ -43,6 +44,38 @@ export function useAnswers(design: BoatDesign, comparedWith: BoatDesign | null, 
 export function useHullPicture(design: BoatDesign) {
   return useComputed("hull", design, null, async (asked, signal) => {
     return (await dataOf(client.POST("/api/hull/picture", { body: { design: asked }, signal }))).picture;
+  });
+}
+
+export function useRangePicture(design: BoatDesign) {
+  return useComputed("range", design, null, async (asked, signal) => {
+    return (await dataOf(client.POST("/api/hull/range", { body: { design: asked }, signal }))).picture;
+  });
+}
+
+export function useMatchPicture(design: BoatDesign) {
+  return useComputed("match", design, null, async (asked, signal) => {
+    return (await dataOf(client.POST("/api/hull/match", { body: { design: asked }, signal }))).picture;
+  });
+}
+
+export function useHelmCard(design: BoatDesign, unit: SpeedUnit) {
+  return useComputed("helm", design, unit, async (asked, signal) => {
+    const body = { design: asked, unit };
+    return (await dataOf(client.POST("/api/hull/helm-card", { body, signal }))).card;
+  });
+}
+
+export function useBankPicture(design: BoatDesign, ask: SizingAsk) {
+  return useComputed("bank", design, ask, async (asked, signal) => {
+    return (await dataOf(client.POST("/api/bank/picture", { body: { design: asked, ask }, signal }))).picture;
+  });
+}
+
+/** How many open warnings each station has, for the course line. */
+export function useWarnings(design: BoatDesign) {
+  return useComputed("warnings", design, null, async (asked, signal) => {
+    return (await dataOf(client.POST("/api/warnings", { body: { design: asked }, signal }))).warnings;
   });
 }
 

@@ -1,6 +1,7 @@
 /** The stations that work, with their place in the order of the work (their number key). */
 export const STATIONS = [
   { key: "hull", label: "Hull", digit: "1" },
+  { key: "bank", label: "Bank", digit: "2" },
   { key: "day", label: "Day", digit: "5" },
 ] as const;
 /** Asks the Day for an hour back (-1) or forward (1). */

@@ -49,6 +49,14 @@ export function unitOf(kind: Kind, units: Units): [string, number] {
       return ["h", 1];
     case "days":
       return ["days", 1];
+    case "voltage_v":
+      return ["V", 1];
+    case "current_a":
+      return ["A", 1];
+    case "rpm":
+      return ["rpm", 1];
+    case "years":
+      return ["years", 1];
     case "money":
       return ["coins", 1];
     default:
@@ -96,6 +104,8 @@ function magnitude(kind: Kind, value: number, shown: number, unit: string): [str
       return [grouped(shown, 1), unit];
     case "distance_m":
       return [grouped(shown, Math.abs(shown) < 99.95 ? 1 : 0), unit];
+    case "voltage_v":
+      return [grouped(shown, 1), unit];
     case "length_m":
       return [grouped(shown, 2), unit];
     default:

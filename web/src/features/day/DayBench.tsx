@@ -4,10 +4,12 @@ import { useDesign } from "../../app/design";
 import { useUnits } from "../../app/preferences";
 import { withValue } from "../../shared/pointer";
 import { Fold } from "../../shared/ui/Fold";
-import { ChoiceField, Group, NumberField, TextField } from "../../shared/ui/fields";
+import { Group, NumberField, TextField } from "../../shared/ui/fields";
 import { shown } from "../../shared/units";
-import { Loads, Panels, PlaceFields } from "./DayFolds";
-import { withBank, withoutBank } from "./parts";
+import { BankBought } from "../bank/BankFields";
+import { Loads } from "../bank/Loads";
+import { bankSummary, withBank, withoutBank } from "../bank/parts";
+import { Panels, PlaceFields } from "./DayFolds";
 
 const SKIES = [
   ["clear", "clear"],
@@ -16,14 +18,6 @@ const SKIES = [
   ["overcast", "overcast"],
   ["rain", "rain, fog"],
 ] as const;
-const CHEMISTRIES = [
-  ["lfp", "LFP"],
-  ["nmc", "NMC"],
-  ["agm", "AGM"],
-  ["flooded", "Flooded lead"],
-  ["gel", "Gel"],
-] as const;
-
 type FoldName = "place" | "bank" | "panels" | "house";
 
 /** The day, and what meets it. */
@@ -75,25 +69,10 @@ export function DayBench({ picture }: { picture: DayPicture | undefined }) {
       <Fold title="Place" summary={design.site.name ?? ""} {...fold("place")}>
         <PlaceFields zone={picture?.zone} air={picture?.air_temperature_c} />
       </Fold>
-      <Fold
-        title="Bank"
-        summary={
-          bank
-            ? `${CHEMISTRIES.find(([key]) => key === bank.chemistry)?.[1]} ${bank.nominal_v} V ${bank.capacity_ah} Ah`
-            : "none"
-        }
-        {...fold("bank")}
-      >
+      <Fold title="Bank" summary={bank ? bankSummary(bank) : "none"} {...fold("bank")}>
         {bank ? (
           <>
-            <ChoiceField pointer="/banks/0/chemistry" label="Chemistry" options={CHEMISTRIES} />
-            <NumberField pointer="/banks/0/nominal_v" label="Volts" kind="ratio" unit="V" step={1} />
-            <NumberField
-              pointer="/banks/0/capacity_ah"
-              label="Amp-hours at those volts"
-              kind="capacity_ah"
-              step={10}
-            />
+            <BankBought index={0} />
             <NumberField
               pointer="/banks/0/reserve_frac"
               label="Reserve"
@@ -102,7 +81,11 @@ export function DayBench({ picture }: { picture: DayPicture | undefined }) {
               step={5}
               hint="State of charge kept back; empty means usual for the chemistry"
             />
-            <button type="button" className="link" onClick={() => apply(withoutBank, "bank")}>
+            <button
+              type="button"
+              className="link"
+              onClick={() => apply((current) => withoutBank(current, bank.id), "bank")}
+            >
               no bank
             </button>
           </>

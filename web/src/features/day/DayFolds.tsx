@@ -2,7 +2,7 @@ import { useQuery } from "@tanstack/react-query";
 import { client, dataOf } from "../../api/client";
 import { useDesign } from "../../app/design";
 import { ChoiceField, NumberField, TextField } from "../../shared/ui/fields";
-import { withLoad, withoutLoad, withoutPanels, withPanels } from "./parts";
+import { withoutPanels, withPanels } from "./parts";
 
 const SIDES = [
   ["bow", "to the bow"],
@@ -137,89 +137,6 @@ export function Panels() {
       })}
       <button type="button" className="link" onClick={() => apply(withPanels, "panels")}>
         add panels
-      </button>
-    </>
-  );
-}
-
-export function Loads() {
-  const { design, apply } = useDesign();
-  const loads = design.loads ?? [];
-  return (
-    <>
-      {loads.length > 0 && (
-        <table className="mb-1 w-full border-collapse">
-          <thead>
-            <tr className="text-[13px] text-muted">
-              <th className="text-left font-normal">load</th>
-              <th className="text-right font-normal">W</th>
-              <th className="text-right font-normal">h/day</th>
-              <th className="text-right font-normal">from</th>
-              <th>
-                <span className="sr-only">Remove</span>
-              </th>
-            </tr>
-          </thead>
-          <tbody>
-            {loads.map((load, index) => (
-              <tr key={load.id} className="border-b border-hairline align-top">
-                <td className="py-0.5">
-                  <TextField
-                    bare
-                    pointer={`/loads/${index}/name`}
-                    label={`Load ${index + 1}, name`}
-                    width={84}
-                  />
-                </td>
-                <td className="text-right">
-                  <NumberField
-                    bare
-                    pointer={`/loads/${index}/power_w`}
-                    label=""
-                    name={`Load ${index + 1}, watts`}
-                    kind="power_w"
-                    width={48}
-                    step={1}
-                  />
-                </td>
-                <td className="text-right">
-                  <NumberField
-                    bare
-                    pointer={`/loads/${index}/hours_per_day`}
-                    label=""
-                    name={`Load ${index + 1}, hours a day`}
-                    kind="duration_h"
-                    width={44}
-                    step={0.5}
-                  />
-                </td>
-                <td className="text-right">
-                  <TextField
-                    bare
-                    optional
-                    pointer={`/loads/${index}/from_clock`}
-                    label={`Load ${index + 1}, switched on at; empty is spread over the day`}
-                    type="clock"
-                    width={62}
-                  />
-                </td>
-                <td>
-                  <button
-                    type="button"
-                    className="cross"
-                    aria-label={`Remove ${load.name}`}
-                    onClick={() => apply((current) => withoutLoad(current, load.id), "loads")}
-                  >
-                    ×
-                  </button>
-                </td>
-              </tr>
-            ))}
-          </tbody>
-        </table>
-      )}
-      <button type="button" className="link" onClick={() => apply(withLoad, "loads")}>
-        add a load
       </button>
     </>
   );

@@ -3,21 +3,6 @@ import type { BoatDesign } from "../../api/client";
 
 const fresh = (what: string) => `${what}-${crypto.randomUUID().slice(0, 8)}`;
 
-export function withBank(design: BoatDesign): BoatDesign {
-  const bank = {
-    id: fresh("bank"),
-    name: "Bank",
-    chemistry: "lfp",
-    nominal_v: 25.6,
-    capacity_ah: 100,
-  } as const;
-  return { ...design, banks: [bank, ...(design.banks ?? [])] };
-}
-
-export function withoutBank(design: BoatDesign): BoatDesign {
-  return { ...design, banks: (design.banks ?? []).slice(1) };
-}
-
 export function withPanels(design: BoatDesign): BoatDesign {
   const [place, controller] = [fresh("place"), fresh("controller")];
   return {
@@ -64,13 +49,4 @@ export function withoutPanels(design: BoatDesign, id: string): BoatDesign {
       (item) => item.id !== gone?.controller_id || controllers.has(item.id),
     ),
   };
-}
-
-export function withLoad(design: BoatDesign): BoatDesign {
-  const load = { id: fresh("load"), name: "Load", power_w: 20, hours_per_day: 4, essential: false };
-  return { ...design, loads: [...(design.loads ?? []), load] };
-}
-
-export function withoutLoad(design: BoatDesign, id: string): BoatDesign {
-  return { ...design, loads: (design.loads ?? []).filter((load) => load.id !== id) };
 }

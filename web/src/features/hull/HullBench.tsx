@@ -1,8 +1,17 @@
-import { useQuery } from "@tanstack/react-query";
-import { client, dataOf } from "../../api/client";
+import type { HullPicture } from "../../api/client";
 import { useDesign } from "../../app/design";
+import { useUnits } from "../../app/preferences";
+import { Fold } from "../../shared/ui/Fold";
 import { ChoiceField, Group, NumberField, TextField } from "../../shared/ui/fields";
+import { useFolds } from "../../shared/ui/useFolds";
+import { type Kind, shown } from "../../shared/units";
+import { DriveFields, driveSummary } from "./DriveFields";
+import { ExactForm } from "./ExactForm";
+import { useHullTypes } from "./hullTypes";
+import { LoadFields } from "./LoadFields";
+import { Pushes, pushSummary } from "./Pushes";
 import { Runs } from "./Runs";
+import { Seaway, seawaySummary } from "./Seaway";
 
 export const USES = [
   ["cruiser", "cruises on the sun"],
@@ -10,19 +19,16 @@ export const USES = [
   ["home_charged", "charged at home"],
 ] as const;
 
-export function useHullTypes() {
-  return useQuery({
-    queryKey: ["hull-types"],
-    queryFn: () => dataOf(client.GET("/api/hull-types")),
-    staleTime: Number.POSITIVE_INFINITY,
-  });
-}
+type FoldName = "form" | "load" | "sea" | "push" | `drive-${number}`;
 
 /** What moves and what moves it. */
-export function HullBench() {
+export function HullBench({ picture }: { picture: HullPicture | undefined }) {
   const { design } = useDesign();
+  const units = useUnits();
   const types = useHullTypes().data ?? [];
   const type = types.find((item) => item.type === design.hull.type);
+  const fold = useFolds<FoldName>();
+  const say = (quantity: Kind, value: number) => shown({ quantity, value, signed: false }, units);
   return (
     <div className="bench border-r border-hairline px-5 py-3">
       <Group title="Boat">
@@ -47,33 +53,43 @@ export function HullBench() {
           pointer="/hull/displacement_kg"
           label="All-up weight"
           kind="mass_kg"
-          hint="Displacement: the boat with crew, gear, bank and panels"
+          usual={design.loading ? (picture?.displacement_kg ?? null) : undefined}
+          hint="Displacement as weighed, all aboard; empty means boat, crew, gear, bank and panels added up"
         />
       </Group>
-      <Group title="Drive">
-        <NumberField
-          pointer="/drives/0/rated_power_w"
-          label="Most it takes"
-          kind="power_w"
-          hint="Battery watts at full throttle"
-        />
-        <NumberField
-          pointer="/drives/0/overall_efficiency"
-          label="Battery to thrust"
-          kind="fraction"
-          usual={type?.efficiency ?? null}
-          step={1}
-          hint="Share of battery watts that becomes thrust times speed; empty means usual for this type"
-        />
-        <NumberField
-          pointer="/drives/0/idle_power_w"
-          label="Draw when idling"
-          kind="power_w"
-          step={1}
-          hint="On, but not turning"
-        />
-      </Group>
-      <Runs />
+      <Fold
+        title="Load"
+        summary={picture?.weights.length ? picture.weights.map((part) => part.name).join(", ") : "as weighed"}
+        {...fold("load")}
+      >
+        <LoadFields weights={picture?.weights ?? []} />
+      </Fold>
+      <Fold
+        title="Exact form"
+        summary={picture ? `draught ${say("length_m", picture.draught_m)}` : ""}
+        {...fold("form")}
+      >
+        <ExactForm picture={picture} />
+      </Fold>
+      {design.drives.map((drive, index) => (
+        <Fold
+          key={drive.id}
+          title={drive.name || "Drive"}
+          summary={driveSummary(drive, units)}
+          {...fold(`drive-${index}`)}
+        >
+          <DriveFields index={index} efficiency={type?.efficiency ?? null} picture={picture} />
+        </Fold>
+      ))}
+      <Fold title="Wind, waves, tow" summary={seawaySummary(design, units)} {...fold("sea")}>
+        <Seaway />
+      </Fold>
+      <Fold title="Other push" summary={pushSummary(design)} {...fold("push")}>
+        <Pushes />
+      </Fold>
+      <div className="border-t border-hairline pt-2">
+        <Runs picture={picture} />
+      </div>
     </div>
   );
 }

@@ -4,40 +4,68 @@ import { useHullPicture } from "../../app/live";
 import { Waiting } from "../../shared/chart/Waiting";
 import { withValue } from "../../shared/pointer";
 import { FieldWarnings } from "../../shared/ui/fields";
+import { Views } from "../../shared/ui/Views";
 import { CrossingChart } from "./CrossingChart";
+import { HelmCardView } from "./HelmCardView";
 import { HullBench } from "./HullBench";
+import { MatchView } from "./MatchView";
+import { PowerStrip } from "./PowerStrip";
+import { RangeView } from "./RangeView";
+
+const VIEWS = [
+  ["crossing", "Crossing"],
+  ["range", "Range"],
+  ["match", "Match"],
+  ["helm", "Helm card"],
+] as const;
+
+const TITLES = {
+  crossing: ["Where sun meets water", "battery watts at each speed, against what the sun pays"],
+  range: ["How far at each speed", "without a pause, from the start charge to the reserve"],
+  match: ["Motor and propeller", "where they meet, and what would suit better"],
+  helm: ["Helm card", "to print and tape beside the throttle"],
+} as const;
 
 /** Where sun meets water: what the boat needs to move. */
 export default function HullStation() {
   const { design, apply } = useDesign();
   const { data: picture, stale, error, retry } = useHullPicture(design);
+  const plan = (speed: number) =>
+    apply((current) => withValue(current, "/plan/speed_mps", Number(speed.toFixed(4))), "/plan/speed_mps");
   return (
     <FieldWarnings.Provider value={picture?.findings ?? []}>
-      <HullBench />
-      <main className="picture flex min-h-0 min-w-0 flex-col px-4 pt-3 pb-1">
-        <h1 className="m-0 mb-1 text-[16px] font-bold">
-          Where sun meets water{" "}
-          <span className="ml-3 text-[14px] font-normal text-muted">
-            battery watts at each speed, against what the sun pays
-          </span>
-        </h1>
-        <div className="min-h-0 flex-1">
-          {picture ? (
-            <CrossingChart
-              picture={picture}
-              planSpeed={design.plan.speed_mps}
-              stale={stale}
-              onPlanSpeed={(speed) =>
-                apply(
-                  (current) => withValue(current, "/plan/speed_mps", Number(speed.toFixed(4))),
-                  "/plan/speed_mps",
-                )
-              }
-            />
-          ) : (
-            <Waiting error={error} retry={retry} what="The crossing chart" />
+      <HullBench picture={picture} />
+      <main className="picture flex min-h-0 min-w-0 flex-col px-4 pt-2 pb-1">
+        <Views label="Views of the hull" views={VIEWS}>
+          {(view) => (
+            <>
+              <h1 className="m-0 mb-1 text-[16px] font-bold">
+                {TITLES[view][0]}{" "}
+                <span className="ml-3 text-[14px] font-normal text-muted">{TITLES[view][1]}</span>
+              </h1>
+              {view === "crossing" && (
+                <>
+                  <div className="min-h-0 flex-1">
+                    {picture ? (
+                      <CrossingChart
+                        picture={picture}
+                        planSpeed={design.plan.speed_mps}
+                        stale={stale}
+                        onPlanSpeed={plan}
+                      />
+                    ) : (
+                      <Waiting error={error} retry={retry} what="The crossing chart" />
+                    )}
+                  </div>
+                  {picture && <PowerStrip picture={picture} />}
+                </>
+              )}
+              {view === "range" && <RangeView onPlanSpeed={plan} />}
+              {view === "match" && <MatchView />}
+              {view === "helm" && <HelmCardView />}
+            </>
           )}
-        </div>
+        </Views>
       </main>
       <Findings title="What this hull tells you" findings={picture?.findings} stale={stale} />
     </FieldWarnings.Provider>

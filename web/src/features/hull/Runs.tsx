@@ -1,31 +1,38 @@
-import { useId, useState } from "react";
-import { type BoatDesign, client, dataOf, Refused } from "../../api/client";
+import { Popover } from "radix-ui";
+import { useState } from "react";
+import type { HullPicture } from "../../api/client";
 import { useDesign } from "../../app/design";
 import { useUnits } from "../../app/preferences";
 import { withValue } from "../../shared/pointer";
-import { Group, NumberField } from "../../shared/ui/fields";
-import { parsed, unitOf } from "../../shared/units";
+import { saveFile } from "../../shared/saveFile";
+import { Group, NumberField, TextField } from "../../shared/ui/fields";
+import { shown, unitOf } from "../../shared/units";
+import { DraftRun } from "./DraftRun";
+import { PasteRuns } from "./PasteRuns";
 
 const COLUMNS = [
-  { entry: "speed_mps", name: "speed out", kind: "speed_mps", width: 66, step: 0.1 },
+  { entry: "speed_mps", name: "speed out", kind: "speed_mps", width: 56, step: 0.1 },
   {
     entry: "back_speed_mps",
     name: "speed back; empty means one way",
     kind: "speed_mps",
     usual: null,
-    width: 66,
+    width: 56,
     step: 0.1,
   },
-  { entry: "power_w", name: "battery watts", kind: "power_w", width: 72 },
 ] as const;
 
 /** The person's own measured runs. */
-export function Runs() {
+export function Runs({ picture }: { picture: HullPicture | undefined }) {
   const { design, apply } = useDesign();
   const units = useUnits();
   const [adding, setAdding] = useState(false);
+  const [pasting, setPasting] = useState(false);
+  const [sets, setSets] = useState(false);
   const runs = design.runs ?? [];
   const speed = unitOf("speed_mps", units)[0];
+  const shownSets = sets || runs.some((run) => run.set_name);
+  const point = (id: string) => picture?.runs.find((item) => item.id === id);
 
   return (
     <Group title="Measured runs">
@@ -41,7 +48,8 @@ export function Runs() {
               <th className="text-right font-normal">{speed} out</th>
               <th className="text-right font-normal">back</th>
               <th className="text-right font-normal">watts</th>
-              <th className="w-7">
+              <th className="text-right font-normal">off</th>
+              <th className="w-6">
                 <span className="sr-only">Remove</span>
               </th>
             </tr>
@@ -61,6 +69,31 @@ export function Runs() {
                     />
                   </td>
                 ))}
+                <td className="py-0.5 text-right">
+                  <NumberField
+                    bare
+                    pointer={`/runs/${index}/power_w`}
+                    label=""
+                    name={`Run ${index + 1}, battery watts`}
+                    kind="power_w"
+                    width={62}
+                    usual={
+                      run.volts != null && run.amps != null ? (point(run.id)?.power_w ?? null) : undefined
+                    }
+                  />
+                  {shownSets && (
+                    <TextField
+                      bare
+                      pointer={`/runs/${index}/set_name`}
+                      label={`Run ${index + 1}, set`}
+                      width={62}
+                      optional="text"
+                    />
+                  )}
+                </td>
+                <td className="py-1.5 text-right text-[13px] text-muted">
+                  <Off point={point(run.id)} />
+                </td>
                 <td className="text-center">
                   <button
                     type="button"
@@ -86,109 +119,151 @@ export function Runs() {
           </tbody>
         </table>
       )}
+      <Streams picture={picture} />
+      {shownSets && <Sets picture={picture} />}
       {adding ? (
         <DraftRun onDone={() => setAdding(false)} />
       ) : (
-        <button type="button" className="link" onClick={() => setAdding(true)}>
-          add a run
-        </button>
+        <p className="m-0 flex flex-wrap gap-x-4">
+          <button type="button" className="link" onClick={() => setAdding(true)}>
+            add a run
+          </button>
+          <button type="button" className="link" onClick={() => setPasting(true)}>
+            paste
+          </button>
+          <HowToRun />
+          {runs.length > 0 && (
+            <button
+              type="button"
+              className="link"
+              onClick={() =>
+                void saveFile(
+                  "/api/hull/runs.csv",
+                  JSON.stringify({ design, unit: units.speed }),
+                  `${design.name}-runs.csv`,
+                )
+              }
+            >
+              save as CSV
+            </button>
+          )}
+          {runs.length > 1 && !shownSets && (
+            <button type="button" className="link" onClick={() => setSets(true)}>
+              before and after
+            </button>
+          )}
+        </p>
       )}
       {runs.length > 0 && !adding && (
-        <span className="ml-3 text-[13px] text-muted">empty “back” means one way</span>
+        <p className="m-0 text-[13px] text-muted">Empty “back” means one way; “off” is against the curve.</p>
       )}
+      <PasteRuns open={pasting} onOpen={setPasting} />
     </Group>
   );
 }
 
-const DRAFT_FIELDS = [
-  ["out", "Speed, out", "speed_mps"],
-  ["back", "Speed, back", "speed_mps"],
-  ["watts", "Battery watts", "power_w"],
-] as const;
+/** How far a run lies off the fitted curve; outliers marked. */
+function Off({ point }: { point: HullPicture["runs"][number] | undefined }) {
+  const units = useUnits();
+  if (!point || point.off_frac == null) return <span title="not in use">–</span>;
+  const text = shown({ quantity: "fraction", value: point.off_frac, signed: true }, units).replace(
+    "\u00a0",
+    "",
+  );
+  return point.outlier ? (
+    <b className="text-alarm" title="far off the others: check it">
+      ▲{text}
+    </b>
+  ) : (
+    <span>{text}</span>
+  );
+}
 
-/** A run on its way: it joins the design only when its speed and its watts are there. */
-function DraftRun({ onDone }: { onDone: () => void }) {
+/** The streams that the pairs show. */
+function Streams({ picture }: { picture: HullPicture | undefined }) {
+  const units = useUnits();
+  const found = (picture?.runs ?? []).map((run) => run.current_mps).filter((c): c is number => c != null);
+  if (found.length === 0) return null;
+  const most = Math.max(...found.map(Math.abs));
+  return (
+    <p className="m-0 text-[13px] text-muted">
+      Stream taken out: up to {shown({ quantity: "speed_mps", value: most, signed: false }, units)}.
+    </p>
+  );
+}
+
+/** Runs before and after a change, each set by itself; one set or all may be in use. */
+function Sets({ picture }: { picture: HullPicture | undefined }) {
   const { design, apply } = useDesign();
   const units = useUnits();
-  const id = useId();
-  const [text, setText] = useState({ out: "", back: "", watts: "" });
-  const [problem, setProblem] = useState<string | null>(null);
-
-  async function add() {
-    const out = parsed(text.out, "speed_mps", units);
-    const back = text.back.trim() ? parsed(text.back, "speed_mps", units) : { value: null };
-    const watts = parsed(text.watts, "power_w", units);
-    for (const [found, name] of [
-      [out, "Speed, out"],
-      [back, "Speed, back"],
-      [watts, "Battery watts"],
-    ] as const) {
-      if ("problem" in found) return setProblem(`${name}: ${found.problem}`);
-    }
-    if ("problem" in out || "problem" in back || "problem" in watts) return;
-    const run = {
-      id: `run-${crypto.randomUUID().slice(0, 8)}`,
-      speed_mps: out.value,
-      back_speed_mps: back.value,
-      power_w: watts.value,
-      displacement_kg: design.hull.displacement_kg,
-    };
-    const withRun = (current: BoatDesign): BoatDesign => ({
-      ...current,
-      runs: [...(current.runs ?? []), run],
-    });
-    try {
-      await dataOf(client.POST("/api/check", { body: { design: withRun(design) } }));
-    } catch (error) {
-      const first = error instanceof Refused ? error.problems[0] : undefined;
-      return setProblem(
-        first ? `${first.message} Accepted: ${first.accepted}.` : "The server did not answer.",
-      );
-    }
-    apply(withRun, `add-${run.id}`);
-    setText({ out: "", back: "", watts: "" });
-    setProblem(null);
-    document.getElementById(`${id}out`)?.focus();
-  }
-
+  const names = [...new Set((design.runs ?? []).map((run) => run.set_name ?? ""))];
+  const power = (value: number) => shown({ quantity: "power_w", value, signed: false }, units);
   return (
-    <form
-      aria-label="New run"
-      className="mt-1"
-      onSubmit={(event) => {
-        event.preventDefault();
-        void add();
-      }}
-    >
-      <div className="flex items-end gap-2">
-        {DRAFT_FIELDS.map(([key, label, kind]) => (
-          <label key={key} className="min-w-0 flex-1 text-[13px] text-muted">
-            {label}
-            <input
-              id={`${id}${key}`}
-              className="block h-[28px] w-full rounded-[5px] border border-edge bg-field px-2 text-right text-[14px] text-ink placeholder:text-muted"
-              inputMode="decimal"
-              autoComplete="off"
-              placeholder={key === "back" ? "one way" : unitOf(kind, units)[0]}
-              value={text[key]}
-              onChange={(event) => setText((old) => ({ ...old, [key]: event.target.value }))}
-            />
-          </label>
-        ))}
-      </div>
-      {problem && (
-        <p role="alert" className="m-0 mt-1 text-[13px] font-semibold text-alarm">
-          ▲ {problem}
+    <div className="mb-1">
+      <label className="flex min-h-[30px] items-center justify-between">
+        Runs in use
+        <select
+          className="h-[28px] w-[130px] rounded-[5px] border border-edge bg-field px-1 text-ink"
+          value={design.fitted_set ?? "\u0000"}
+          onChange={(event) => {
+            const chosen = event.target.value === "\u0000" ? null : event.target.value;
+            apply((current) => ({ ...current, fitted_set: chosen }), "fitted-set");
+          }}
+        >
+          <option value={"\u0000"}>all</option>
+          {names.map((name) => (
+            <option key={name} value={name}>
+              {name || "without a name"}
+            </option>
+          ))}
+        </select>
+      </label>
+      {(picture?.sets ?? []).map((set) => (
+        <p key={set.name} className="m-0 flex justify-between text-[13px]">
+          <span>
+            {set.name || "without a name"}, {set.runs} {set.runs === 1 ? "run" : "runs"}
+          </span>
+          <span className="tabular">
+            {power(set.power_w)}{" "}
+            <span className="text-muted">
+              {power(set.low_w)}–{power(set.high_w)}
+            </span>
+          </span>
+        </p>
+      ))}
+      {(picture?.sets ?? []).length > 0 && picture && (
+        <p className="m-0 text-[13px] text-muted">
+          at the planned{" "}
+          {shown({ quantity: "speed_mps", value: picture.plan_speed_mps, signed: false }, units)}
         </p>
       )}
-      <div className="mt-1 flex gap-4">
-        <button type="submit" className="link">
-          add this run
-        </button>
-        <button type="button" className="link" onClick={onDone}>
-          done
-        </button>
-      </div>
-    </form>
+    </div>
+  );
+}
+
+function HowToRun() {
+  return (
+    <Popover.Root>
+      <Popover.Trigger className="link">how to run</Popover.Trigger>
+      <Popover.Portal>
+        <Popover.Content
+          className="sheet z-30 w-[300px] p-4"
+          side="right"
+          sideOffset={6}
+          collisionPadding={8}
+        >
+          <h3 className="m-0 mb-1 text-[15px] font-bold">A run worth having</h3>
+          <ol className="m-0 pl-5">
+            <li>Flat water, little wind, deep enough: three draughts under you.</li>
+            <li>Usual load aboard, clean bottom, the same trim each time.</li>
+            <li>Set the throttle and leave it. Wait until speed and watts stand still.</li>
+            <li>Note a steady minute: speed by satellite, watts at the battery, or volts and amps.</li>
+            <li>Turn round and run back at once, throttle untouched: both ways take the stream out.</li>
+            <li>Four speeds, from easy to brisk. Panels off or covered if the meter is on their side.</li>
+          </ol>
+          <Popover.Arrow className="fill-[var(--edge)]" />
+        </Popover.Content>
+      </Popover.Portal>
+    </Popover.Root>
   );
 }

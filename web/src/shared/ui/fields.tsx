@@ -184,7 +184,7 @@ interface TextProps {
   width?: number;
   bare?: boolean;
   type?: "text" | "date" | "clock";
-  optional?: boolean;
+  optional?: boolean | "text"; // an empty one is nothing, or with "text" an empty text
 }
 
 function clockValue(text: string): { value: string } | { problem: string } {
@@ -201,7 +201,8 @@ export function TextField({ pointer, label, width = 150, bare, type = "text", op
   const { design } = useDesign();
   const id = useId();
   const field = useFieldDraft(pointer, (text) => {
-    if (text.trim() === "") return optional ? { value: null } : { problem: "This cannot be empty." };
+    if (text.trim() === "")
+      return optional ? { value: optional === "text" ? "" : null } : { problem: "This cannot be empty." };
     if (type === "clock") return clockValue(text);
     return { value: text };
   });
@@ -286,5 +287,31 @@ export function Group({ title, children }: { title: string; children: ReactNode 
       <h2 className="m-0 mb-1 text-[13.5px] font-bold text-muted">{title}</h2>
       {children}
     </section>
+  );
+}
+
+/** A yes or no of the document. */
+export function CheckField({ pointer, label, bare }: { pointer: string; label: string; bare?: boolean }) {
+  const { design, apply } = useDesign();
+  const id = useId();
+  const box = (
+    <input
+      id={id}
+      type="checkbox"
+      className="h-[18px] w-[18px] accent-[var(--water)]"
+      aria-label={bare ? label : undefined}
+      checked={Boolean(valueAt(design, pointer))}
+      onChange={(event) => {
+        const on = event.target.checked;
+        apply((current) => withValue(current, pointer, on), pointer);
+      }}
+    />
+  );
+  if (bare) return box;
+  return (
+    <div className="mb-1 flex min-h-[30px] items-center justify-between gap-x-1.5 pr-[34px]">
+      <label htmlFor={id}>{label}</label>
+      {box}
+    </div>
   );
 }

@@ -1,0 +1,156 @@
+import type { BankPicture, SizingAsk } from "../../api/client";
+import { useDesign } from "../../app/design";
+import { useUnits } from "../../app/preferences";
+import { Fold } from "../../shared/ui/Fold";
+import { Group } from "../../shared/ui/fields";
+import { useFolds } from "../../shared/ui/useFolds";
+import { type Kind, shown } from "../../shared/units";
+import { BankBought, BankDepth, BankLimits, BankPlace } from "./BankFields";
+import { Links } from "./Links";
+import { Loads } from "./Loads";
+import { withBank, withHouseBank, withoutBank } from "./parts";
+import { SizingFields } from "./SizingFields";
+
+type FoldName =
+  | "limits"
+  | "place"
+  | "house-bank"
+  | "house-limits"
+  | "house-place"
+  | "links"
+  | "loads"
+  | "sizing";
+
+interface Props {
+  picture: BankPicture | undefined;
+  ask: SizingAsk;
+  onAsk: (ask: SizingAsk) => void;
+}
+
+/** What the boat stores, and what lives on it. */
+export function BankBench({ picture, ask, onAsk }: Props) {
+  const { design, apply } = useDesign();
+  const units = useUnits();
+  const fold = useFolds<FoldName>("loads");
+  const say = (quantity: Kind, value: number) => shown({ quantity, value, signed: false }, units);
+  const [main, house] = design.banks ?? [];
+  const tank = picture?.tanks[0];
+  const own = picture?.tanks[1];
+  if (!main)
+    return (
+      <div className="bench border-r border-hairline px-5 py-3">
+        <Group title="Bank">
+          <p className="mt-0 mb-1 text-muted">
+            Without a bank the panels drive the motor directly: the live sun is all there is.
+          </p>
+          <button type="button" className="btn" data-main onClick={() => apply(withBank, "bank")}>
+            Add a bank
+          </button>
+        </Group>
+        <Fold title="House" summary={`${(design.loads ?? []).length} loads`} {...fold("loads")}>
+          <Loads full />
+        </Fold>
+      </div>
+    );
+  return (
+    <div className="bench border-r border-hairline px-5 py-3">
+      <Group title={main.name || "Bank"}>
+        <BankBought index={0} />
+        {tank && (
+          <p className="m-0 mb-1 border-y border-hairline py-1" data-sum>
+            <b className="tabular">{say("voltage_v", tank.nominal_v)}</b> ·{" "}
+            <b className="tabular">{say("capacity_ah", tank.capacity_ah)}</b> ·{" "}
+            <b className="tabular">{say("energy_wh", tank.nominal_wh)}</b>
+            <span className="text-[13px] text-muted">
+              {" "}
+              · {say("mass_kg", tank.mass_kg)}, {say("energy_wh", tank.usable_wh)} usable
+            </span>
+          </p>
+        )}
+        <BankDepth index={0} tank={tank} />
+      </Group>
+      <Fold
+        title="House loads"
+        summary={picture ? `${say("energy_wh", picture.house_wh)} a day` : ""}
+        {...fold("loads")}
+      >
+        <Loads full />
+        {picture && (
+          <p className="m-0 mt-1">
+            Together <b className="tabular">{say("energy_wh", picture.house_wh)}</b> a day.
+          </p>
+        )}
+      </Fold>
+      <Fold
+        title="Volts and limits"
+        summary={tank ? `full ${say("voltage_v", tank.full_v)}` : ""}
+        {...fold("limits")}
+      >
+        <BankLimits index={0} tank={tank} />
+      </Fold>
+      <Fold
+        title="Age, mass, place"
+        summary={tank ? `health ${say("fraction", tank.health_frac)}` : ""}
+        {...fold("place")}
+      >
+        <BankPlace index={0} tank={tank} />
+        <button
+          type="button"
+          className="link block"
+          onClick={() => apply((current) => withoutBank(current, main.id), "bank")}
+        >
+          remove this bank
+        </button>
+      </Fold>
+      {house ? (
+        <>
+          <Fold
+            title={house.name || "House bank"}
+            summary={own ? `${say("voltage_v", own.nominal_v)}, ${say("energy_wh", own.nominal_wh)}` : ""}
+            {...fold("house-bank")}
+          >
+            <BankBought index={1} />
+            <BankDepth index={1} tank={own} />
+            <button
+              type="button"
+              className="link"
+              onClick={() => apply((current) => withoutBank(current, house.id), "bank")}
+            >
+              remove this bank
+            </button>
+          </Fold>
+          <Fold
+            title="Its volts and limits"
+            summary={own ? `full ${say("voltage_v", own.full_v)}` : ""}
+            {...fold("house-limits")}
+          >
+            <BankLimits index={1} tank={own} />
+          </Fold>
+          <Fold
+            title="Its age, mass, place"
+            summary={own ? `health ${say("fraction", own.health_frac)}` : ""}
+            {...fold("house-place")}
+          >
+            <BankPlace index={1} tank={own} />
+          </Fold>
+          <Fold
+            title="Between the banks"
+            summary={`${(design.links ?? []).length} ${(design.links ?? []).length === 1 ? "converter" : "converters"}`}
+            {...fold("links")}
+          >
+            <Links />
+          </Fold>
+        </>
+      ) : (
+        <p className="m-0 border-t border-hairline py-1.5">
+          <button type="button" className="link" onClick={() => apply(withHouseBank, "bank")}>
+            give the house a bank of its own
+          </button>
+        </p>
+      )}
+      <Fold title="Sizing" summary="hours, night, grey days" {...fold("sizing")}>
+        <SizingFields ask={ask} onAsk={onAsk} planSpeed={design.plan.speed_mps} />
+      </Fold>
+    </div>
+  );
+}

@@ -1,0 +1,235 @@
+import type { Tank } from "../../api/client";
+import { useDesign } from "../../app/design";
+import { CheckField, ChoiceField, NumberField, TextField } from "../../shared/ui/fields";
+import { CHEMISTRIES } from "./parts";
+
+/** A bank as it was bought: what one unit is, and how they are joined. */
+export function BankBought({ index }: { index: number }) {
+  const at = `/banks/${index}`;
+  return (
+    <>
+      <ChoiceField pointer={`${at}/chemistry`} label="Chemistry" options={CHEMISTRIES} />
+      <NumberField
+        pointer={`${at}/unit_v`}
+        label="Volts of one unit"
+        kind="voltage_v"
+        step={0.4}
+        hint="On the label of one battery or cell: nominal volts"
+      />
+      <NumberField
+        pointer={`${at}/unit_ah`}
+        label="Amp-hours of one"
+        kind="capacity_ah"
+        step={10}
+        hint="At those volts; for lead over twenty hours"
+      />
+      <NumberField
+        pointer={`${at}/series`}
+        label="In series"
+        kind="count"
+        step={1}
+        hint="Series adds volts, never amp-hours"
+      />
+      <NumberField
+        pointer={`${at}/parallel`}
+        label="In parallel"
+        kind="count"
+        step={1}
+        hint="Parallel adds amp-hours, never volts"
+      />
+    </>
+  );
+}
+
+/** How far down it may go. */
+export function BankDepth({ index, tank }: { index: number; tank: Tank | undefined }) {
+  const at = `/banks/${index}`;
+  return (
+    <>
+      <NumberField
+        pointer={`${at}/usable_depth_frac`}
+        label="Usable depth"
+        kind="fraction"
+        usual={tank?.usable_depth_frac ?? null}
+        step={5}
+        hint="How much of it may be drawn; empty means usual for the chemistry"
+      />
+      <NumberField
+        pointer={`${at}/reserve_frac`}
+        label="Reserve"
+        kind="fraction"
+        usual={tank?.reserve_frac ?? null}
+        step={5}
+        hint="State of charge kept back; empty means usual for the chemistry"
+      />
+    </>
+  );
+}
+
+/** Volts, limits and losses: the maker's own where they are known. */
+export function BankLimits({ index, tank }: { index: number; tank: Tank | undefined }) {
+  const at = `/banks/${index}`;
+  const field = (entry: string) => `${at}/${entry}`;
+  return (
+    <>
+      <NumberField
+        pointer={field("full_v")}
+        label="Full, at rest"
+        kind="voltage_v"
+        usual={tank?.full_v ?? null}
+        step={0.1}
+        hint="The maker's volts, for the whole bank"
+      />
+      <NumberField
+        pointer={field("empty_v")}
+        label="Empty, at rest"
+        kind="voltage_v"
+        usual={tank?.empty_v ?? null}
+        step={0.1}
+      />
+      <NumberField
+        pointer={field("cut_out_v")}
+        label="Cuts out at"
+        kind="voltage_v"
+        usual={tank?.cut_out_v ?? null}
+        step={0.1}
+      />
+      <NumberField
+        pointer={field("charge_limit_a")}
+        label="Charge limit"
+        kind="current_a"
+        usual={tank?.charge_limit_a ?? null}
+        step={5}
+      />
+      <NumberField
+        pointer={field("discharge_limit_a")}
+        label="Discharge limit"
+        kind="current_a"
+        usual={tank?.discharge_limit_a ?? null}
+        step={5}
+        hint="Lasting; given, it holds the motor back"
+      />
+      <NumberField
+        pointer={field("coulomb_efficiency")}
+        label="Charge efficiency"
+        kind="fraction"
+        usual={tank?.coulomb_efficiency ?? null}
+        step={1}
+        hint="Amp-hours out over amp-hours in"
+      />
+      <NumberField
+        pointer={field("resistance_ohm")}
+        label="Resistance"
+        kind="ratio"
+        unit="Ω"
+        usual={tank?.resistance_ohm ?? null}
+        step={0.001}
+      />
+      <CheckField pointer={field("management")} label="Management system" />
+      <NumberField
+        pointer={field("fuse_distance_m")}
+        label="Main fuse, from it"
+        kind="length_m"
+        usual={null}
+        step={0.1}
+      />
+      <NumberField
+        pointer={field("short_circuit_a")}
+        label="Short circuit"
+        kind="current_a"
+        usual={null}
+        step={100}
+        hint="As the maker gives it; empty means volts over resistance"
+      />
+    </>
+  );
+}
+
+/** Age, warmth, mass and place. */
+export function BankPlace({ index, tank }: { index: number; tank: Tank | undefined }) {
+  const { design, apply } = useDesign();
+  const at = `/banks/${index}`;
+  const field = (entry: string) => `${at}/${entry}`;
+  const placed = design.banks?.[index]?.at;
+  return (
+    <>
+      <TextField pointer={field("name")} label="Called" width={150} />
+      <NumberField
+        pointer={field("unit_mass_kg")}
+        label="Mass of one unit"
+        kind="mass_kg"
+        usual={tank?.unit_mass_kg ?? null}
+        step={1}
+      />
+      <NumberField
+        pointer={field("temperature_c")}
+        label="How warm it is"
+        kind="temperature_c"
+        usual={null}
+        step={1}
+        hint="Empty means as the air"
+      />
+      <NumberField pointer={field("age_years")} label="Age" kind="years" unit="y" step={1} />
+      <NumberField pointer={field("cycles_used")} label="Cycles used" kind="count" step={50} />
+      <NumberField
+        pointer={field("health_frac")}
+        label="Found by a test"
+        kind="fraction"
+        usual={tank?.health_frac ?? null}
+        step={1}
+        hint="Capacity left over capacity when new"
+      />
+      <NumberField
+        pointer={field("smallest_unit_ah")}
+        label="Smallest, if not alike"
+        kind="capacity_ah"
+        usual={null}
+        step={10}
+        hint="Amp-hours of the smallest unit"
+      />
+      <NumberField
+        pointer={field("claimed_ah")}
+        label="Sold as"
+        kind="capacity_ah"
+        usual={null}
+        step={10}
+        hint="What the seller, or your own sum, says of the whole bank"
+      />
+      <NumberField
+        pointer={field("claimed_wh")}
+        label="Sold as"
+        name="Sold as, watt-hours"
+        kind="energy_wh"
+        usual={null}
+        step={100}
+      />
+      {placed ? (
+        <NumberField
+          pointer={field("at/y_m")}
+          label="Forward of amidships"
+          kind="length_m"
+          step={0.1}
+          hint="Aft is negative"
+        />
+      ) : (
+        <button
+          type="button"
+          className="link"
+          onClick={() =>
+            apply(
+              (current) => ({
+                ...current,
+                banks: (current.banks ?? []).map((bank, i) =>
+                  i === index ? { ...bank, at: { x_m: 0, y_m: 0, z_m: 0 } } : bank,
+                ),
+              }),
+              "bank-place",
+            )
+          }
+        >
+          say where it sits
+        </button>
+      )}
+    </>
+  );
+}

@@ -1,0 +1,50 @@
+import { useState } from "react";
+import type { SizingAsk } from "../../api/client";
+import { useDesign } from "../../app/design";
+import { Findings } from "../../app/Findings";
+import { useBankPicture } from "../../app/live";
+import { Waiting } from "../../shared/chart/Waiting";
+import { FieldWarnings } from "../../shared/ui/fields";
+import { BankBench } from "./BankBench";
+import { HabitsTable, SizesTable, SpeedsTable } from "./BankTables";
+import { TankChart } from "./TankChart";
+
+/** What the boat stores: the tank, what is drawn from it, and how large it would have to be. */
+export default function BankStation() {
+  const { design } = useDesign();
+  const [ask, setAsk] = useState<SizingAsk>({ hours: 3, speed_mps: null, grey_days: 3 });
+  const { data: picture, stale, error, retry } = useBankPicture(design, ask);
+  return (
+    <FieldWarnings.Provider value={picture?.findings ?? []}>
+      <BankBench picture={picture} ask={ask} onAsk={setAsk} />
+      <main className="picture flex min-h-0 min-w-0 flex-col overflow-y-auto px-4 pt-3 pb-1">
+        <h1 className="m-0 mb-1 text-[16px] font-bold">
+          The tank{" "}
+          <span className="ml-3 text-[14px] font-normal text-muted">
+            what is in it, what a day takes out, and where the voltmeter stands
+          </span>
+        </h1>
+        {picture && picture.tanks.length === 0 && (
+          <p className="m-auto max-w-[44ch] text-center text-muted">
+            No bank aboard: nothing is kept, and a cloud stops the boat. Add one on the left to see how much
+            it holds and how far it carries.
+          </p>
+        )}
+        {picture && picture.tanks.length > 0 && (
+          <div className={`transition-opacity duration-150 ${stale ? "opacity-75" : ""}`}>
+            <TankChart picture={picture} />
+            <div className="mt-2 grid grid-cols-[minmax(0,1fr)_196px] gap-x-6 max-[720px]:grid-cols-1">
+              <SizesTable picture={picture} />
+              <div>
+                <SpeedsTable picture={picture} />
+                <HabitsTable picture={picture} />
+              </div>
+            </div>
+          </div>
+        )}
+        {!picture && <Waiting error={error} retry={retry} what="The tank" />}
+      </main>
+      <Findings title="What this bank tells you" findings={picture?.findings} stale={stale} />
+    </FieldWarnings.Provider>
+  );
+}

@@ -1,0 +1,112 @@
+import type { BankPicture } from "../../api/client";
+import { useUnits } from "../../app/preferences";
+import { Told } from "../../shared/ui/Told";
+import { type Kind, shown } from "../../shared/units";
+
+function useSay() {
+  const units = useUnits();
+  return (quantity: Kind, value: number, signed = false) => shown({ quantity, value, signed }, units);
+}
+
+/** How large a bank would have to be for what is asked. */
+export function SizesTable({ picture }: { picture: BankPicture }) {
+  const say = useSay();
+  return (
+    <section aria-label="How much bank it takes">
+      <h2 className="m-0 text-[13.5px] font-bold text-muted">How much bank it takes, full to the reserve</h2>
+      <table className="plain-table">
+        <thead>
+          <tr>
+            <th>for</th>
+            <th>holds</th>
+            <th>at your volts</th>
+            <th>weighs</th>
+            <th>of yours</th>
+          </tr>
+        </thead>
+        <tbody>
+          {picture.sizes.map((size) => (
+            <tr key={size.key} data-size={size.key}>
+              <td>
+                <Told sentence={size.label} />
+                {size.slower_mps != null && Math.abs(size.slower_mps) > 0.005 && (
+                  <span className="block text-[12.5px] text-muted">
+                    {say("speed_mps", Math.abs(size.slower_mps))} {size.slower_mps > 0 ? "slower" : "faster"}{" "}
+                    at the same watts
+                  </span>
+                )}
+              </td>
+              {size.energy_wh == null ? (
+                <td colSpan={4} className="text-muted">
+                  {size.reason && <Told sentence={size.reason} />}
+                </td>
+              ) : (
+                <>
+                  <td>
+                    <b>{say("energy_wh", size.energy_wh)}</b>
+                  </td>
+                  <td>{say("capacity_ah", size.capacity_ah ?? 0)}</td>
+                  <td>{say("mass_kg", size.mass_kg ?? 0)}</td>
+                  <td>
+                    {say("fraction", size.of_present ?? 0)}
+                    <span className="block text-[12.5px] text-muted">
+                      {size.units} {size.units === 1 ? "unit" : "units"}
+                    </span>
+                  </td>
+                </>
+              )}
+            </tr>
+          ))}
+        </tbody>
+      </table>
+    </section>
+  );
+}
+
+/** Hours on the bank alone at each speed. */
+export function SpeedsTable({ picture }: { picture: BankPicture }) {
+  const say = useSay();
+  const rows = picture.speeds.filter((_, index) => picture.speeds.length <= 6 || index % 2 === 0).slice(0, 6);
+  return (
+    <section aria-label="Hours at each speed">
+      <h2 className="m-0 text-[13.5px] font-bold text-muted">Hours, no sun</h2>
+      <table className="plain-table">
+        <tbody>
+          {rows.map((row) => (
+            <tr key={row.speed_mps}>
+              <td>{say("speed_mps", row.speed_mps)}</td>
+              <td className="text-muted">{say("power_w", row.power_w)}</td>
+              <td>
+                <b>{row.hours == null ? "over 72 h" : say("duration_h", row.hours)}</b>
+              </td>
+            </tr>
+          ))}
+        </tbody>
+      </table>
+    </section>
+  );
+}
+
+/** What a habit costs in years. */
+export function HabitsTable({ picture }: { picture: BankPicture }) {
+  const say = useSay();
+  return (
+    <section aria-label="What a deep habit costs" className="mt-2">
+      <h2 className="m-0 text-[13.5px] font-bold text-muted">It lasts, 120 cycles a year</h2>
+      <table className="plain-table">
+        <tbody>
+          {picture.habits.map((habit) => (
+            <tr key={habit.depth_frac} className={habit.is_todays ? "font-bold" : undefined}>
+              <td>
+                {say("fraction", habit.depth_frac)} deep{habit.is_todays && ", this day"}
+              </td>
+              <td>
+                {habit.low_years.toFixed(0)}–{habit.high_years.toFixed(0)} years
+              </td>
+            </tr>
+          ))}
+        </tbody>
+      </table>
+    </section>
+  );
+}

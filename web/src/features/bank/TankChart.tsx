@@ -1,0 +1,279 @@
+import { useId } from "react";
+import type { BankPicture, Tank } from "../../api/client";
+import { useUnits } from "../../app/preferences";
+import { useSize } from "../../shared/chart/useSize";
+import { type Kind, shown } from "../../shared/units";
+import { spread } from "./tankLayout";
+
+const HEIGHT = 312;
+const TOP = 26;
+const BOTTOM = 22;
+const INSIDE = HEIGHT - TOP - BOTTOM;
+const NEAR_MARK = 0.06; // of the charge: the half mark gives way to a mark this near
+const FILLS: Record<string, string> = {
+  motor: "var(--water)",
+  essential: "var(--house)",
+  other: "var(--house)",
+};
+
+type Take = BankPicture["takes"][number];
+
+/** Each bank as a tank: usable window, reserve and level; beside it what a day takes, on the same scale. */
+export function TankChart({ picture }: { picture: BankPicture }) {
+  const [box, { width }] = useSize<HTMLDivElement>();
+  const share = width / Math.max(picture.tanks.length, 1);
+  return (
+    <div ref={box} className="flex" style={{ minHeight: HEIGHT }}>
+      {width > 0 &&
+        picture.tanks.map((tank) => (
+          <OneTank
+            key={tank.id}
+            tank={tank}
+            takes={picture.takes.filter((take) => take.bank_id === tank.id)}
+            level={picture.start_charge_frac}
+            width={share}
+          />
+        ))}
+    </div>
+  );
+}
+
+function OneTank({ tank, takes, level, width }: { tank: Tank; takes: Take[]; level: number; width: number }) {
+  const units = useUnits();
+  const id = useId();
+  const say = (quantity: Kind, value: number) => shown({ quantity, value, signed: false }, units);
+  const wide = width > 420;
+  const left = wide ? 66 : 42;
+  const body = wide ? 168 : 92;
+  const right = left + body;
+  const y = (charge: number) => TOP + (1 - charge) * INSIDE;
+  const marks = tank.marks.filter(
+    (mark) =>
+      mark.soc_frac !== null &&
+      (mark.label !== "half" ||
+        !tank.marks.some(
+          (other) =>
+            other !== mark &&
+            other.soc_frac !== null &&
+            Math.abs(other.soc_frac - (mark.soc_frac ?? 0)) < NEAR_MARK,
+        )),
+  );
+  const column = right + (wide ? 118 : 74);
+  let filled = 0;
+  const parts = [...takes]
+    .sort((a, b) => b.energy_wh - a.energy_wh)
+    .map((take) => {
+      const from = filled;
+      filled += (take.energy_wh / Math.max(tank.held_wh, 1)) * INSIDE;
+      return { take, from, to: filled };
+    });
+  const scale = filled > INSIDE ? INSIDE / filled : 1;
+  const labels = spread(
+    parts.map((part) => ({ item: part.take, at: TOP + ((part.from + part.to) / 2) * scale + 4 })),
+    wide ? 17 : 30,
+    TOP + 10,
+    HEIGHT - BOTTOM,
+  );
+  const summary = `${tank.name}: ${say("energy_wh", tank.working_wh)} from full to the reserve of ${say("fraction", tank.reserve_frac)}; ${takes
+    .map((take) => `${take.name} ${say("energy_wh", take.energy_wh)}`)
+    .join(", ")}`;
+
+  return (
+    <svg width={width} height={HEIGHT} role="img" aria-label={summary} data-tank={tank.id}>
+      <defs>
+        <pattern
+          id={`${id}hatch`}
+          width="7"
+          height="7"
+          patternUnits="userSpaceOnUse"
+          patternTransform="rotate(45)"
+        >
+          <line x1="0" x2="0" y1="0" y2="7" stroke="var(--muted)" strokeWidth="1.3" />
+        </pattern>
+        <clipPath id={`${id}inside`}>
+          <path d={vessel(left, right)} />
+        </clipPath>
+      </defs>
+      <text x={left} y="14" fontSize="13.5" fontWeight="700" fill="var(--ink)">
+        {tank.name}
+        <tspan fontWeight="400" fill="var(--muted)" fontSize="12.5">
+          {`  ${tank.chemistry}`}
+        </tspan>
+      </text>
+      <g clipPath={`url(#${id}inside)`}>
+        <rect x={left} y={TOP} width={body} height={INSIDE} fill="var(--field)" />
+        <rect
+          x={left}
+          y={y(level)}
+          width={body}
+          height={Math.max(y(0) - y(level), 0)}
+          fill="var(--bank-soft)"
+          data-level
+        />
+        <rect
+          x={left}
+          y={y(tank.reserve_frac)}
+          width={body}
+          height={y(0) - y(tank.reserve_frac)}
+          fill="var(--dog-far)"
+          fillOpacity="0.75"
+          data-reserve
+        />
+        <rect
+          x={left}
+          y={y(tank.cut_out_frac)}
+          width={body}
+          height={y(0) - y(tank.cut_out_frac)}
+          fill="var(--field)"
+        />
+        <rect
+          x={left}
+          y={y(tank.cut_out_frac)}
+          width={body}
+          height={y(0) - y(tank.cut_out_frac)}
+          fill={`url(#${id}hatch)`}
+        />
+        <path d={wave(left, right, y(level))} fill="none" stroke="var(--bank)" strokeWidth="2.4" />
+      </g>
+      <path d={vessel(left, right)} fill="none" stroke="var(--ink)" strokeWidth="2.2" />
+      <line
+        x1={left}
+        x2={right}
+        y1={y(tank.reserve_frac)}
+        y2={y(tank.reserve_frac)}
+        stroke="var(--alarm)"
+        strokeWidth="1.6"
+        strokeDasharray="5 3"
+      />
+      {[1, tank.reserve_frac, tank.cut_out_frac].map((charge) => (
+        <text key={charge} className="chart-text" x={left - 6} y={y(charge) + 4} textAnchor="end">
+          {say("fraction", charge)}
+        </text>
+      ))}
+      <text
+        className="chart-text"
+        x={(left + right) / 2}
+        y={(y(1) + y(tank.reserve_frac)) / 2 - 2}
+        textAnchor="middle"
+        style={{ fill: "var(--ink)" }}
+      >
+        <tspan fontSize={wide ? 21 : 16} fontWeight="700">
+          {say("energy_wh", tank.working_wh)}
+        </tspan>
+        <tspan x={(left + right) / 2} dy="17">
+          above the reserve
+        </tspan>
+      </text>
+      {y(tank.cut_out_frac) - y(tank.reserve_frac) > 20 && (
+        <text
+          className="chart-text"
+          x={(left + right) / 2}
+          y={(y(tank.reserve_frac) + y(tank.cut_out_frac)) / 2 + 4}
+          textAnchor="middle"
+          style={{ fill: "var(--ink)" }}
+        >
+          {wide ? `reserve ${say("energy_wh", tank.usable_wh - tank.working_wh)}` : "reserve"}
+        </text>
+      )}
+      {tank.blind_from_frac != null && tank.blind_to_frac != null && (
+        <g>
+          <path
+            d={`M${right + 3} ${y(tank.blind_to_frac)}h5V${y(tank.blind_from_frac)}h-5`}
+            fill="none"
+            stroke="var(--alarm)"
+            strokeWidth="1.6"
+          />
+          <text
+            className="chart-text"
+            transform={`translate(${right + 20} ${y((tank.blind_from_frac + tank.blind_to_frac) / 2)}) rotate(-90)`}
+            textAnchor="middle"
+            style={{ fill: "var(--alarm)" }}
+          >
+            volts blind
+          </text>
+        </g>
+      )}
+      {marks.map((mark) => (
+        <g key={mark.label}>
+          <line
+            x1={right - 7}
+            x2={right}
+            y1={y(mark.soc_frac ?? 0)}
+            y2={y(mark.soc_frac ?? 0)}
+            stroke="var(--ink)"
+            strokeWidth="1.6"
+          />
+          <text
+            className="chart-text"
+            x={right + 28}
+            y={y(mark.soc_frac ?? 0) + 4}
+            style={{ fill: "var(--ink)", fontWeight: 650 }}
+            data-mark={mark.label}
+          >
+            {say("voltage_v", mark.volts)}
+            {wide && (
+              <tspan fontWeight="400" fill="var(--muted)">
+                {` ${mark.label === "usable end" ? "end" : mark.label}`}
+              </tspan>
+            )}
+          </text>
+        </g>
+      ))}
+      <text className="chart-text" x={right} y={HEIGHT - 5} textAnchor="end">
+        cuts out at {say("voltage_v", tank.cut_out_v)} under load
+      </text>
+      {parts.map((part) => (
+        <rect
+          key={part.take.id}
+          x={column}
+          y={TOP + part.from * scale}
+          width={wide ? 40 : 22}
+          height={Math.max((part.to - part.from) * scale - 1, 1.5)}
+          fill={FILLS[part.take.kind]}
+          stroke="var(--ink)"
+          strokeWidth="0.8"
+          data-take={part.take.id}
+        />
+      ))}
+      {parts.length > 0 && (
+        <text className="chart-text" x={column} y="14">
+          a day takes{scale < 1 && ", more than it holds"}
+        </text>
+      )}
+      {labels.map(({ item, y: at, at: from }) => (
+        <g key={item.id}>
+          <path
+            d={`M${column + (wide ? 40 : 22)} ${from - 4}l6 ${at - from}h3`}
+            fill="none"
+            stroke="var(--muted)"
+            strokeWidth="0.9"
+          />
+          <text className="chart-text" x={column + (wide ? 53 : 34)} y={at} style={{ fill: "var(--ink)" }}>
+            {wide || item.name.length < 16 ? item.name : `${item.name.slice(0, 14)}…`}
+            <tspan
+              fontWeight="650"
+              x={wide ? undefined : column + 34}
+              dy={wide ? undefined : 14}
+              dx={wide ? 5 : undefined}
+            >
+              {say("energy_wh", item.energy_wh)}
+            </tspan>
+            {wide && item.kind === "essential" && <tspan fill="var(--muted)"> essential</tspan>}
+          </text>
+        </g>
+      ))}
+    </svg>
+  );
+}
+
+function vessel(left: number, right: number): string {
+  const bottom = TOP + INSIDE;
+  return `M${left} ${TOP}V${bottom - 14}Q${left} ${bottom} ${left + 14} ${bottom}H${right - 14}Q${right} ${bottom} ${right} ${bottom - 14}V${TOP}Z`;
+}
+
+function wave(left: number, right: number, y: number): string {
+  const steps = Math.max(Math.round((right - left) / 24), 2);
+  const step = (right - left) / steps;
+  const dips = Array.from({ length: steps }, () => `q${step / 4} -4 ${step / 2} 0t${step / 2} 0`);
+  return `M${left} ${y}${dips.join("")}`;
+}

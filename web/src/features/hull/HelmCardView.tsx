@@ -1,0 +1,137 @@
+import { useState } from "react";
+import type { HelmCard } from "../../api/client";
+import { useDesign } from "../../app/design";
+import { useHelmCard } from "../../app/live";
+import { useUnits } from "../../app/preferences";
+import { Waiting } from "../../shared/chart/Waiting";
+import { saveFile } from "../../shared/saveFile";
+import { Told } from "../../shared/ui/Told";
+import { type Kind, shown, unitOf } from "../../shared/units";
+
+/** The card to tape beside the throttle: on the screen, on paper, or as a PDF. */
+export function HelmCardView() {
+  const { design } = useDesign();
+  const units = useUnits();
+  const { data: card, stale, error, retry } = useHelmCard(design, units.speed);
+  const [problem, setProblem] = useState<string | null>(null);
+  if (!card) return <Waiting error={error} retry={retry} what="The helm card" />;
+
+  async function save() {
+    const body = JSON.stringify({ design, unit: units.speed });
+    setProblem(await saveFile("/api/hull/helm-card.pdf", body, `${design.name}-helm-card.pdf`));
+  }
+
+  return (
+    <div className={`min-h-0 flex-1 overflow-y-auto ${stale ? "opacity-75" : ""}`}>
+      <div className="no-print mb-2 flex items-center gap-2">
+        <button type="button" className="btn" onClick={() => window.print()}>
+          Print
+        </button>
+        <button type="button" className="btn" onClick={() => void save()}>
+          Save as PDF
+        </button>
+        {problem && (
+          <span role="alert" className="text-alarm">
+            {problem}
+          </span>
+        )}
+      </div>
+      <Card card={card} />
+    </div>
+  );
+}
+
+function Card({ card }: { card: HelmCard }) {
+  const units = useUnits();
+  const say = (quantity: Kind, value: number) => shown({ quantity, value, signed: false }, units);
+  const [speedUnit, speedSize] = unitOf("speed_mps", units);
+  const [distanceUnit, distanceSize] = unitOf("distance_m", units);
+  const far = (value: number | null) => (value === null ? "no end" : (value / distanceSize).toFixed(0));
+  return (
+    <article className="rounded border border-edge bg-field px-6 py-4" aria-label="Helm card">
+      <header className="flex flex-wrap items-baseline justify-between gap-x-6">
+        <h2 className="m-0 text-[24px] font-bold">{card.boat}</h2>
+        <p className="m-0 text-[17px]">
+          {card.sun_only_mps != null && (
+            <>
+              On the sun all day <b>{say("speed_mps", card.sun_only_mps)}</b>
+            </>
+          )}
+          {card.noon_mps != null && (
+            <>
+              {" "}
+              · at noon <b>{say("speed_mps", card.noon_mps)}</b>
+            </>
+          )}
+          <span className="text-[13px] text-muted"> {card.plan_sky} sky</span>
+        </p>
+      </header>
+      <p className="mt-0 mb-2 text-[13px] text-muted">
+        <Told sentence={card.assumes} />
+      </p>
+      <table className="plain-table helm-table">
+        <thead>
+          <tr>
+            <th>speed</th>
+            <th>throttle</th>
+            <th>9 boats of 10</th>
+            {card.skies.length > 0 && (
+              <>
+                <th>hours on the bank</th>
+                <th>to the reserve, {card.plan_sky}</th>
+                {card.skies.map((sky) => (
+                  <th key={sky.key}>
+                    {distanceUnit}, {sky.label}
+                  </th>
+                ))}
+              </>
+            )}
+          </tr>
+        </thead>
+        <tbody>
+          {card.rows.map((row) => (
+            <tr key={row.speed_mps}>
+              <td className="text-[17px] font-bold">
+                {(row.speed_mps / speedSize).toFixed(1)} <span className="text-[13px]">{speedUnit}</span>
+              </td>
+              <td className="text-[17px] font-bold">{say("power_w", row.power_w)}</td>
+              <td className="text-[13px] text-muted">
+                {say("power_w", row.low_w)} to {say("power_w", row.high_w)}
+              </td>
+              {card.skies.length > 0 && (
+                <>
+                  <td>{row.bank_hours == null ? "no end" : say("duration_h", row.bank_hours)}</td>
+                  <td>{row.reserve_hours == null ? "no end" : say("duration_h", row.reserve_hours)}</td>
+                  {row.range_m.map((value, index) => (
+                    <td key={card.skies[index]?.key}>{far(value)}</td>
+                  ))}
+                </>
+              )}
+            </tr>
+          ))}
+        </tbody>
+      </table>
+      {card.tape.length > 0 && (
+        <p className="mt-3 mb-1">
+          Voltmeter, at rest:{" "}
+          {card.tape.map(({ label, volts }, index) => (
+            <span key={label}>
+              {index > 0 && " · "}
+              {label} <b className="tabular">{say("voltage_v", volts)}</b>
+            </span>
+          ))}
+        </p>
+      )}
+      {card.reserve_frac != null && (
+        <p className="m-0 text-[13px] text-muted">
+          Range and hours run to the reserve of {say("fraction", card.reserve_frac)}. Watts by {card.method}.
+        </p>
+      )}
+      {card.cautions.map((text) => (
+        <p key={text} className="m-0 mt-1 text-[13px]">
+          {text}
+        </p>
+      ))}
+    </article>
+  );
+}

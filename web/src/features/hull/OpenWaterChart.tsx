@@ -1,0 +1,198 @@
+import { scaleLinear } from "d3-scale";
+import { line } from "d3-shape";
+import { type KeyboardEvent, type PointerEvent, useState } from "react";
+import type { MatchPicture } from "../../api/client";
+import { keyStep } from "../../shared/chart/drag";
+import { Readout } from "../../shared/chart/Readout";
+import { useSize } from "../../shared/chart/useSize";
+
+const MARGIN = { left: 40, right: 110, top: 10, bottom: 32 };
+
+/** Thrust, torque and efficiency of the propeller over its advance, with the points where it works. */
+export function OpenWaterChart({ picture }: { picture: MatchPicture }) {
+  const [box, { width, height }] = useSize<HTMLDivElement>();
+  const [read, setRead] = useState<number | null>(null);
+  const advance = picture.advance ?? [];
+  const curves = [
+    {
+      key: "efficiency",
+      label: "efficiency",
+      values: picture.efficiency ?? [],
+      stroke: "var(--water)",
+      dash: undefined,
+    },
+    {
+      key: "kt",
+      label: "thrust, KT",
+      values: picture.thrust_coefficient ?? [],
+      stroke: "var(--sun-edge)",
+      dash: "7 4",
+    },
+    {
+      key: "kq",
+      label: "torque, 10 KQ",
+      values: picture.torque_coefficient_x10 ?? [],
+      stroke: "var(--house-text)",
+      dash: "2 3",
+    },
+  ];
+  const end = advance.at(-1) ?? 1;
+  const top = Math.max(...curves.flatMap((curve) => curve.values), 0.1);
+  const bottom = height - MARGIN.bottom;
+  const x = scaleLinear([0, end], [MARGIN.left, Math.max(width - MARGIN.right, MARGIN.left + 1)]);
+  const y = scaleLinear([0, top * 1.08], [Math.max(bottom, MARGIN.top + 1), MARGIN.top]);
+  const nearest = (at: number) =>
+    advance.reduce((best, j, i) => (Math.abs(j - at) < Math.abs((advance[best] ?? 0) - at) ? i : best), 0);
+  const at = read === null ? null : nearest(read);
+
+  function hover(event: PointerEvent<SVGElement>) {
+    const j = x.invert(event.clientX - event.currentTarget.getBoundingClientRect().left);
+    setRead(j >= 0 && j <= end ? j : null);
+  }
+  function keys(event: KeyboardEvent) {
+    const step = keyStep(event.key);
+    if (!step) return;
+    event.preventDefault();
+    setRead(Math.min(Math.max((read ?? picture.plan_advance ?? 0) + (step * end) / 60, 0), end));
+  }
+  const lines =
+    at === null
+      ? []
+      : [
+          `advance ${(advance[at] ?? 0).toFixed(2)}`,
+          ...curves.map((curve) => `${curve.label} ${(curve.values[at] ?? 0).toFixed(3)}`),
+        ];
+
+  return (
+    <div ref={box} className="h-full">
+      {width > 0 && (
+        <svg
+          width={width}
+          height={height}
+          role="group"
+          aria-label="The propeller in open water over its advance. Arrow keys read the curves."
+          tabIndex={0}
+          onPointerMove={hover}
+          onPointerLeave={() => setRead(null)}
+          onKeyDown={keys}
+          onBlur={() => setRead(null)}
+        >
+          {y.ticks(5).map((value) => (
+            <g key={value}>
+              <line
+                x1={MARGIN.left}
+                x2={width - MARGIN.right}
+                y1={y(value)}
+                y2={y(value)}
+                stroke="var(--hairline)"
+                strokeWidth="0.8"
+              />
+              <text className="chart-text" x={MARGIN.left - 6} y={y(value) + 4} textAnchor="end">
+                {value.toFixed(1)}
+              </text>
+            </g>
+          ))}
+          {x.ticks(6).map((j) => (
+            <text key={j} className="chart-text" x={x(j)} y={bottom + 16} textAnchor="middle">
+              {j.toFixed(1)}
+            </text>
+          ))}
+          <text className="chart-text" x={width - MARGIN.right} y={height - 2} textAnchor="end">
+            advance ratio J: speed over revolutions times diameter
+          </text>
+          {curves.map((curve) => {
+            const label = Math.floor(curve.values.length * (curve.key === "efficiency" ? 0.8 : 0.06));
+            return (
+              <g key={curve.key}>
+                <path
+                  d={
+                    line<number>()
+                      .x((_, i) => x(advance[i] ?? 0))
+                      .y((v) => y(v))(curve.values) ?? ""
+                  }
+                  fill="none"
+                  stroke={curve.stroke}
+                  strokeWidth="2.4"
+                  strokeDasharray={curve.dash}
+                  data-open-water={curve.key}
+                />
+                <text
+                  className="chart-label"
+                  x={x(advance[label] ?? 0) + 6}
+                  y={y(curve.values[label] ?? 0) - 7}
+                  fill={curve.stroke}
+                  stroke="var(--mist)"
+                  strokeWidth="3.5"
+                  paintOrder="stroke"
+                >
+                  {curve.label}
+                </text>
+              </g>
+            );
+          })}
+          {picture.plan_advance != null && picture.plan_efficiency != null && (
+            <Point
+              x={x(picture.plan_advance)}
+              y={y(picture.plan_efficiency)}
+              bottom={bottom}
+              label={`as planned, ${(100 * picture.plan_efficiency).toFixed(0)} %`}
+              solid
+            />
+          )}
+          {picture.full_advance != null && (
+            <Point
+              x={x(picture.full_advance)}
+              y={y((picture.efficiency ?? [])[nearest(picture.full_advance)] ?? 0)}
+              bottom={bottom}
+              label="full throttle"
+            />
+          )}
+          {at !== null && <Readout x={width - MARGIN.right - 62} y={MARGIN.top} width={168} lines={lines} />}
+        </svg>
+      )}
+      <p className="sr-only" aria-live="polite">
+        {lines.join(", ")}
+      </p>
+    </div>
+  );
+}
+
+function Point({
+  x,
+  y,
+  bottom,
+  label,
+  solid,
+}: {
+  x: number;
+  y: number;
+  bottom: number;
+  label: string;
+  solid?: boolean;
+}) {
+  return (
+    <g>
+      <line x1={x} x2={x} y1={y} y2={bottom} stroke="var(--ink)" strokeWidth="1" strokeDasharray="2 3" />
+      <circle
+        cx={x}
+        cy={y}
+        r="5.5"
+        fill={solid ? "var(--water)" : "var(--field)"}
+        stroke="var(--ink)"
+        strokeWidth="1.6"
+      />
+      <text
+        className="chart-text"
+        x={x - 9}
+        y={solid ? y - 9 : y + 18}
+        textAnchor="end"
+        style={{ fill: "var(--ink)" }}
+        stroke="var(--mist)"
+        strokeWidth="3.5"
+        paintOrder="stroke"
+      >
+        {label}
+      </text>
+    </g>
+  );
+}

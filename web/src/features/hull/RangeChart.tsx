@@ -1,0 +1,271 @@
+import { scaleLinear, scaleLog } from "d3-scale";
+import { curveMonotoneX, line } from "d3-shape";
+import { type KeyboardEvent, type PointerEvent, useState } from "react";
+import type { RangePicture } from "../../api/client";
+import { useUnits } from "../../app/preferences";
+import { dragX, keyStep } from "../../shared/chart/drag";
+import { Readout } from "../../shared/chart/Readout";
+import { useSize } from "../../shared/chart/useSize";
+import { type Kind, shown, unitOf } from "../../shared/units";
+
+const MARGIN = { left: 62, right: 18, top: 14, bottom: 34 };
+const DASHES: Record<string, string | undefined> = { dark: "3 4", overcast: "9 5" };
+const STROKES: Record<string, string> = {
+  clear: "var(--sun-edge)",
+  dark: "var(--bank)",
+  overcast: "var(--muted)",
+};
+
+interface Props {
+  picture: RangePicture;
+  planSpeed: number;
+  stale: boolean;
+  onPlanSpeed: (speedMps: number) => void;
+}
+
+/** Distance to the reserve at each speed under each sky; where the sun keeps up a line runs off the top. */
+export function RangeChart({ picture, planSpeed, stale, onPlanSpeed }: Props) {
+  const units = useUnits();
+  const [box, { width, height }] = useSize<HTMLDivElement>();
+  const [read, setRead] = useState<number | null>(null);
+  const [speedUnit, speedSize] = unitOf("speed_mps", units);
+  const [distanceUnit, distanceSize] = unitOf("distance_m", units);
+  const speeds = picture.speed_mps;
+  const slowest = speeds[0] ?? 0;
+  const fastest = speeds.at(-1) ?? 1;
+  const known = picture.reaches.flatMap((reach) => reach.distance_m.filter((d): d is number => d !== null));
+  const far = Math.max(...known, 1);
+  const near = Math.max(Math.min(...known.filter((d) => d > 0), far), far / 500);
+  const bottom = height - MARGIN.bottom;
+  const x = scaleLinear([slowest, fastest], [MARGIN.left, Math.max(width - MARGIN.right, MARGIN.left + 1)]);
+  const y = scaleLog([near * 0.8, far * 1.25], [Math.max(bottom, MARGIN.top + 1), MARGIN.top]);
+  const say = (quantity: Kind, value: number) => shown({ quantity, value, signed: false }, units);
+  const ticks = [1, 2, 5, 10, 20, 50, 100, 200, 500, 1000].filter(
+    (n) => n * distanceSize >= near * 0.8 && n * distanceSize <= far * 1.25,
+  );
+  const speedTicks = scaleLinear([slowest / speedSize, fastest / speedSize], [0, 1]).ticks(6);
+  const nearest =
+    read === null
+      ? -1
+      : speeds.reduce((a, v, i) => (Math.abs(v - read) < Math.abs((speeds[a] ?? 0) - read) ? i : a), 0);
+  const plan = Math.min(Math.max(planSpeed, slowest), fastest);
+
+  function hover(event: PointerEvent<SVGElement>) {
+    const at = x.invert(event.clientX - event.currentTarget.getBoundingClientRect().left);
+    setRead(at >= slowest && at <= fastest ? at : null);
+  }
+  function keys(event: KeyboardEvent) {
+    const step = keyStep(event.key);
+    if (!step) return;
+    event.preventDefault();
+    const gap = (fastest - slowest) / Math.max(speeds.length - 1, 1);
+    setRead(Math.min(Math.max((read ?? plan) + step * gap, slowest), fastest));
+  }
+
+  return (
+    <div ref={box} className={`h-full min-h-0 transition-opacity duration-150 ${stale ? "opacity-75" : ""}`}>
+      {width > 0 && (
+        <svg
+          width={width}
+          height={height}
+          role="group"
+          aria-label="Range over speed. Arrow keys read the curves."
+          tabIndex={0}
+          onPointerMove={hover}
+          onPointerLeave={() => setRead(null)}
+          onKeyDown={keys}
+          onBlur={() => setRead(null)}
+        >
+          {ticks.map((n) => (
+            <g key={n}>
+              <line
+                x1={MARGIN.left}
+                x2={width - MARGIN.right}
+                y1={y(n * distanceSize)}
+                y2={y(n * distanceSize)}
+                stroke="var(--hairline)"
+                strokeWidth="0.8"
+              />
+              <text className="chart-text" x={MARGIN.left - 8} y={y(n * distanceSize) + 4} textAnchor="end">
+                {n} {distanceUnit}
+              </text>
+            </g>
+          ))}
+          {speedTicks.map((speed) => (
+            <g key={speed}>
+              <line
+                x1={x(speed * speedSize)}
+                x2={x(speed * speedSize)}
+                y1={MARGIN.top}
+                y2={bottom}
+                stroke="var(--hairline)"
+                strokeWidth="0.8"
+              />
+              <text className="chart-text" x={x(speed * speedSize)} y={height - 10} textAnchor="middle">
+                {speed} {speedUnit}
+              </text>
+            </g>
+          ))}
+          <line
+            x1={x(plan)}
+            x2={x(plan)}
+            y1={MARGIN.top}
+            y2={bottom}
+            stroke="var(--water)"
+            strokeWidth="1.5"
+            strokeDasharray="2 3"
+          />
+          {picture.reaches.map((reach, index) => (
+            <ReachLine
+              key={reach.key}
+              reach={reach}
+              index={index}
+              speeds={speeds}
+              x={x}
+              y={y}
+              right={width - MARGIN.right}
+            />
+          ))}
+          <g transform={`translate(${x(plan)} ${bottom})`}>
+            <rect
+              x="-8"
+              y="-8"
+              width="16"
+              height="16"
+              transform="rotate(45)"
+              fill="var(--field)"
+              stroke="var(--water)"
+              strokeWidth="3"
+              tabIndex={0}
+              role="slider"
+              className="cursor-ew-resize"
+              style={{ touchAction: "none" }}
+              aria-label="Planned speed"
+              aria-valuemin={0}
+              aria-valuemax={Number((fastest / speedSize).toFixed(1))}
+              aria-valuenow={Number((plan / speedSize).toFixed(1))}
+              aria-valuetext={say("speed_mps", plan)}
+              onKeyDown={(event) => {
+                const step = keyStep(event.key);
+                if (!step) return;
+                event.preventDefault();
+                event.stopPropagation();
+                onPlanSpeed(Math.max(planSpeed + step * 0.1 * speedSize, 0.1 * speedSize));
+              }}
+              onPointerDown={(event) =>
+                dragX(event, (px) =>
+                  onPlanSpeed(
+                    Math.round(Math.min(Math.max(x.invert(px), slowest), fastest) / speedSize / 0.05) *
+                      0.05 *
+                      speedSize,
+                  ),
+                )
+              }
+            />
+            <text
+              className="chart-text"
+              x="14"
+              y="-10"
+              style={{ fill: "var(--water-text)", fontWeight: 650 }}
+            >
+              you plan {say("speed_mps", plan)}
+            </text>
+          </g>
+          {nearest >= 0 && (
+            <g pointerEvents="none">
+              <line
+                x1={x(speeds[nearest] ?? 0)}
+                x2={x(speeds[nearest] ?? 0)}
+                y1={MARGIN.top}
+                y2={bottom}
+                stroke="var(--ink)"
+                strokeWidth="1"
+              />
+              <Readout
+                x={Math.min(x(speeds[nearest] ?? 0) + 10, width - 250)}
+                y={MARGIN.top + 8}
+                width={236}
+                lines={[say("speed_mps", speeds[nearest] ?? 0), ...readLines(picture, nearest, say)]}
+              />
+            </g>
+          )}
+        </svg>
+      )}
+      <p className="sr-only" aria-live="polite">
+        {nearest >= 0 &&
+          `${say("speed_mps", speeds[nearest] ?? 0)}: ${readLines(picture, nearest, say).join(", ")}`}
+      </p>
+    </div>
+  );
+}
+
+function readLines(picture: RangePicture, at: number, say: (kind: Kind, value: number) => string): string[] {
+  return picture.reaches.map((reach) => {
+    const distance = reach.distance_m[at];
+    const hours = reach.hours[at];
+    return distance == null || hours == null
+      ? `${reach.label}: the sun keeps up`
+      : `${reach.label}: ${say("distance_m", distance)}, ${say("duration_h", hours)}`;
+  });
+}
+
+function ReachLine({
+  reach,
+  index,
+  speeds,
+  x,
+  y,
+  right,
+}: {
+  reach: RangePicture["reaches"][number];
+  index: number;
+  speeds: number[];
+  x: (v: number) => number;
+  y: (v: number) => number;
+  right: number;
+}) {
+  const points = speeds
+    .map((speed, i) => ({ speed, distance: reach.distance_m[i] ?? null }))
+    .filter((p): p is { speed: number; distance: number } => p.distance !== null && p.distance > 0);
+  const first = points[0];
+  if (!first) return null;
+  const stroke = STROKES[reach.key] ?? "var(--sun)";
+  const curve = line<(typeof points)[number]>()
+    .x((p) => x(p.speed))
+    .y((p) => y(p.distance))
+    .curve(curveMonotoneX);
+  const label =
+    points[Math.min(Math.floor(points.length * (0.1 + 0.16 * index)), points.length - 1)] ?? first;
+  const left = x(label.speed) > right - 160;
+  return (
+    <g data-reach={reach.key}>
+      {reach.keeps_up_mps != null && (
+        <path
+          d={`M${x(first.speed)} ${y(first.distance)}L${x(first.speed)} ${MARGIN.top + 4}m-5 8l5 -8l5 8`}
+          fill="none"
+          stroke={stroke}
+          strokeWidth="1.6"
+        />
+      )}
+      <path
+        d={curve(points) ?? ""}
+        fill="none"
+        stroke={stroke}
+        strokeWidth="2.6"
+        strokeDasharray={DASHES[reach.key]}
+      />
+      <text
+        className="chart-label"
+        x={x(label.speed) + (left ? -8 : 8)}
+        y={y(label.distance) - 8}
+        textAnchor={left ? "end" : "start"}
+        fill={stroke === "var(--sun)" ? "var(--sun-text)" : stroke}
+        stroke="var(--mist)"
+        strokeWidth="3.5"
+        paintOrder="stroke"
+      >
+        {reach.label}
+      </text>
+    </g>
+  );
+}

@@ -1,0 +1,28 @@
+import { useDesign } from "../../app/design";
+import { useRangePicture } from "../../app/live";
+import { Waiting } from "../../shared/chart/Waiting";
+import { RangeChart } from "./RangeChart";
+
+/** Range against speed, by sky. */
+export function RangeView({ onPlanSpeed }: { onPlanSpeed: (speed: number) => void }) {
+  const { design } = useDesign();
+  const { data: picture, stale, error, retry } = useRangePicture(design);
+  if (!picture) return <Waiting error={error} retry={retry} what="The range" />;
+  if (picture.reaches.length === 0)
+    return (
+      <p className="m-auto max-w-[44ch] text-center text-muted">
+        Without a bank there is no range to a reserve: the boat goes as long as the sun shines. Add a bank on
+        the Bank station to see how far it carries.
+      </p>
+    );
+  return (
+    <div className="min-h-0 flex-1">
+      <RangeChart
+        picture={picture}
+        planSpeed={design.plan.speed_mps}
+        stale={stale}
+        onPlanSpeed={onPlanSpeed}
+      />
+    </div>
+  );
+}

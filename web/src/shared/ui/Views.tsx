@@ -1,0 +1,46 @@
+import { Tabs } from "radix-ui";
+import type { ReactNode } from "react";
+import { useSearchParams } from "react-router";
+
+/** The views of a station's picture, one at a time; which one stands in the address. */
+export function Views<Key extends string>({
+  label,
+  views,
+  children,
+}: {
+  label: string;
+  views: readonly (readonly [Key, string])[];
+  children: (view: Key) => ReactNode;
+}) {
+  const [search, setSearch] = useSearchParams();
+  const first = views[0]?.[0] as Key;
+  const asked = search.get("view") as Key | null;
+  const view = views.some(([key]) => key === asked) ? (asked as Key) : first;
+  return (
+    <Tabs.Root
+      value={view}
+      className="flex min-h-0 flex-1 flex-col"
+      onValueChange={(next) =>
+        setSearch(
+          (old) => {
+            if (next === first) old.delete("view");
+            else old.set("view", next);
+            return old;
+          },
+          { replace: true },
+        )
+      }
+    >
+      <Tabs.List aria-label={label} className="no-print mb-1 flex gap-1.5">
+        {views.map(([key, text]) => (
+          <Tabs.Trigger key={key} value={key} className="view-tab">
+            {text}
+          </Tabs.Trigger>
+        ))}
+      </Tabs.List>
+      <Tabs.Content value={view} className="flex min-h-0 flex-1 flex-col outline-none" data-view={view}>
+        {children(view)}
+      </Tabs.Content>
+    </Tabs.Root>
+  );
+}
