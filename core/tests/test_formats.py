@@ -9,6 +9,8 @@ import unittest
 from pathlib import Path
 
 import jsonschema
+from hypothesis import given, settings
+from hypothesis import strategies as st
 from parhelion.answers.compose import answers_for
 from parhelion.changes import changes
 from parhelion.cli import main
@@ -17,6 +19,7 @@ from parhelion.defaults import new_boat
 from parhelion.errors import InvalidDesign, ParhelionError, UnreadableFile
 from parhelion.formats.boat_file import json_schema, read_boat, written
 from parhelion.formats.plain import shown
+from parhelion.formats.runs_table import read_runs, written_runs
 from parhelion.hulltypes import HullType
 from parhelion.pictures.hull import hull_picture
 from parhelion.quantities import Quantity
@@ -135,6 +138,118 @@ class BoatFileTest(unittest.TestCase):
         ):  # fmt: skip
             self.assertEqual(shown(Quantity(quantity=kind, value=value)), text)
         self.assertEqual(shown(Quantity(quantity="mass_kg", value=3, signed=True)), "+3 kg")
+
+
+class VersionsTest(unittest.TestCase):
+    """One frozen file for each version of the schema; each opens as the boat it was."""
+
+    def test_version_1(self):
+        old = json.loads(FROZEN.read_text())
+        design = read_boat(FROZEN.read_bytes())
+        bank = old["banks"][0]
+        self.assertEqual(
+            (design.bank.nominal_v, design.bank.capacity_ah), (bank["nominal_v"], bank["capacity_ah"])
+        )
+        self.assertEqual(design.displacement_kg, old["hull"]["displacement_kg"])
+        self.assertEqual(json.loads(written(design))["schema_version"], 2)
+        looped = {**old, "links": [{"id": "l", "from_bank_id": "bank", "to_bank_id": "bank", "limit_w": 9}]}
+        self.assertEqual(read_boat(json.dumps(looped)).links, ())  # version 1 never counted it
+
+    def test_version_2_holds_everything_and_is_computed(self):
+        content = (REFERENCES / "boat-v2.json").read_bytes()
+        design = read_boat(content)
+        self.assertEqual(read_boat(written(design)), design)
+        jsonschema.validate(json.loads(content), json_schema(), jsonschema.Draft202012Validator)
+        self.assertGreater(answers_for(design).days_run_bank.distance_m, 0)
+        self.assertAlmostEqual(
+            design.displacement_kg, design.loading.total_kg + design.banks_kg + design.panels_kg
+        )
+
+    def test_what_cannot_be_is_refused_beside_its_field(self):
+        base = json.loads((REFERENCES / "boat-v2.json").read_text())
+        table = (
+            (("banks", 0, "series"), 0, "/banks/0/series", "1 or more"),
+            (("banks", 0, "series"), 200, "/banks/0/series", "or fewer"),
+            (("banks", 0, "usable_depth_frac"), 6.0, "/banks/0/usable_depth_frac", "1 or less"),
+            (("banks", 0, "empty_v"), 99.0, None, None),
+            (("drives", 0, "rated_power_w"), 0, "/drives/0/rated_power_w", "more than 0"),
+            (("drives", 0, "rated_power_w"), None, "/drives/0/rated_power_w", "watts on its label"),
+            (("drives", 1, "static_thrust_n"), None, "/drives/1/static_thrust_n", "newtons"),
+            (("drives", 0, "propeller", "pitch_m"), 3.0, "/drives/0/propeller/pitch_m", "for this diameter"),
+            (("drives", 0, "motor", "kv_rpm_per_v"), None, "/drives/0/motor/kv_rpm_per_v", "no-load speed"),
+            (("runs", 2, "amps"), None, "/runs/2/power_w", "volts and amps"),
+            (("loads", 0, "bank_id"), "shed", "/loads/0/bank_id", "house"),
+            (("links", 0, "to_bank_id"), "bank", "/links/0/to_bank_id", "other bank"),
+            (("loading",), None, "/hull/displacement_kg", "weight"),
+            (("loading", "boat_kg"), 90_000, "/loading/boat_kg", "or less for this length"),
+        )
+        for path, value, field, accepted in table:
+            document = json.loads(json.dumps(base))
+            node = document
+            for key in path[:-1]:
+                node = node[key]
+            node[path[-1]] = value
+            if field is None:
+                self.assertTrue(read_boat(json.dumps(document)))  # no full volts to stand against
+                continue
+            with self.subTest(path), self.assertRaises(InvalidDesign) as caught:
+                read_boat(json.dumps(document))
+            problem = caught.exception.problems[0]
+            self.assertEqual(problem.field, field if path != ("loading",) else "/loading/boat_kg")
+            self.assertIn(accepted, problem.accepted)
+
+
+class RunsTableTest(unittest.TestCase):
+    def test_what_people_paste(self):
+        table = (
+            ("3.2\t2.8\t245\n4.1\t3.7\t512", [(3.2, 2.8, 245), (4.1, 3.7, 512)]),
+            ("speed (kn),watts\n3.0,200\n4.0,450", [(3.0, None, 200), (4.0, None, 450)]),
+            ("3,2;2,8;245\n\n# a note\n4,1;;0,5 kW", [(3.2, 2.8, 245), (4.1, None, 500)]),
+            ("Speed km/h;back;W\n5.4;5.0;180", [(5.4 / 1.852, 5.0 / 1.852, 180)]),
+            ("3.5 kn 410 W\n4.5kn 900W", [(3.5, None, 410), (4.5, None, 900)]),
+            ("out,back,volts,amps\n3.0,2.6,25.5,10", [(3.0, 2.6, 255)]),
+        )
+        for text, expected in table:
+            with self.subTest(text):
+                found = read_runs(text, "kn")
+                self.assertEqual(found.problems, [])
+                for run, (out, back, watts) in zip(found.runs, expected, strict=True):
+                    self.assertAlmostEqual(run.speed_mps * 3600 / 1852, out, places=6)
+                    if back is None:
+                        self.assertIsNone(run.back_speed_mps)
+                    else:
+                        self.assertAlmostEqual(run.back_speed_mps * 3600 / 1852, back, places=6)
+                    self.assertAlmostEqual(run.battery_w, watts)
+
+    def test_spans_sets_and_what_cannot_be_read(self):
+        found = read_runs(
+            "speed,watts,set\n4.0-4.5,600-700,before\n4.2,4 knots,after\nfast,300\n5,-3,x\n,,",
+            "kn",
+            ["run-1"],
+        )
+        self.assertEqual([run.set_name for run in found.runs], ["before"])
+        self.assertEqual(found.runs[0].id, "run-2")
+        self.assertAlmostEqual(found.runs[0].battery_w, (600 * 700) ** 0.5)
+        self.assertEqual([problem.line for problem in found.problems], [3, 4, 5, 6])
+        self.assertTrue(all(problem.accepted and problem.message for problem in found.problems))
+
+    def test_what_is_saved_is_read_again(self):
+        runs = read_boat((REFERENCES / "boat-v2.json").read_bytes()).runs
+        for unit in ("kn", "km/h", "mph"):
+            found = read_runs(written_runs(runs, unit), unit)
+            self.assertEqual(found.problems, [])
+            for old, new in zip(runs, found.runs, strict=True):
+                self.assertAlmostEqual(old.through_water_mps, new.through_water_mps, delta=1e-5)
+                self.assertAlmostEqual(old.battery_w, new.battery_w, places=4)
+                self.assertEqual(
+                    (old.set_name, old.back_speed_mps is None), (new.set_name, new.back_speed_mps is None)
+                )
+
+    @settings(max_examples=150, deadline=None)
+    @given(st.text(max_size=60))
+    def test_no_text_whatever_brings_it_down(self, text):
+        found = read_runs(text, "kn")
+        self.assertLessEqual(len(found.runs), len(text) + 1)
 
 
 class CommandLineTest(unittest.TestCase):

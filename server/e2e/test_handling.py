@@ -100,14 +100,17 @@ class Handling(BrowserTest):
         self.open()
         self.fill("Waterline length", "6,5")
         expect(self.page.get_by_label("Waterline length", exact=True)).to_have_value("6.5")
-        self.fill("Battery to thrust", "")
-        expect(self.page.get_by_label("Battery to thrust", exact=True)).to_have_attribute("placeholder", "45")
+        weight = self.page.get_by_label("All-up weight", exact=True)
+        expect(weight).to_have_attribute("placeholder", "1240")  # its parts added up
+        self.fill("All-up weight", "1500")
         self.fill("All-up weight", "")
+        expect(weight).to_have_attribute("placeholder", "1240")
+        self.fill("Beam at the waterline", "")
         expect(self.page.get_by_role("alert")).to_contain_text("needs a number")
-        self.page.get_by_label("All-up weight", exact=True).press("Escape")
-        expect(self.page.get_by_label("All-up weight", exact=True)).to_have_value("1240")
-        self.page.get_by_label("All-up weight", exact=True).press("ArrowUp")
-        expect(self.page.get_by_label("All-up weight", exact=True)).to_have_value("1340")
+        self.page.get_by_label("Beam at the waterline", exact=True).press("Escape")
+        expect(self.page.get_by_label("Beam at the waterline", exact=True)).to_have_value("1.62")
+        weight.press("ArrowUp")
+        expect(weight).to_have_value("1339")
 
 
 class Failing(BrowserTest):

@@ -30,7 +30,6 @@ from parhelion.quantities import (
     length,
     mass,
     power,
-    ratio,
     sentence,
     temperature,
     volts,
@@ -104,7 +103,9 @@ def feeds_the_motor(view: BankView) -> Finding | None:
         return Finding(
             id="feeds_the_motor",
             level="good",
-            title=sentence("It can feed the motor: {c} at full power", c=ratio(full / bank.capacity_ah)),
+            title=sentence(
+                "It can feed the motor: {c}C at full power", c=words(f"{full / bank.capacity_ah:.2g}")
+            ),
             detail=sentence(
                 "{a} at full power, {p} at the planned speed; {limit} lasting is {how} for this bank.",
                 a=amps(full), p=amps(planned), limit=amps(limit),

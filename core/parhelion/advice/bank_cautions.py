@@ -92,12 +92,12 @@ def unprotected(index: int, bank: Bank) -> Finding | None:
     )
 
 
-def unequal_volts(index: int, bank: Bank) -> Finding | None:
+def unequal_volts(bank: Bank) -> Finding | None:
     """Packs joined in parallel."""
     if bank.parallel < 2:
         return None
     return Finding(
-        id="unequal_volts" if index == 0 else f"unequal_volts_{index}",
+        id="unequal_volts",
         level="note",
         title=sentence("Join packs in parallel only at equal volts"),
         detail=sentence(
@@ -126,12 +126,12 @@ def cobalt_fire(index: int, bank: Bank) -> Finding | None:
     )
 
 
-def gas(index: int, bank: Bank) -> Finding | None:
+def gas(bank: Bank) -> Finding | None:
     """Lead-acid gives off explosive gas."""
     if CHEMICALS[bank.chemistry].lithium:
         return None
     return Finding(
-        id="gas" if index == 0 else f"gas_{index}",
+        id="gas",
         level="note",
         title=sentence("Lead batteries give off explosive gas"),
         detail=sentence("Vent the box upward and out; no spark near it, least of all when nearly full."),
@@ -140,12 +140,12 @@ def gas(index: int, bank: Bank) -> Finding | None:
     )
 
 
-def stored_full(index: int, bank: Bank) -> Finding | None:
+def stored_full(bank: Bank) -> Finding | None:
     """Lithium stored full ages."""
     if not CHEMICALS[bank.chemistry].lithium:
         return None
     return Finding(
-        id="stored_full" if index == 0 else f"stored_full_{index}",
+        id="stored_full",
         level="note",
         title=sentence("Lithium left standing full all season ages"),
         detail=sentence(
@@ -157,9 +157,11 @@ def stored_full(index: int, bank: Bank) -> Finding | None:
 
 
 def bank_cautions(design: BoatDesign) -> list[Finding | None]:
-    """Every caution of every bank that counts."""
-    return [
-        rule(index, bank)
-        for index, bank in enumerate(design.banks[:2])
-        for rule in (high_volts, unprotected, cobalt_fire, fuse_near, unequal_volts, gas, stored_full)
-    ]
+    """Every caution of the banks that count; one that is the same for both is said once."""
+    found: list[Finding | None] = []
+    banks = design.banks[:2]
+    for rule in (high_volts, unprotected, cobalt_fire, fuse_near):
+        found += [rule(index, bank) for index, bank in enumerate(banks)]
+    for once in (unequal_volts, gas, stored_full):
+        found.append(next((item for bank in banks if (item := once(bank)) is not None), None))
+    return found

@@ -5,15 +5,16 @@ from __future__ import annotations
 from dataclasses import dataclass
 
 import numpy as np
+from numpy.typing import NDArray
 
 from parhelion.advice.finding import Finding
 from parhelion.advice.hull_why import hull_why
+from parhelion.advice.motor import held_below_label, idling_along, optimistic_label
 from parhelion.day.outlook import Outlook
 from parhelion.design import Drive, Rating
-from parhelion.drive import trolling
 from parhelion.drive.chain import Surroundings, rated_shaft_w, surroundings_of, thrust_shares
-from parhelion.drive.limits import Limited
 from parhelion.drive.match import (
+    BRISK_SHARE,
     WORTH_CHANGING,
     Suggestion,
     Working,
@@ -25,13 +26,11 @@ from parhelion.drive.propeller import PITCH_RATIO
 from parhelion.drive.ventilation import mean_thrust_left, tip_depth_m
 from parhelion.hull.resistance import service_resistance
 from parhelion.quantities import (
-    Fact,
     Why,
     amps,
     fraction,
     length,
     power,
-    ratio,
     rpm,
     sentence,
     speed,
@@ -39,8 +38,8 @@ from parhelion.quantities import (
     words,
 )
 
-IDLING_LOAD = 0.10  # of a motor's rating below which it is poorly used
-IDLING_EFFICIENCY = 0.80  # of controller and motor, below which it is said
+Array = NDArray[np.float64]
+
 LEAST_CLEARANCE = 0.15  # of the diameter, tips to hull
 LEAST_TIP_DEPTH = 0.0  # [m] in the trough
 
@@ -74,10 +73,20 @@ def drive_view(outlook: Outlook) -> DriveView | None:
     thrust = outlook.curve.thrust_power_w[1:] / speeds * share
     at = np.array([outlook.plan_speed_mps])
     asked = service_resistance(design, at).total_n * share
+    brisk = _brisk(outlook, drive, thrust, speeds, around)
     return DriveView(
         outlook, drive, around, working(drive, thrust, speeds, around), working(drive, asked, at, around),
-        float(asked[0]), best_match(drive, float(asked[0]), float(at[0]), around),
+        float(asked[0]), best_match(drive, (float(asked[0]), float(at[0])), brisk, around),
     )  # fmt: skip
+
+
+def _brisk(
+    outlook: Outlook, drive: Drive, thrust_n: Array, speed_mps: Array, around: Surroundings
+) -> tuple[float, float]:
+    """Thrust and speed where the present propeller takes nearly the rated shaft watts."""
+    shaft = working(drive, thrust_n, speed_mps, around).shaft_w
+    index = int(np.argmin(np.abs(shaft - BRISK_SHARE * rated_shaft_w(drive, around))))
+    return float(thrust_n[index]), float(speed_mps[index])
 
 
 def _why(view: DriveView, method: str) -> Why:
@@ -160,22 +169,24 @@ def overspeeds(view: DriveView) -> Finding | None:
 
 
 def over_current(view: DriveView) -> Finding | None:
-    """The planned speed asks more amps than the controller gives."""
-    made, motor = view.plan.motor, view.drive.motor
+    """The speed that is asked takes more amps than the controller gives."""
+    made, motor = view.along.motor, view.drive.motor
+    asked_mps = view.outlook.design.plan.speed_mps
     if made is None or motor is None or motor.current_limit_a is None:
         return None
-    if float(made.current_a[0]) <= motor.current_limit_a:
+    asked = float(np.interp(asked_mps, view.along.speed_mps, made.current_a))
+    if asked <= motor.current_limit_a:
         return None
     return Finding(
         id="over_current",
         level="warn",
-        title=sentence("{a} asked, {limit} at most", a=amps(float(made.current_a[0])),
-                       limit=amps(motor.current_limit_a)),
-        detail=sentence("The planned {v} is beyond this motor's current limit with this propeller.",
-                        v=speed(view.outlook.plan_speed_mps)),
+        title=sentence("{a} asked, {limit} at most", a=amps(asked), limit=amps(motor.current_limit_a)),
+        detail=sentence(
+            "The planned {v} is beyond this motor's current limit with this propeller.", v=speed(asked_mps)
+        ),
         why=_why(view, "Motor current: propeller torque over the torque constant"),
         field="/plan/speed_mps",
-    )  # fmt: skip
+    )
 
 
 def runs_hot(view: DriveView) -> Finding | None:
@@ -301,87 +312,6 @@ def estimated_motor(view: DriveView) -> Finding | None:
         why=_why(view, "Usual losses of such motors at full load"),
         field=f"/drives/{_index(view)}/motor/kv_rpm_per_v",
     )
-
-
-def idling_along(outlook: Outlook) -> Finding | None:
-    """A large motor at a small share of its rating is inefficient."""
-    for index, drive in enumerate(outlook.design.drives):
-        if drive.overall_efficiency is not None or drive.rating is Rating.THRUST:
-            continue
-        load = outlook.plan_power_w / outlook.label_w
-        links = outlook.drive_links(index)
-        first = links[0][1] if links else 1.0
-        if drive.motor is not None and len(links) > 1:
-            first *= links[1][1]
-        if load >= IDLING_LOAD or first >= IDLING_EFFICIENCY:
-            return None
-        return Finding(
-            id="idling_along",
-            level="note",
-            title=sentence("A large motor idling along: {x} efficient", x=fraction(first)),
-            detail=sentence(
-                "The planned speed uses {l} of its rating. A smaller motor or a lower gear wastes less.",
-                l=fraction(load),
-            ),
-            why=hull_why(outlook, "Losses of motor and controller by load", doc="drive"),
-            field=f"/drives/{index}/rated_power_w",
-        )  # fmt: skip
-    return None
-
-
-LIMIT_DETAILS = {
-    Limited.THRUST: "the thrust left at that speed",
-    Limited.CURRENT: "the motor's current limit",
-    Limited.VOLTS: "the volts of the bank",
-    Limited.BANK: "the bank's discharge limit",
-}
-
-
-def held_below_label(outlook: Outlook) -> Finding | None:
-    """Something other than the label sets the most the drive takes."""
-    limit = outlook.curve.limit
-    if limit.by is Limited.RATING:
-        return None
-    return Finding(
-        id="held_below_label",
-        level="note",
-        title=sentence("Held to {w} by {what}", w=power(limit.power_w), what=words(LIMIT_DETAILS[limit.by])),
-        detail=sentence(
-            "The label says {l}; with this boat and propeller {v} is the most.",
-            l=power(outlook.label_w), v=speed(float(outlook.curve.speed_at(limit.power_w))),
-        ),
-        why=hull_why(outlook, "The motor along the boat's curve", doc="drive"),
-    )  # fmt: skip
-
-
-def optimistic_label(outlook: Outlook) -> Finding | None:
-    """Thrust and amps of a label that do not go together."""
-    for index, drive in enumerate(outlook.design.drives):
-        if drive.rating is not Rating.THRUST or drive.full_thrust_current_a is None:
-            continue
-        density = outlook.design.water_density_kg_per_m3
-        ideal = float(
-            trolling.disc_power_w(drive.static_thrust_n or 0, 0.0, trolling.disc_area_m2(drive), density)
-        )
-        implied = ideal / max(trolling.full_power_w(drive, density) - trolling.STANDING_W, 1.0)
-        if implied <= 0.66:
-            continue
-        return Finding(
-            id="optimistic_label",
-            level="warn",
-            title=sentence("This label promises {x} of the ideal", x=fraction(implied)),
-            detail=sentence(
-                "Such motors reach .4 to .64: the thrust is stated high, or the amps low. Measure a run."
-            ),
-            why=hull_why(
-                outlook,
-                "Momentum theory of the disc against the label's watts",
-                Fact(label="Ideal over electrical", value=ratio(implied)),
-                doc="drive",
-            ),
-            field=f"/drives/{index}/static_thrust_n",
-        )  # fmt: skip
-    return None
 
 
 def match_findings(view: DriveView | None) -> list[Finding | None]:

@@ -222,8 +222,8 @@ def strongest_head_wind(outlook: Outlook, found: HeadWind) -> Finding:
         level="note",
         title=sentence("A head wind of {w} leaves one knot", w=speed(found.wind_mps)),
         detail=sentence(
-            f"Full power, {{h}} waves of a two-kilometre fetch{lasts}. Gusts, steeper waves and a foul "
-            "bottom take from that: turn back long before.",
+            f"Full power, {{h}} waves of a two-kilometre fetch{lasts}. Steering goes before thrust does, "
+            "and gusts and steeper waves take from it: turn back long before.",
             h=length(found.wave_height_m), **slots,
         ),
         why=hull_why(outlook, "Wind and wave drag at one knot over the ground against the drive's pull",

@@ -30,10 +30,13 @@ class Reach(Frozen):
 
 
 def skies_of(outlook: Outlook) -> list[tuple[str, str, NDArray[np.float64]]]:
-    """Clear, the plan's own sky, overcast, and no sun at all: key, words, sun by bank (144, 2)."""
+    """Three skies, clear, the plan's own or broken, overcast, and no sun at all: key, words, sun (144, 2)."""
     design = outlook.design
     found = []
-    for sky in dict.fromkeys((Sky.CLEAR, design.plan.sky, Sky.OVERCAST)):
+    skies = dict.fromkeys((Sky.CLEAR, design.plan.sky, Sky.OVERCAST))
+    if len(skies) < 3:
+        skies = dict.fromkeys((Sky.CLEAR, Sky.BROKEN, Sky.OVERCAST))
+    for sky in skies:
         light = light_under(design.site, design.plan.date, sky)
         lit = outlook if sky is design.plan.sky else replace(outlook, light=light)
         found.append((sky.value, SKY_WORDS[sky], lit.shown_by_bank_w))

@@ -16,7 +16,7 @@ from parhelion.chemistries import CHEMICALS
 from parhelion.design import Bank
 
 METER_ERROR = 0.005  # of the volts, that an ordinary voltmeter is off
-BLIND_SPAN = 0.30  # of the charge hidden in that error: there volts tell nothing
+BLIND_SPAN = 0.20  # of the charge hidden in that error: there volts tell nothing
 
 
 def rest_volts(bank: Bank, charge_frac: ArrayLike) -> NDArray[np.float64]:

@@ -28,7 +28,7 @@ Array = NDArray[np.float64]
 PITCHES = 19
 GEARS = (1.0, 1.25, 1.5, 1.75, 2.0, 2.5, 3.0, 3.5, 4.0)
 WORTH_CHANGING = 0.02  # of the watts
-HEADROOM = 1.15  # the best match must also reach this times the planned thrust
+BRISK_SHARE = 0.9  # of the rated shaft watts: the best match must reach that within its amps and volts
 
 
 @dataclass(frozen=True)
@@ -92,36 +92,38 @@ def _fits(drive: Drive, made: Working, held: MotorConstants) -> bool:
     return bool(np.all(made.motor.current_a <= limit) and np.all(made.motor.volts <= volts))
 
 
-def best_match(drive: Drive, thrust_n: float, speed_mps: float, around: Surroundings) -> Suggestion | None:
+def best_match(
+    drive: Drive, plan: tuple[float, float], brisk: tuple[float, float], around: Surroundings
+) -> Suggestion | None:
     """The pitch, and gear where there is one, that takes least at the planned speed; None without constants.
 
     Parameters
     ----------
     drive : Drive
         With a propeller and a motor.
-    thrust_n, speed_mps : float
-        At the planned speed.
+    plan, brisk : tuple of float
+        Thrust [N] and speed [m/s] as planned, and near the rated watts: the motor must turn both.
     around : Surroundings
 
     Returns
     -------
     Suggestion or None
-        Of the same diameter and blades. None where nothing within the amps and volts reaches the speed.
+        Of the same diameter and blades. None where nothing within the amps and volts gives both.
     """
     held = constants(drive, around)
     if held is None or drive.propeller is None:
         return None
-    here = working(drive, np.array([thrust_n]), np.array([speed_mps]), around)
+    thrust, speed = (np.array(pair) for pair in zip(plan, brisk, strict=True))
+    here = working(drive, thrust, speed, around)
     assert here.motor is not None
     now = float(here.motor.battery_w[0])
     best: Suggestion | None = None
-    asked = np.array([thrust_n, HEADROOM * thrust_n])
     for pitch_ratio in np.linspace(*PITCH_RATIO, PITCHES):
         pitch = float(pitch_ratio * drive.propeller.diameter_m)
         propeller = drive.propeller.model_copy(update={"pitch_m": pitch})
         for gear in GEARS:
             trial = drive.model_copy(update={"propeller": propeller, "gear_ratio": gear})
-            made = working(trial, asked, np.full(2, speed_mps), around)
+            made = working(trial, thrust, speed, around)
             assert made.motor is not None
             taken = float(made.motor.battery_w[0])
             if not np.isfinite(taken) or not _fits(trial, made, held):

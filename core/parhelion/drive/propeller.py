@@ -113,7 +113,10 @@ class Turning:
 @lru_cache(maxsize=512)
 def _by_loading(screw: Screw) -> tuple[Array, Array]:
     curves = open_water(screw)
-    grid = np.geomspace(SLOWEST_ADVANCE, curves.free_advance, ADVANCE_POINTS)[:-1]
+    half = ADVANCE_POINTS // 2  # close together at rest and again where the thrust runs out
+    low, high = np.geomspace(SLOWEST_ADVANCE, 0.5, half), 1 - np.geomspace(0.5, 1e-5, half)[1:]
+    grid = curves.free_advance * np.concatenate([low, high])
+    grid = grid[curves.thrust_coefficient(grid) > 0]
     loading = np.log(curves.thrust_coefficient(grid) / grid**2)
     return loading[::-1], grid[::-1]
 
@@ -149,7 +152,8 @@ def turning_for(
     turns = np.sqrt(thrust / (density_kg_per_m3 * diameter_m**4 * pull))
     torque = curves.torque_coefficient(advance) * density_kg_per_m3 * turns**2 * diameter_m**5
     power = 2 * np.pi * turns * torque
-    return Turning(turns, advance, torque, power, curves.efficiency(advance))
+    useful = np.divide(thrust * speed, power, out=np.zeros_like(power), where=power > 0)
+    return Turning(turns, advance, torque, power, useful)
 
 
 def least_area_ratio(

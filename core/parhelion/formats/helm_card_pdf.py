@@ -42,6 +42,11 @@ def _cells(card: HelmCard, row: HelmRow, unit: SpeedUnit) -> list[str]:
     return cells
 
 
+def _widths(card: HelmCard) -> tuple[int, ...]:
+    """Shares of the page's width, column by column."""
+    return (12, 16, 27, *((17, 14) if card.skies else ()), *(17 for _ in card.skies))
+
+
 def helm_card_pdf(card: HelmCard, unit: SpeedUnit) -> bytes:
     """The card as the bytes of a one-page A4 PDF.
 
@@ -78,12 +83,13 @@ def helm_card_pdf(card: HelmCard, unit: SpeedUnit) -> bytes:
     head = [f"{unit}", "watts", "9 boats of 10"]
     if card.skies:
         distance = DISTANCE_UNITS[unit][0]
-        head += ["on the bank", f"to reserve, {card.plan_sky}"]
+        head += ["h, bank alone", f"h, {card.plan_sky}"]
         head += [f"{distance}, {sky.label}" for sky in card.skies]
     pdf.set_draw_color(*RULE)
     pdf.set_text_color(*INK)
     with pdf.table(
-        width=int(width), align="L", text_align="RIGHT", borders_layout="HORIZONTAL_LINES", line_height=8.5,
+        width=int(width), align="L", text_align="RIGHT", borders_layout="HORIZONTAL_LINES", line_height=10,
+        col_widths=_widths(card),
         headings_style=None, first_row_as_headings=False,
     ) as table:  # fmt: skip
         pdf.set_font(FONT, "", 9)
@@ -93,7 +99,7 @@ def helm_card_pdf(card: HelmCard, unit: SpeedUnit) -> bytes:
         for row in card.rows:
             cells = table.row()
             for index, text in enumerate(_cells(card, row, unit)):
-                pdf.set_font(FONT, "B" if index < 2 else "", 13 if index < 2 else 11)
+                pdf.set_font(FONT, "B" if index < 2 else "", 15 if index < 2 else 11)
                 cells.cell(_plain(text))
     pdf.ln(4)
     if card.tape:

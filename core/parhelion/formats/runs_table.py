@@ -43,6 +43,7 @@ VALUE = re.compile(rf"^\s*({NUMBER})(?:\s*(?:-|–|to)\s*({NUMBER}))?\s*([a-zA-Z
 LOOSE = re.compile(
     rf"({NUMBER}(?:\s*[-–]\s*{NUMBER})?)\s*(kn|kts?|knots|km/h|kmh|kph|mph|m/s|kW|W|V|A)?(?=\s|$)", re.I
 )
+SPEEDS = ("speed", "back")
 SPAN_ENTRIES = {"speed": "speed_to_mps", "power": "power_to_w"}
 ACCEPTED = "a number such as 3.5, with or without its unit; a span such as 4.0-4.5"
 
@@ -89,7 +90,11 @@ def _heading(cells: list[str]) -> list[tuple[str, str] | None] | None:
             (u for u in (*SPEED_SIZES, "kw", "lb") if re.search(rf"(^|[\s(]){re.escape(u)}\b", low)), ""
         )
         found.append((column, unit) if column else None)
-    return found if any(found) else None
+    speed_unit = next((unit for column, unit in filter(None, found) if column in SPEEDS and unit), "")
+    shared = [
+        (cell[0], cell[1] or speed_unit) if cell is not None and cell[0] in SPEEDS else cell for cell in found
+    ]
+    return shared if any(shared) else None
 
 
 def _standing(count: int) -> list[tuple[str, str] | None]:
@@ -104,7 +109,7 @@ def _value(text: str, column: str, heading_unit: str, speed_size: float) -> tupl
         raise _Unread(f"“{text}” is not a number.")
     first, second, unit = match.groups()
     unit = (unit or heading_unit).lower()
-    if column in ("speed", "back"):
+    if column in SPEEDS:
         size = SPEED_SIZES.get(unit, speed_size if not unit else 0.0)
     else:
         size = OTHER_SIZES.get(unit, 1.0 if not unit else 0.0)

@@ -14,7 +14,7 @@ from parhelion.drive.propeller import open_water
 from parhelion.quantities import Frozen
 
 POINTS = 61
-ROWS = 8
+ROWS = 7
 
 
 class MatchRow(Frozen):

@@ -6,7 +6,7 @@ import { useBankPicture } from "../../app/live";
 import { Waiting } from "../../shared/chart/Waiting";
 import { FieldWarnings } from "../../shared/ui/fields";
 import { BankBench } from "./BankBench";
-import { HabitsTable, SizesTable, SpeedsTable } from "./BankTables";
+import { HabitsLine, SizesTable, SpeedsTable } from "./BankTables";
 import { TankChart } from "./TankChart";
 
 /** What the boat stores: the tank, what is drawn from it, and how large it would have to be. */
@@ -17,7 +17,7 @@ export default function BankStation() {
   return (
     <FieldWarnings.Provider value={picture?.findings ?? []}>
       <BankBench picture={picture} ask={ask} onAsk={setAsk} />
-      <main className="picture flex min-h-0 min-w-0 flex-col overflow-y-auto px-4 pt-3 pb-1">
+      <main className="picture flex min-h-0 min-w-0 flex-col overflow-y-auto px-4 pt-3 pb-1 max-[720px]:overflow-visible">
         <h1 className="m-0 mb-1 text-[16px] font-bold">
           The tank{" "}
           <span className="ml-3 text-[14px] font-normal text-muted">
@@ -35,11 +35,9 @@ export default function BankStation() {
             <TankChart picture={picture} />
             <div className="mt-2 grid grid-cols-[minmax(0,1fr)_196px] gap-x-6 max-[720px]:grid-cols-1">
               <SizesTable picture={picture} />
-              <div>
-                <SpeedsTable picture={picture} />
-                <HabitsTable picture={picture} />
-              </div>
+              <SpeedsTable picture={picture} />
             </div>
+            <HabitsLine picture={picture} />
           </div>
         )}
         {!picture && <Waiting error={error} retry={retry} what="The tank" />}

@@ -3,6 +3,8 @@ import { useUnits } from "../../app/preferences";
 import { Told } from "../../shared/ui/Told";
 import { type Kind, shown } from "../../shared/units";
 
+const WORTH_MPS = 0.02; // of speed, before a bank's mass is worth a word
+
 function useSay() {
   const units = useUnits();
   return (quantity: Kind, value: number, signed = false) => shown({ quantity, value, signed }, units);
@@ -19,7 +21,7 @@ export function SizesTable({ picture }: { picture: BankPicture }) {
           <tr>
             <th>for</th>
             <th>holds</th>
-            <th>at your volts</th>
+            <th className="max-[720px]:hidden">is</th>
             <th>weighs</th>
             <th>of yours</th>
           </tr>
@@ -29,7 +31,7 @@ export function SizesTable({ picture }: { picture: BankPicture }) {
             <tr key={size.key} data-size={size.key}>
               <td>
                 <Told sentence={size.label} />
-                {size.slower_mps != null && Math.abs(size.slower_mps) > 0.005 && (
+                {size.slower_mps != null && Math.abs(size.slower_mps) > WORTH_MPS && (
                   <span className="block text-[12.5px] text-muted">
                     {say("speed_mps", Math.abs(size.slower_mps))} {size.slower_mps > 0 ? "slower" : "faster"}{" "}
                     at the same watts
@@ -45,13 +47,11 @@ export function SizesTable({ picture }: { picture: BankPicture }) {
                   <td>
                     <b>{say("energy_wh", size.energy_wh)}</b>
                   </td>
-                  <td>{say("capacity_ah", size.capacity_ah ?? 0)}</td>
+                  <td className="max-[720px]:hidden">{say("capacity_ah", size.capacity_ah ?? 0)}</td>
                   <td>{say("mass_kg", size.mass_kg ?? 0)}</td>
-                  <td>
+                  <td className="whitespace-nowrap">
                     {say("fraction", size.of_present ?? 0)}
-                    <span className="block text-[12.5px] text-muted">
-                      {size.units} {size.units === 1 ? "unit" : "units"}
-                    </span>
+                    <span className="text-[12.5px] text-muted"> · {size.units} pcs</span>
                   </td>
                 </>
               )}
@@ -87,26 +87,21 @@ export function SpeedsTable({ picture }: { picture: BankPicture }) {
   );
 }
 
-/** What a habit costs in years. */
-export function HabitsTable({ picture }: { picture: BankPicture }) {
+/** What a habit costs in years, in one line. */
+export function HabitsLine({ picture }: { picture: BankPicture }) {
   const say = useSay();
   return (
-    <section aria-label="What a deep habit costs" className="mt-2">
-      <h2 className="m-0 text-[13.5px] font-bold text-muted">It lasts, 120 cycles a year</h2>
-      <table className="plain-table">
-        <tbody>
-          {picture.habits.map((habit) => (
-            <tr key={habit.depth_frac} className={habit.is_todays ? "font-bold" : undefined}>
-              <td>
-                {say("fraction", habit.depth_frac)} deep{habit.is_todays && ", this day"}
-              </td>
-              <td>
-                {habit.low_years.toFixed(0)}–{habit.high_years.toFixed(0)} years
-              </td>
-            </tr>
-          ))}
-        </tbody>
-      </table>
-    </section>
+    <p className="m-0 mt-1.5 border-t border-hairline pt-1.5 text-[13px] text-muted" data-habits>
+      Drawn 120 times a year it lasts{" "}
+      {picture.habits.map((habit, index) => (
+        <span key={habit.depth_frac} className={habit.is_todays ? "font-bold text-ink" : undefined}>
+          {index > 0 && " · "}
+          {say("fraction", habit.depth_frac)} deep{habit.is_todays && ", as this day"}{" "}
+          <span className="tabular text-ink">
+            {habit.low_years.toFixed(0)}–{habit.high_years.toFixed(0)} years
+          </span>
+        </span>
+      ))}
+    </p>
   );
 }

@@ -20,7 +20,7 @@ export function Loads({ full }: { full?: boolean }) {
               <th className="text-left font-normal">load</th>
               <th className="text-right font-normal">W</th>
               <th className="text-right font-normal">h/day</th>
-              <th className="text-right font-normal">from</th>
+              {!full && <th className="text-right font-normal">from</th>}
               <th>
                 <span className="sr-only">Remove</span>
               </th>
@@ -34,7 +34,7 @@ export function Loads({ full }: { full?: boolean }) {
                     bare
                     pointer={`/loads/${index}/name`}
                     label={`Load ${index + 1}, name`}
-                    width={84}
+                    width={full ? 122 : 84}
                   />
                 </td>
                 <td className="text-right">
@@ -44,7 +44,7 @@ export function Loads({ full }: { full?: boolean }) {
                     label=""
                     name={`Load ${index + 1}, watts`}
                     kind="power_w"
-                    width={48}
+                    width={full ? 58 : 48}
                     step={1}
                   />
                 </td>
@@ -59,16 +59,11 @@ export function Loads({ full }: { full?: boolean }) {
                     step={0.5}
                   />
                 </td>
-                <td className="text-right">
-                  <TextField
-                    bare
-                    optional
-                    pointer={`/loads/${index}/from_clock`}
-                    label={`Load ${index + 1}, switched on at; empty is spread over the day`}
-                    type="clock"
-                    width={62}
-                  />
-                </td>
+                {!full && (
+                  <td className="text-right">
+                    <FromClock index={index} />
+                  </td>
+                )}
                 <td>
                   <button
                     type="button"
@@ -82,8 +77,11 @@ export function Loads({ full }: { full?: boolean }) {
               </tr>
               {full && (
                 <tr>
-                  <td colSpan={5} className="pb-1.5">
-                    <span className="flex flex-wrap items-center gap-x-3 text-[13px] text-muted">
+                  <td colSpan={4} className="pb-1.5">
+                    <span className="flex flex-wrap items-center gap-x-2.5 gap-y-1 text-[13px] text-muted">
+                      <span className="flex items-center gap-1">
+                        from <FromClock index={index} />
+                      </span>
                       <span className="flex items-center gap-1">
                         <CheckField
                           bare
@@ -150,6 +148,20 @@ export function Loads({ full }: { full?: boolean }) {
         {full && <Presets />}
       </div>
     </>
+  );
+}
+
+/** When a load is switched on; empty is spread over the day. */
+function FromClock({ index }: { index: number }) {
+  return (
+    <TextField
+      bare
+      optional
+      pointer={`/loads/${index}/from_clock`}
+      label={`Load ${index + 1}, switched on at; empty is spread over the day`}
+      type="clock"
+      width={62}
+    />
   );
 }
 

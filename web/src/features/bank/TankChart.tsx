@@ -5,10 +5,11 @@ import { useSize } from "../../shared/chart/useSize";
 import { type Kind, shown } from "../../shared/units";
 import { spread } from "./tankLayout";
 
-const HEIGHT = 312;
+const HEIGHT = 276;
 const TOP = 26;
 const BOTTOM = 22;
 const INSIDE = HEIGHT - TOP - BOTTOM;
+const BESIDE_FROM = 560; // narrower, two tanks stand one under the other
 const NEAR_MARK = 0.06; // of the charge: the half mark gives way to a mark this near
 const FILLS: Record<string, string> = {
   motor: "var(--water)",
@@ -21,9 +22,10 @@ type Take = BankPicture["takes"][number];
 /** Each bank as a tank: usable window, reserve and level; beside it what a day takes, on the same scale. */
 export function TankChart({ picture }: { picture: BankPicture }) {
   const [box, { width }] = useSize<HTMLDivElement>();
-  const share = width / Math.max(picture.tanks.length, 1);
+  const beside = width >= BESIDE_FROM;
+  const share = beside ? width / Math.max(picture.tanks.length, 1) : width;
   return (
-    <div ref={box} className="flex" style={{ minHeight: HEIGHT }}>
+    <div ref={box} className={beside ? "flex" : "flex flex-col gap-3"} style={{ minHeight: HEIGHT }}>
       {width > 0 &&
         picture.tanks.map((tank) => (
           <OneTank
@@ -153,7 +155,7 @@ function OneTank({ tank, takes, level, width }: { tank: Tank; takes: Take[]; lev
       <text
         className="chart-text"
         x={(left + right) / 2}
-        y={(y(1) + y(tank.reserve_frac)) / 2 - 2}
+        y={y(tank.reserve_frac) - 34}
         textAnchor="middle"
         style={{ fill: "var(--ink)" }}
       >
@@ -161,7 +163,7 @@ function OneTank({ tank, takes, level, width }: { tank: Tank; takes: Take[]; lev
           {say("energy_wh", tank.working_wh)}
         </tspan>
         <tspan x={(left + right) / 2} dy="17">
-          above the reserve
+          {wide ? "above the reserve" : "above reserve"}
         </tspan>
       </text>
       {y(tank.cut_out_frac) - y(tank.reserve_frac) > 20 && (
@@ -219,7 +221,7 @@ function OneTank({ tank, takes, level, width }: { tank: Tank; takes: Take[]; lev
           </text>
         </g>
       ))}
-      <text className="chart-text" x={right} y={HEIGHT - 5} textAnchor="end">
+      <text className="chart-text" x={left - 30} y={HEIGHT - 4}>
         cuts out at {say("voltage_v", tank.cut_out_v)} under load
       </text>
       {parts.map((part) => (
@@ -249,7 +251,7 @@ function OneTank({ tank, takes, level, width }: { tank: Tank; takes: Take[]; lev
             strokeWidth="0.9"
           />
           <text className="chart-text" x={column + (wide ? 53 : 34)} y={at} style={{ fill: "var(--ink)" }}>
-            {wide || item.name.length < 16 ? item.name : `${item.name.slice(0, 14)}…`}
+            {wide || item.name.length < 14 ? item.name : `${item.name.slice(0, 12)}…`}
             <tspan
               fontWeight="650"
               x={wide ? undefined : column + 34}

@@ -7,7 +7,7 @@ import { dragX, keyStep } from "../../shared/chart/drag";
 import { Readout } from "../../shared/chart/Readout";
 import { useSize } from "../../shared/chart/useSize";
 import { type Kind, shown, told, unitOf } from "../../shared/units";
-import { FormulaLabel, MARGIN, marker, Pills, SunLine } from "./CrossingMarks";
+import { FormLabel, FormulaLabel, MARGIN, marker, Pills, SunLine } from "./CrossingMarks";
 
 const SLOWEST_SHARE = 0.2; // of hull speed: slower is all idle draw
 
@@ -33,9 +33,11 @@ export function CrossingChart({ picture, planSpeed, stale, onPlanSpeed }: Props)
       low: picture.low_w[i] ?? 0,
       high: picture.high_w[i] ?? 0,
       formula: picture.formula_w[i] ?? 0,
+      form: picture.form_w[i] ?? 0,
     }))
     .filter((point) => point.speed >= slowest * 0.98);
-  const lowest = Math.min(...points.map((p) => p.low), ...picture.lines.map((l) => l.power_w));
+  const lines = picture.lines.filter((item) => item.speed_mps >= slowest);
+  const lowest = Math.min(...points.map((p) => p.low), ...lines.map((l) => l.power_w));
   const highest = Math.max(...points.map((p) => p.high));
   const x = scaleLinear([slowest, fastest], [MARGIN.left, Math.max(width - MARGIN.right, MARGIN.left + 1)]);
   const y = scaleLog(
@@ -150,6 +152,16 @@ export function CrossingChart({ picture, planSpeed, stale, onPlanSpeed }: Props)
               strokeDasharray="6 5"
               data-formula
             />
+            {picture.runs.length > 0 && (
+              <path
+                d={curve.y((p) => y(p.form))(points) ?? ""}
+                fill="none"
+                stroke="var(--water)"
+                strokeWidth="1.5"
+                strokeDasharray="1.5 4"
+                data-form
+              />
+            )}
             <path
               d={curve.y((p) => y(p.power))(points) ?? ""}
               fill="none"
@@ -197,10 +209,11 @@ export function CrossingChart({ picture, planSpeed, stale, onPlanSpeed }: Props)
               most the drive takes
             </text>
           )}
+          {picture.runs.length > 0 && <FormLabel points={points} x={x} y={y} />}
           <FormulaLabel points={points} x={x} y={y} top={MARGIN.top} />
-          {picture.lines.map((item) => (
+          {lines.map((item) => (
             <SunLine
-              below={picture.lines.some((other) => {
+              below={lines.some((other) => {
                 const gap = y(item.power_w) - y(other.power_w);
                 return other !== item && gap >= 0 && gap < 20;
               })}
@@ -212,14 +225,15 @@ export function CrossingChart({ picture, planSpeed, stale, onPlanSpeed }: Props)
               watts={say("power_w", item.power_w)}
             />
           ))}
-          <Pills picture={picture} x={x} bottom={bottom} units={units} />
+          <Pills lines={lines} x={x} bottom={bottom} units={units} />
           {picture.runs.map((run) => (
             <circle
               key={run.id}
               cx={x(run.speed_mps)}
               cy={y(run.power_w)}
               r="5"
-              fill="var(--field)"
+              fill={run.outlier ? "var(--alarm)" : "var(--field)"}
+              fillOpacity={run.off_frac === null ? 0.3 : 1}
               stroke="var(--ink)"
               strokeWidth="2"
               strokeDasharray={run.both_ways ? undefined : "2.5 2"}
@@ -273,11 +287,12 @@ export function CrossingChart({ picture, planSpeed, stale, onPlanSpeed }: Props)
               <circle cx={x(readout.speed)} cy={y(readout.power)} r="4" fill="var(--ink)" />
               <Readout
                 x={Math.min(x(readout.speed) + 10, width - 186)}
-                y={Math.max(bottom - 128, MARGIN.top)}
+                y={Math.max(bottom - 150, MARGIN.top)}
                 width={172}
                 lines={[
                   `${say("speed_mps", readout.speed)}: ${say("power_w", readout.power)}`,
                   `band ${say("power_w", readout.low)} to ${say("power_w", readout.high)}`,
+                  ...(picture.runs.length > 0 ? [`by form alone ${say("power_w", readout.form)}`] : []),
                   `formula ${say("power_w", readout.formula)}`,
                 ]}
               />

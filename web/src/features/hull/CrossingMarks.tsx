@@ -43,6 +43,34 @@ export function FormulaLabel({
   );
 }
 
+/** The curve by the hull's form, before the runs: named where it stands clear of the curve. */
+export function FormLabel({
+  points,
+  x,
+  y,
+}: {
+  points: { speed: number; form: number; power: number }[];
+  x: Scale;
+  y: Scale;
+}) {
+  const at = points[Math.floor(points.length * 0.9)];
+  if (!at || Math.abs(y(at.form) - y(at.power)) < 12) return null;
+  return (
+    <text
+      className="chart-text"
+      x={x(at.speed) - 8}
+      y={y(at.form) + (at.form > at.power ? -8 : 16)}
+      textAnchor="end"
+      style={{ fill: "var(--water-text)" }}
+      stroke="var(--mist)"
+      strokeWidth="3.5"
+      paintOrder="stroke"
+    >
+      by form alone
+    </text>
+  );
+}
+
 export function SunLine({
   below,
   item,
@@ -98,17 +126,17 @@ export function SunLine({
 
 /** The sun-only speeds, standing on the axis below their crossings, kept apart from each other. */
 export function Pills({
-  picture,
+  lines,
   x,
   bottom,
   units,
 }: {
-  picture: HullPicture;
+  lines: HullPicture["lines"];
   x: Scale;
   bottom: number;
   units: Units;
 }) {
-  const sorted = [...picture.lines].sort((a, b) => a.speed_mps - b.speed_mps);
+  const sorted = [...lines].sort((a, b) => a.speed_mps - b.speed_mps);
   let last = MARGIN.left - 30;
   return (
     <>

@@ -41,6 +41,12 @@ export function HelmCardView() {
   );
 }
 
+/** Two quantities as a span; the unit once where it is the same. */
+function spanOf(low: string, high: string): string {
+  const [number, unit] = low.split("\u00a0");
+  return high.endsWith(`\u00a0${unit}`) ? `${number}–${high}` : `${low}–${high}`;
+}
+
 function Card({ card }: { card: HelmCard }) {
   const units = useUnits();
   const say = (quantity: Kind, value: number) => shown({ quantity, value, signed: false }, units);
@@ -77,8 +83,8 @@ function Card({ card }: { card: HelmCard }) {
             <th>9 boats of 10</th>
             {card.skies.length > 0 && (
               <>
-                <th>hours on the bank</th>
-                <th>to the reserve, {card.plan_sky}</th>
+                <th>h, bank alone</th>
+                <th>h, {card.plan_sky}</th>
                 {card.skies.map((sky) => (
                   <th key={sky.key}>
                     {distanceUnit}, {sky.label}
@@ -91,17 +97,21 @@ function Card({ card }: { card: HelmCard }) {
         <tbody>
           {card.rows.map((row) => (
             <tr key={row.speed_mps}>
-              <td className="text-[17px] font-bold">
+              <td className="text-[17px] font-bold whitespace-nowrap">
                 {(row.speed_mps / speedSize).toFixed(1)} <span className="text-[13px]">{speedUnit}</span>
               </td>
-              <td className="text-[17px] font-bold">{say("power_w", row.power_w)}</td>
-              <td className="text-[13px] text-muted">
-                {say("power_w", row.low_w)} to {say("power_w", row.high_w)}
+              <td className="text-[17px] font-bold whitespace-nowrap">{say("power_w", row.power_w)}</td>
+              <td className="text-[13px] whitespace-nowrap text-muted">
+                {spanOf(say("power_w", row.low_w), say("power_w", row.high_w))}
               </td>
               {card.skies.length > 0 && (
                 <>
-                  <td>{row.bank_hours == null ? "no end" : say("duration_h", row.bank_hours)}</td>
-                  <td>{row.reserve_hours == null ? "no end" : say("duration_h", row.reserve_hours)}</td>
+                  <td className="whitespace-nowrap">
+                    {row.bank_hours == null ? "no end" : say("duration_h", row.bank_hours)}
+                  </td>
+                  <td className="whitespace-nowrap">
+                    {row.reserve_hours == null ? "no end" : say("duration_h", row.reserve_hours)}
+                  </td>
                   {row.range_m.map((value, index) => (
                     <td key={card.skies[index]?.key}>{far(value)}</td>
                   ))}

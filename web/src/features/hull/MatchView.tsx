@@ -4,8 +4,6 @@ import { useMatchPicture } from "../../app/live";
 import { useUnits } from "../../app/preferences";
 import { Waiting } from "../../shared/chart/Waiting";
 import { withValue } from "../../shared/pointer";
-import { Mark } from "../../shared/ui/Mark";
-import { Told } from "../../shared/ui/Told";
 import { type Kind, shown } from "../../shared/units";
 import { OpenWaterChart } from "./OpenWaterChart";
 import { withPropeller } from "./parts";
@@ -37,26 +35,11 @@ export function MatchView() {
     );
   return (
     <div className={`flex min-h-0 flex-1 flex-col overflow-y-auto ${stale ? "opacity-75" : ""}`}>
-      <div className="h-[268px] shrink-0">
+      <div className="h-[250px] shrink-0">
         <OpenWaterChart picture={picture} />
       </div>
       <Working picture={picture} />
       {picture.better && <Better picture={picture} />}
-      <ul className="m-0 mt-2 grid list-none gap-1.5 p-0">
-        {(picture.findings ?? []).map((finding) => (
-          <li key={finding.id} className="flex gap-2">
-            <Mark level={finding.level} size={18} />
-            <span>
-              <b>
-                <Told sentence={finding.title} />.
-              </b>{" "}
-              <span className="text-muted">
-                <Told sentence={finding.detail} />
-              </span>
-            </span>
-          </li>
-        ))}
-      </ul>
     </div>
   );
 }

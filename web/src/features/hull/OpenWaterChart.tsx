@@ -6,7 +6,7 @@ import { keyStep } from "../../shared/chart/drag";
 import { Readout } from "../../shared/chart/Readout";
 import { useSize } from "../../shared/chart/useSize";
 
-const MARGIN = { left: 40, right: 110, top: 10, bottom: 32 };
+const MARGIN = { left: 40, right: 22, top: 10, bottom: 32 };
 
 /** Thrust, torque and efficiency of the propeller over its advance, with the points where it works. */
 export function OpenWaterChart({ picture }: { picture: MatchPicture }) {
@@ -20,6 +20,8 @@ export function OpenWaterChart({ picture }: { picture: MatchPicture }) {
       values: picture.efficiency ?? [],
       stroke: "var(--water)",
       dash: undefined,
+      at: 0.84,
+      below: -6,
     },
     {
       key: "kt",
@@ -27,6 +29,8 @@ export function OpenWaterChart({ picture }: { picture: MatchPicture }) {
       values: picture.thrust_coefficient ?? [],
       stroke: "var(--sun-edge)",
       dash: "7 4",
+      at: 0.3,
+      below: 18,
     },
     {
       key: "kq",
@@ -34,6 +38,8 @@ export function OpenWaterChart({ picture }: { picture: MatchPicture }) {
       values: picture.torque_coefficient_x10 ?? [],
       stroke: "var(--house-text)",
       dash: "2 3",
+      at: 0.3,
+      below: -7,
     },
   ];
   const end = advance.at(-1) ?? 1;
@@ -101,7 +107,7 @@ export function OpenWaterChart({ picture }: { picture: MatchPicture }) {
             advance ratio J: speed over revolutions times diameter
           </text>
           {curves.map((curve) => {
-            const label = Math.floor(curve.values.length * (curve.key === "efficiency" ? 0.8 : 0.06));
+            const label = Math.floor(curve.values.length * curve.at);
             return (
               <g key={curve.key}>
                 <path
@@ -118,8 +124,8 @@ export function OpenWaterChart({ picture }: { picture: MatchPicture }) {
                 />
                 <text
                   className="chart-label"
-                  x={x(advance[label] ?? 0) + 6}
-                  y={y(curve.values[label] ?? 0) - 7}
+                  x={x(advance[label] ?? 0) + 10}
+                  y={y(curve.values[label] ?? 0) + curve.below}
                   fill={curve.stroke}
                   stroke="var(--mist)"
                   strokeWidth="3.5"
@@ -147,7 +153,7 @@ export function OpenWaterChart({ picture }: { picture: MatchPicture }) {
               label="full throttle"
             />
           )}
-          {at !== null && <Readout x={width - MARGIN.right - 62} y={MARGIN.top} width={168} lines={lines} />}
+          {at !== null && <Readout x={width - MARGIN.right - 172} y={MARGIN.top} width={168} lines={lines} />}
         </svg>
       )}
       <p className="sr-only" aria-live="polite">

@@ -116,15 +116,7 @@ export function RangeChart({ picture, planSpeed, stale, onPlanSpeed }: Props) {
             strokeDasharray="2 3"
           />
           {picture.reaches.map((reach, index) => (
-            <ReachLine
-              key={reach.key}
-              reach={reach}
-              index={index}
-              speeds={speeds}
-              x={x}
-              y={y}
-              right={width - MARGIN.right}
-            />
+            <ReachLine key={reach.key} reach={reach} index={index} speeds={speeds} x={x} y={y} />
           ))}
           <g transform={`translate(${x(plan)} ${bottom})`}>
             <rect
@@ -215,14 +207,12 @@ function ReachLine({
   speeds,
   x,
   y,
-  right,
 }: {
   reach: RangePicture["reaches"][number];
   index: number;
   speeds: number[];
   x: (v: number) => number;
   y: (v: number) => number;
-  right: number;
 }) {
   const points = speeds
     .map((speed, i) => ({ speed, distance: reach.distance_m[i] ?? null }))
@@ -234,12 +224,12 @@ function ReachLine({
     .x((p) => x(p.speed))
     .y((p) => y(p.distance))
     .curve(curveMonotoneX);
-  const label =
-    points[Math.min(Math.floor(points.length * (0.1 + 0.16 * index)), points.length - 1)] ?? first;
-  const left = x(label.speed) > right - 160;
+  const keepsUp = reach.keeps_up_mps != null;
+  const label = { x: x(first.speed) - 8, y: keepsUp ? MARGIN.top + 22 + 19 * index : y(first.distance) - 10 };
+  const left = label.x > MARGIN.left + 60;
   return (
     <g data-reach={reach.key}>
-      {reach.keeps_up_mps != null && (
+      {keepsUp && (
         <path
           d={`M${x(first.speed)} ${y(first.distance)}L${x(first.speed)} ${MARGIN.top + 4}m-5 8l5 -8l5 8`}
           fill="none"
@@ -256,8 +246,8 @@ function ReachLine({
       />
       <text
         className="chart-label"
-        x={x(label.speed) + (left ? -8 : 8)}
-        y={y(label.distance) - 8}
+        x={left ? label.x : MARGIN.left + 8}
+        y={label.y}
         textAnchor={left ? "end" : "start"}
         fill={stroke === "var(--sun)" ? "var(--sun-text)" : stroke}
         stroke="var(--mist)"

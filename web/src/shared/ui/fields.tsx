@@ -96,6 +96,10 @@ function Problem({ id, text }: { id: string; text: string }) {
   );
 }
 
+/** What an empty field means, to as many digits as are worth showing. */
+const rounded = (value: number | null | undefined) =>
+  typeof value === "number" ? Number(value.toPrecision(3)) : value;
+
 interface NumberProps {
   pointer: string;
   label: ReactNode;
@@ -142,7 +146,7 @@ export function NumberField(props: NumberProps) {
       aria-label={name}
       aria-invalid={field.problem !== null}
       aria-describedby={field.problem ? `${id}-problem` : undefined}
-      placeholder={optional ? fieldText(usual, kind, units) : undefined}
+      placeholder={optional ? fieldText(rounded(usual), kind, units) : undefined}
       value={text}
       onChange={(event) => field.type(event.target.value)}
       onBlur={field.leave}

@@ -1,0 +1,144 @@
+"""Wind, waves, tows, streams, head winds, ways home, other push and range: cases, closed forms and laws."""
+
+from __future__ import annotations
+
+import unittest
+
+import numpy as np
+from parhelion.answers.reach import reach_at, reaches
+from parhelion.answers.seaway import HEADWAY_MPS, fetch_height_m, head_wind, seaway_costs, way_home
+from parhelion.answers.stores import range_at_speed
+from parhelion.day.outlook import outlook_of
+from parhelion.day.push import TO_THRUST
+from parhelion.drive.pull import most_pull_n
+from parhelion.hull.resistance import frontal_area_of, service_resistance, tow_resistance_n
+from parhelion.hull.weather import kreitner_n, stawave_n, wave_drag, wind_resistance_n
+
+from tests.cases import boat, cases
+
+
+def costs(**changes) -> dict[str, float]:
+    return {cost.key: cost.power_w for cost in seaway_costs(outlook_of(boat(**changes)))}
+
+
+TOW = {"id": "t", "type": "inflatable", "waterline_length_m": 2.4, "beam_m": 1.1, "displacement_kg": 60}
+
+
+class WeatherTest(unittest.TestCase):
+    def test_waves_by_two_methods(self):
+        i = cases("hull")["E04-kreitner"]["inputs"]
+        found = kreitner_n(i["Hs"], i["L"], i["B"], i["CB"], 1025.0)
+        self.assertAlmostEqual(found, cases("hull")["E04-kreitner"]["expected"]["R"]["value"], places=2)
+        self.assertAlmostEqual(
+            stawave_n(0.5, 10.0, 3.0, 1025.0), 1025 * 9.81 * 0.25 * 3 * np.sqrt(3 / 3.5) / 16, places=6
+        )
+        both = wave_drag(0.5, 10.0, 3.0, 0.4, 2, 1025.0)
+        self.assertAlmostEqual(both.high_n, 2 * found, places=2)
+        self.assertTrue(both.low_n < both.middle_n < both.high_n < 2 * both.low_n)
+
+    def test_wind_by_its_components(self):
+        self.assertAlmostEqual(
+            float(wind_resistance_n(2.0, 6.0, 0.0, 3.0, 0.8)), 0.5 * 1.225 * 0.8 * 3 * (64 - 4)
+        )
+        self.assertLess(float(wind_resistance_n(2.0, 6.0, 180.0, 3.0, 0.8)), 0)
+        abeam = float(wind_resistance_n(2.0, 6.0, 90.0, 3.0, 0.8))
+        self.assertAlmostEqual(abeam, 0.5 * 1.225 * 0.8 * 3 * (np.hypot(2, 6) * 2 - 4))
+        self.assertEqual(float(wind_resistance_n(2.0, 0.0, 0.0, 3.0, 0.8)), 0.0)
+
+    def test_each_cost_stands_apart_and_an_unknown_direction_costs_nothing(self):
+        self.assertEqual(set(costs()), {"water", "air"})
+        self.assertEqual(set(costs(plan__wind_mps=12)), {"water", "air"})
+        rough = costs(plan__wind_mps=8, plan__wind_angle_deg=0, plan__wave_height_m=0.3, tows=[TOW],
+                      plan__current_mps=-0.4)  # fmt: skip
+        self.assertEqual(set(rough), {"water", "air", "wind", "waves", "tow", "stream"})
+        self.assertTrue(all(value > 0 for value in rough.values()), rough)
+        self.assertLess(costs(plan__current_mps=0.4)["stream"], 0)
+        self.assertLess(costs(plan__wind_mps=8, plan__wind_angle_deg=180)["wind"], 0)
+
+    def test_a_tow_is_its_own_hull(self):
+        two = boat(tows=[{**TOW, "count": 2}])
+        one = boat(tows=[TOW])
+        speed = np.array([1.0, 1.8])
+        pulled = [service_resistance(design, speed).tow_n for design in (one, two)]
+        np.testing.assert_allclose(pulled[1], 2 * pulled[0])
+        np.testing.assert_allclose(pulled[0], tow_resistance_n(one.tows[0], one.site.water, speed))
+
+    def test_a_foul_bottom_costs_what_is_said(self):
+        clean, foul = (
+            float(service_resistance(boat(hull__correlation_allowance=c), np.array([1.8])).service_n[0])
+            for c in (0.0004, 0.0014)
+        )
+        self.assertTrue(1.08 < foul / clean < 1.25, foul / clean)
+
+
+class HeadWindTest(unittest.TestCase):
+    def test_at_that_wind_the_pull_is_just_enough(self):
+        design = boat()
+        outlook = outlook_of(design)
+        found = head_wind(outlook)
+        at = np.array([HEADWAY_MPS])
+        still = float(service_resistance(design, at).service_n[0])
+        against = float(
+            wind_resistance_n(
+                HEADWAY_MPS, found.flat_wind_mps, 0.0, frontal_area_of(design.hull), design.hull.air_drag
+            )
+        )
+        self.assertAlmostEqual((still + against) / most_pull_n(design, HEADWAY_MPS), 1, delta=1e-6)
+        self.assertLess(found.wind_mps, found.flat_wind_mps)
+        self.assertAlmostEqual(found.wave_height_m, fetch_height_m(found.wind_mps))
+
+    def test_more_windage_or_a_foul_stream_leaves_less(self):
+        here = head_wind(outlook_of(boat())).wind_mps
+        self.assertLess(head_wind(outlook_of(boat(hull__frontal_area_m2=9))).wind_mps, here)
+        self.assertLess(head_wind(outlook_of(boat(plan__current_mps=-1.0))).wind_mps, here)
+
+
+class WayHomeTest(unittest.TestCase):
+    def test_what_is_left_when_the_motor_fails(self):
+        self.assertEqual(way_home(outlook_of(boat())).means, "none")
+        pair = way_home(outlook_of(boat(drives__0__count=2)))
+        self.assertEqual(pair.means, "second motor")
+        self.assertAlmostEqual(pair.speed_mps, float(outlook_of(boat()).curve.speed_at(3000)), delta=0.02)
+        oars = {"id": "o", "kind": "oars", "power_w": 80, "hours_per_day": 1}
+        rowed = way_home(outlook_of(boat(pushes=[oars])))
+        curve = outlook_of(boat()).curve
+        thrust = float(np.interp(rowed.speed_mps, curve.speed_mps, curve.thrust_power_w))
+        self.assertAlmostEqual(thrust, 80 * TO_THRUST["oars"], delta=0.5)
+        self.assertEqual(
+            way_home(outlook_of(boat(pushes=[{"id": "s", "kind": "sail", "hours_per_day": 3}]))).means, "sail"
+        )
+
+
+class PushTest(unittest.TestCase):
+    def test_pedals_spare_the_bank_what_their_thrust_would_have_cost(self):
+        spells = [{"starts_at": "09:00", "ends_at": "13:00"}]
+        push = {"id": "p", "kind": "pedals", "power_w": 75, "hours_per_day": 2, "from_clock": "10:00"}
+        base, helped = (
+            outlook_of(boat(plan__spells=spells, panels=[], loads=[], **more))
+            for more in ({}, {"pushes": [push]})
+        )
+        used = [o.run(o.plan_power_w, 0.9)[0][:, 5].sum() / 6 for o in (base, helped)]
+        spared = 75 * TO_THRUST["pedals"] / base.curve.efficiency_at(base.plan_speed_mps)
+        self.assertAlmostEqual(used[0] - used[1], 2 * min(spared, base.plan_power_w - 12), delta=1.0)
+
+    def test_under_sail_the_motor_is_off(self):
+        sail = {"id": "s", "kind": "sail", "hours_per_day": 3, "from_clock": "10:00"}
+        spells = [{"starts_at": "09:00", "ends_at": "15:00"}]
+        base, sailed = (outlook_of(boat(plan__spells=spells, **more)) for more in ({}, {"pushes": [sail]}))
+        self.assertAlmostEqual(base.hours - sailed.hours, 3.0)
+
+
+class ReachTest(unittest.TestCase):
+    def test_the_range_curve_meets_the_rail_and_falls_with_speed(self):
+        outlook = outlook_of(boat(plan__sky="overcast", plan__speed_mps=2.5))
+        rail = range_at_speed(outlook)
+        hours, distance = reach_at(outlook, outlook.shown_by_bank_w, 2.5)
+        self.assertAlmostEqual(distance, rail.distance_m)
+        self.assertAlmostEqual(hours, rail.hours)
+        _, found = reaches(outlook)
+        self.assertEqual([reach.key for reach in found], ["clear", "broken", "overcast", "dark"])
+        dark = found[-1].hours
+        self.assertEqual(dark, sorted(dark, reverse=True))
+        for clear, grey in zip(found[0].hours, found[2].hours, strict=True):
+            self.assertTrue(clear is None or (grey is not None and grey <= clear + 1e-9))
+        self.assertEqual(reaches(outlook_of(boat(banks=[])))[1], [])
