@@ -19,11 +19,12 @@ from datetime import date, timedelta
 from pathlib import Path
 
 import numpy as np
+from parhelion.design import MeasuredRun
 
 ROOT = Path(__file__).resolve().parents[1]
 DAYS = 200
 EDITS = 60
-OTHER_STATIONS = ("DayStation-",)  # their chunks are not part of the first load
+OTHER_STATIONS = ("DayStation-", "BankStation-", "Loads-")  # their chunks are not part of the first load
 
 warnings.filterwarnings("ignore", message="DatetimeIndex.dayofyear is deprecated")
 
@@ -102,6 +103,33 @@ def harvest_ratio() -> None:
     print(f"  the totals agree within {abs(agree):.1e}")
 
 
+def curve_times() -> None:
+    """A full curve of every hull type, cold, and the fit of four runs."""
+    from parhelion.data import places
+    from parhelion.defaults import new_boat
+    from parhelion.hull import calm
+    from parhelion.hull.demand import demand_curve, fit_runs
+    from parhelion.hulltypes import HullType
+
+    slowest = 0.0
+    for hull_type in HullType:
+        design = new_boat(hull_type, "bench", places()[0], date(2027, 6, 13))
+
+        def cold(design=design) -> None:
+            calm._thin_waves = type(calm._thin_waves)(64)
+            demand_curve(design)
+
+        slowest = max(slowest, seconds(cold, 4))
+    design = new_boat(HullType.CATAMARAN, "bench", places()[0], date(2027, 6, 13))
+    runs = tuple(
+        MeasuredRun(id=f"r{i}", speed_mps=1.5 + 0.4 * i, back_speed_mps=1.4 + 0.4 * i, power_w=300 * (i + 1))
+        for i in range(4)
+    )
+    fitted = seconds(lambda: fit_runs(design, runs), 8)
+    print(f"slowest full curve       {1e3 * slowest:7.1f} ms  (budget 40)")
+    print(f"fit of four runs         {1e3 * fitted:7.1f} ms  (budget 20)")
+
+
 def edit_times() -> None:
     os.environ["DJANGO_SETTINGS_MODULE"] = "config.settings"
     os.environ["PARHELION_VAR"] = tempfile.mkdtemp()
@@ -118,7 +146,13 @@ def edit_times() -> None:
         asked = json.loads(json.dumps(document))
         change(asked, number)
         took = 0.0
-        for url in ("/api/answers", "/api/day/picture"):
+        for url in (
+            "/api/answers",
+            "/api/day/picture",
+            "/api/hull/picture",
+            "/api/bank/picture",
+            "/api/warnings",
+        ):
             began = time.perf_counter()
             reply = client.post(url, json.dumps({"design": asked}), content_type="application/json")
             took = max(took, time.perf_counter() - began)
@@ -126,7 +160,7 @@ def edit_times() -> None:
         return took
 
     def heavier(asked: dict, number: int) -> None:
-        asked["hull"]["displacement_kg"] = 1200 + 5 * number
+        asked["loading"]["boat_kg"] = 780 + 5 * number
         asked["panels"][0]["nameplate_w"] = 200 + number
         asked["plan"]["speed_mps"] = 1.5 + 0.01 * number
 
@@ -153,5 +187,6 @@ def first_load() -> None:
 
 if __name__ == "__main__":
     harvest_ratio()
+    curve_times()
     edit_times()
     first_load()

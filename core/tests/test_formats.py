@@ -208,6 +208,7 @@ class RunsTableTest(unittest.TestCase):
             ("Speed km/h;back;W\n5.4;5.0;180", [(5.4 / 1.852, 5.0 / 1.852, 180)]),
             ("3.5 kn 410 W\n4.5kn 900W", [(3.5, None, 410), (4.5, None, 900)]),
             ("out,back,volts,amps\n3.0,2.6,25.5,10", [(3.0, 2.6, 255)]),
+            ("3.0\t2.6\t25,5 V x 10 A", [(3.0, 2.6, 255)]),
         )
         for text, expected in table:
             with self.subTest(text):

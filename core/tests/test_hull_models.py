@@ -8,8 +8,13 @@ import numpy as np
 from parhelion.hull.calm import PLANING_BLEND, YACHT_BLEND, calm_water, hulls_of
 from parhelion.hull.delft import CanoeBody, residuary_n
 from parhelion.hull.demand import demand_curve
-from parhelion.hull.planing import PlaningHull, pressure_centre_share, running_state
-from parhelion.hull.resistance import hull_speed_mps, range_warnings
+from parhelion.hull.planing import (
+    PlaningHull,
+    pressure_centre_share,
+    running_state,
+    wetted_ratio_at_trim,
+)
+from parhelion.hull.resistance import hull_speed_mps, range_warnings, widening
 from parhelion.hull.thinship import ThinHull, thin_hull, wave_resistance_n
 from parhelion.hull.transom import dry_share, transom_n
 from parhelion.hulltypes import TYPICAL, HullType
@@ -118,9 +123,34 @@ class SeriesTest(unittest.TestCase):
                  "lam": state.wetted_ratio, "tau": state.trim_deg, "D": state.drag_n}  # fmt: skip
         for key, expected in case["expected"].items():
             self.assertAlmostEqual(found[key] / expected["value"], 1, delta=expected["rel_tol"])
+        # the paper's worked example: 60,000 lb, 14 ft over the chines, 10 deg of deadrise, 40 kn, 1.94 slug/ft³
+        example = PlaningHull(60_000 * 0.45359237, 29 * 0.3048, 14 * 0.3048, 10.0)
+        for name in ("S02-trim-2", "S02-trim-4"):
+            found = wetted_ratio_at_trim(
+                example, 40 * 1852 / 3600, cases("hull")[name]["inputs"]["tau_deg"], 999.8
+            )
+            expected = cases("hull")[name]["expected"]["lam"]
+            self.assertAlmostEqual(found / expected["oracle"], 1, delta=0.01)
+            self.assertAlmostEqual(found / expected["value"], 1, delta=expected["rel_tol"])
         lever = cases("hull")["S06-lp"]
         share = pressure_centre_share(lever["inputs"]["lam"], lever["inputs"]["cv"])
         self.assertAlmostEqual(share, lever["expected"]["lp_over_lamb"]["value"], places=6)
+
+
+class FarOutsideTest(unittest.TestCase):
+    def test_a_hull_outside_every_model_gets_the_widest_band_and_no_nonsense(self):
+        usual = demand_curve(typical(HullType.LAUNCH))
+        raft = typical(
+            HullType.LAUNCH, hull__waterline_length_m=2.0, hull__beam_m=2.4, hull__displacement_kg=300
+        )
+        sheet = typical(HullType.LAUNCH, hull__displacement_kg=25)
+        for design in (raft, sheet):
+            curve = demand_curve(design)
+            self.assertTrue(np.all(np.isfinite(curve.power_w)) and np.all(np.isfinite(curve.band_factor)))
+            self.assertGreater(widening(design), 1)
+            self.assertGreater(curve.band_factor[100], usual.band_factor[100])
+        self.assertEqual(widening(typical(HullType.LAUNCH)), 1.0)
+        self.assertAlmostEqual(float(demand_curve(sheet).band_factor[0]), 1.5 ** widening(sheet), places=6)
 
 
 class EveryTypeTest(unittest.TestCase):

@@ -136,8 +136,8 @@ class ReachTest(unittest.TestCase):
         self.assertAlmostEqual(distance, rail.distance_m)
         self.assertAlmostEqual(hours, rail.hours)
         _, found = reaches(outlook)
-        self.assertEqual([reach.key for reach in found], ["clear", "broken", "overcast", "dark"])
-        dark = found[-1].hours
+        self.assertEqual([reach.key for reach in found], ["clear", "broken", "overcast", "dark", "formula"])
+        dark = found[3].hours
         self.assertEqual(dark, sorted(dark, reverse=True))
         for clear, grey in zip(found[0].hours, found[2].hours, strict=True):
             self.assertTrue(clear is None or (grey is not None and grey <= clear + 1e-9))

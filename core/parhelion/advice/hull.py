@@ -19,7 +19,7 @@ from parhelion.answers.reach import reach_at
 from parhelion.answers.reasons import demand_method
 from parhelion.answers.seaway import HeadWind, WayHome, head_wind, way_home
 from parhelion.day.outlook import Outlook
-from parhelion.hull.resistance import hull_speed_mps, range_warnings
+from parhelion.hull.resistance import hull_speed_mps, range_warnings, widening
 from parhelion.hull.weather import highest_wave_m
 from parhelion.hulltypes import TYPICAL
 from parhelion.quantities import (
@@ -92,10 +92,16 @@ def outside_model(outlook: Outlook) -> Finding | None:
     if not warnings:
         return None
     parts = [f"{w.quantity} {w.value:.2g} (made for {w.low:g} to {w.high:g})" for w in warnings]
-    text = "; ".join(parts) + ". Most small craft lie outside somewhere: your own runs settle it."
+    times = widening(outlook.design)
+    tail = (
+        "Most small craft lie outside somewhere: your own runs settle it."
+        if times == 1
+        else f"That is far outside: the band is {times:.1f} times as wide. Only your own runs settle it."
+    )
+    text = "; ".join(parts) + ". " + tail
     return Finding(
         id="outside_model",
-        level="note",
+        level="note" if times == 1 else "warn",
         title=sentence("Outside the model's fleet"),
         detail=sentence("{t}", t=words(text[0].upper() + text[1:])),
         why=hull_why(outlook, f"Ranges of the model: {demand_method(outlook.design)}", doc="hull-types"),
@@ -257,8 +263,10 @@ def name_your_way_home(outlook: Outlook, found: WayHome) -> Finding:
     return Finding(id="way_home", level="note", title=title, detail=sentence(carry), why=why, caution=True)
 
 
-def hull_findings(outlook: Outlook) -> list[Finding]:
-    """Everything the hull and its drive tell, warnings first."""
+def hull_findings(
+    outlook: Outlook, wind: HeadWind | None = None, home: WayHome | None = None
+) -> list[Finding]:
+    """Everything the hull and its drive tell, warnings first; what is found already may be handed in."""
     return ordered(
         [
             beyond_drive(outlook),
@@ -276,7 +284,7 @@ def hull_findings(outlook: Outlook) -> list[Finding]:
             parts_disagree(outlook),
             outside_model(outlook),
             steep_waves(outlook),
-            name_your_way_home(outlook, way_home(outlook)),
-            strongest_head_wind(outlook, head_wind(outlook)),
+            name_your_way_home(outlook, home or way_home(outlook)),
+            strongest_head_wind(outlook, wind or head_wind(outlook)),
         ]
     )

@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 from dataclasses import replace
+from typing import Literal
 
 import numpy as np
 from numpy.typing import NDArray
@@ -12,6 +13,7 @@ from parhelion.answers.stores import hours_at
 from parhelion.constants import STEPS_PER_DAY
 from parhelion.day.outlook import Outlook
 from parhelion.design import Sky
+from parhelion.hull import formula
 from parhelion.quantities import Frozen
 from parhelion.sun.light import light_under
 
@@ -20,9 +22,13 @@ SLOWEST_SHARE = 0.25  # of the fastest
 
 
 class Reach(Frozen):
-    """Under one sky, over the speeds: hours and distance to the reserve; None where the sun keeps up."""
+    """Under one sky, over the speeds: hours and distance to the reserve; None where the sun keeps up.
+
+    `school` is whose watts it takes: the fitted curve's, or by the hull's form or the formula alone.
+    """
 
     key: str
+    school: Literal["curve", "form", "formula"] = "curve"
     label: str
     hours: list[float | None]
     distance_m: list[float | None]
@@ -44,29 +50,59 @@ def skies_of(outlook: Outlook) -> list[tuple[str, str, NDArray[np.float64]]]:
     return found
 
 
-def reach_at(
-    outlook: Outlook, by_bank_w: NDArray[np.float64], speed_mps: float
+def _reach(
+    outlook: Outlook, by_bank_w: NDArray[np.float64], power_w: float, speed_mps: float
 ) -> tuple[float | None, float | None]:
-    """Hours and distance at a speed under a sun, from the start charge to the reserve; None: no end."""
-    power = float(outlook.curve.power_at(speed_mps))
-    hours = hours_at(outlook, power, by_bank_w, outlook.design.plan.start_charge_frac)
+    start = outlook.design.plan.start_charge_frac
+    hours = hours_at(outlook, power_w, by_bank_w, start) if np.isfinite(power_w) else 0.0
     if not np.isfinite(hours):
         return None, None
     return hours, hours * 3600 * speed_mps
 
 
+def reach_at(
+    outlook: Outlook, by_bank_w: NDArray[np.float64], speed_mps: float
+) -> tuple[float | None, float | None]:
+    """Hours and distance at a speed under a sun, from the start charge to the reserve; None: no end."""
+    return _reach(outlook, by_bank_w, float(outlook.curve.power_at(speed_mps)), speed_mps)
+
+
+def _along(
+    outlook: Outlook, sun: NDArray[np.float64], speeds: NDArray[np.float64], watts: NDArray[np.float64]
+) -> tuple[list[float | None], list[float | None], float | None]:
+    """Hours, distances, and the fastest speed at which the sun keeps up."""
+    made = [_reach(outlook, sun, float(w), float(v)) for v, w in zip(speeds, watts, strict=True)]
+    kept = [float(v) for v, (hours, _) in zip(speeds, made, strict=True) if hours is None]
+    return [m[0] for m in made], [m[1] for m in made], max(kept) if kept else None
+
+
 def reaches(outlook: Outlook) -> tuple[list[float], list[Reach]]:
-    """Range at speeds up to what the drive gives, under each sky; nothing without a bank."""
-    top = min(float(outlook.curve.speed_at(outlook.rated_w)), outlook.curve.top_speed_mps)
+    """Range at speeds up to what the drive gives: under each sky; by other schools under the plan's.
+
+    Nothing without a bank.
+    """
+    curve, design = outlook.curve, outlook.design
+    top = min(float(curve.speed_at(outlook.rated_w)), curve.top_speed_mps)
     speeds = np.linspace(SLOWEST_SHARE * top, top, POINTS)
     if outlook.aboard is None:
         return speeds.tolist(), []
     found = []
-    for key, label, sun in skies_of(outlook):
-        made = [reach_at(outlook, sun, float(speed)) for speed in speeds]
-        kept = [float(speed) for speed, (hours, _) in zip(speeds, made, strict=True) if hours is None]
+    skies = skies_of(outlook)
+    for key, label, sun in skies:
+        hours, distance, kept = _along(outlook, sun, speeds, curve.power_at(speeds))
+        found.append(Reach(key=key, label=label, hours=hours, distance_m=distance, keeps_up_mps=kept))
+    own = next(sun for key, _, sun in skies if key == design.plan.sky)
+    asked = formula.shaft_power_w(speeds, design.hull.waterline_length_m, design.displacement_kg)
+    asked = asked / formula.MOTOR_AND_CONTROLLER_EFFICIENCY
+    form = np.interp(speeds, curve.speed_mps, curve.model_w)
+    schools: list[tuple[Literal["form", "formula"], str, NDArray[np.float64]]] = [
+        ("formula", "by the formula", asked)
+    ]
+    if curve.fit.runs:
+        schools.append(("form", "by form alone", form))
+    for school, label, watts in schools:
+        hours, distance, kept = _along(outlook, own, speeds, watts)
         found.append(
-            Reach(key=key, label=label, hours=[m[0] for m in made], distance_m=[m[1] for m in made],
-                  keeps_up_mps=max(kept) if kept else None)
-        )  # fmt: skip
+            Reach(key=school, school=school, label=label, hours=hours, distance_m=distance, keeps_up_mps=kept)
+        )
     return speeds.tolist(), found

@@ -29,8 +29,8 @@ from parhelion.quantities import (
 from parhelion.sun.light import light_under
 
 SMALLEST, LARGEST = 0.01, 400.0  # of the present bank
-HALVINGS = 40
-GREY_MEMBERS = 40  # of the ensemble's overcast days
+HALVINGS = 16  # of the logarithm of that range: to a sixth of a thousandth
+GREY_MEMBERS = 30  # of the ensemble's overcast days
 KEPT_SHARE = 0.9  # of them that must keep the house going
 SHORTFALL_WH = 0.5  # a house that got all but this much got everything
 LONGEST_HOURS = 72.0

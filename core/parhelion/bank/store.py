@@ -16,7 +16,7 @@ from __future__ import annotations
 import math
 from typing import NamedTuple
 
-from numba import float64, njit, types
+from numba import boolean, float64, njit, types
 
 from parhelion.bank.age import health_of
 from parhelion.chemistries import CHEMICALS
@@ -32,7 +32,10 @@ RESERVE_AT_LEAST = 0.30
 RESERVE_OVER_CUT_OUT = 0.10
 LABEL_HOURS = 20.0  # a label's amp-hours are given over this long
 
-SETTLED = 1e-14  # of the state of charge: the mean volts have stopped moving
+SETTLED = 1e-12  # of the state of charge: the mean volts have stopped moving
+# Clear of the reserve by this many times the energy asked, at this many times the label's current or less:
+# then the rate of discharge, at most (PLENTY_A)^(k-1) with k below 1.5, cannot reach it
+PLENTY, PLENTY_A = 8.0, 40.0
 VOLT_PASSES = 8  # at most; fixed-point passes on the mean volts of a step; each gains two digits or more
 
 
@@ -151,6 +154,15 @@ def discharge(soc: float, power_w: float, step_h: float, store: Store) -> tuple[
         if abs(after - last) < SETTLED:
             break
     return after, current * current * resistance, volts * (drawn - current)
+
+
+@njit(boolean(float64, float64, float64, STORE), **OPTIONS)
+def clearly_gives(soc: float, power_w: float, step_h: float, store: Store) -> bool:
+    """Whether the bank gives `power_w` for a step and stays above its reserve, by a wide margin."""
+    volts = open_circuit_v(store.reserve, store)
+    if power_w > volts * volts / (8 * store.resistance_ohm) or power_w > PLENTY_A * store.label_a * volts:
+        return False
+    return (soc - store.reserve) * store.capacity_ah * volts > PLENTY * power_w * step_h
 
 
 @njit(float64(float64, float64, float64, STORE), **OPTIONS)

@@ -18,7 +18,7 @@ from numba import boolean, float64, int64, njit, types
 from numpy.typing import NDArray
 
 from parhelion.bank.joint import ABOARD, Aboard
-from parhelion.bank.store import STORE, Store, charge, deliverable_w, discharge, energy_wh
+from parhelion.bank.store import STORE, Store, charge, clearly_gives, deliverable_w, discharge, energy_wh
 from parhelion.kernels import OPTIONS
 
 Array = NDArray[np.float64]
@@ -57,7 +57,7 @@ def one_bank(
     """
     need = essential_w + other_w + motor_w - sun_w
     ran = 1.0
-    if need > 0:
+    if need > 0 and not clearly_gives(soc, need, step_h, store):
         spare = deliverable_w(soc, store.reserve, step_h, store)
         if need > spare:
             room = spare + sun_w - essential_w - other_w

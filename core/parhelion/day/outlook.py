@@ -64,12 +64,12 @@ class Outlook:
     def two_banks(self) -> bool:
         return self.aboard is not None and self.aboard.joint.present > 0
 
-    @property
+    @cached_property
     def shown_sun_w(self) -> Array:
         """At the banks' terminals on the shown day, shape (144,)."""
         return np.ascontiguousarray(self.harvest.sun_w[self.light.shown])
 
-    @property
+    @cached_property
     def shown_by_bank_w(self) -> Array:
         """The same by bank, shape (144, 2)."""
         return np.ascontiguousarray(self.harvest.by_bank_w[self.light.shown])
@@ -112,7 +112,7 @@ class Outlook:
     def rated_w(self) -> float:
         return self.curve.most_w
 
-    @property
+    @cached_property
     def label_w(self) -> float:
         """Most that the motors take by their labels alone [W]."""
         around = surroundings_of(self.design)
@@ -133,24 +133,24 @@ class Outlook:
         plan = self.design.plan.model_copy(update={"start_charge_frac": 1.0})
         return replace(self, design=self.design.changed(plan=plan))
 
-    @property
+    @cached_property
     def plan_power_w(self) -> float:
         """Battery watts of the planned speed, or the rating where the drive cannot give that."""
         asked = float(self.curve.power_at(self.design.plan.speed_mps))
         return min(asked, self.rated_w) if np.isfinite(asked) else self.rated_w
 
-    @property
+    @cached_property
     def plan_speed_mps(self) -> float:
         """The speed those watts give: the planned one unless the drive cannot give it."""
         return min(self.design.plan.speed_mps, float(self.curve.speed_at(self.plan_power_w)))
 
-    @property
+    @cached_property
     def last_motoring_step(self) -> int:
         """One past the last step with motoring in it; 0 where there is none."""
         used = np.flatnonzero(self.motoring > 0)
         return int(used[-1]) + 1 if used.size else 0
 
-    @property
+    @cached_property
     def first_motoring_step(self) -> int:
         used = np.flatnonzero(self.motoring > 0)
         return int(used[0]) if used.size else 0

@@ -17,7 +17,7 @@ from parhelion.kernels import OPTIONS
 Array = NDArray[np.float64]
 
 
-POWER_HALVINGS = 22  # of what the day's sun allows: less than a milliwatt on a boat's drive
+POWER_HALVINGS = 20  # of what the day's sun allows: about a milliwatt on a boat's drive
 MOST_DAYS = 30  # days run on from full before a slow loss counts as a loss
 SOC_TOLERANCE = 1e-8  # "at least that charge a day later", to rounding
 

@@ -84,12 +84,17 @@ def working(drive: Drive, thrust_n: Array, speed_mps: Array, around: Surrounding
     return Working(speed_mps, turning, shaft, point)
 
 
-def _fits(drive: Drive, made: Working, held: MotorConstants) -> bool:
-    """The motor turns this at the planned thrust and somewhat more, within its amps and volts."""
-    assert made.motor is not None and drive.motor is not None
-    limit = drive.motor.current_limit_a or np.inf
-    volts = drive.motor.volts or held.battery_v
-    return bool(np.all(made.motor.current_a <= limit) and np.all(made.motor.volts <= volts))
+def _by_gear(drive: Drive, made: Working, held: MotorConstants) -> Array:
+    """Battery watts at the first point for every gear; inf where a point is beyond the amps or volts."""
+    assert drive.motor is not None
+    limit, volts = drive.motor.current_limit_a or np.inf, drive.motor.volts or held.battery_v
+    gears = np.array(GEARS)[:, None]
+    lost = np.array([gear_efficiency(drive.model_copy(update={"gear_ratio": g})) for g in GEARS])[:, None]
+    radians = 2 * np.pi * made.turning.turns_per_s[None, :] * gears
+    shaft = made.turning.power_w[None, :] / PROPELLER_IN_SERVICE / lost
+    point = at_work(held, shaft / np.maximum(radians, 1e-9), radians)
+    fits = np.all((point.current_a <= limit) & (point.volts <= volts), axis=1)
+    return np.where(fits & np.isfinite(point.battery_w[:, 0]), point.battery_w[:, 0], np.inf)
 
 
 def best_match(
@@ -121,15 +126,11 @@ def best_match(
     for pitch_ratio in np.linspace(*PITCH_RATIO, PITCHES):
         pitch = float(pitch_ratio * drive.propeller.diameter_m)
         propeller = drive.propeller.model_copy(update={"pitch_m": pitch})
-        for gear in GEARS:
-            trial = drive.model_copy(update={"propeller": propeller, "gear_ratio": gear})
-            made = working(trial, thrust, speed, around)
-            assert made.motor is not None
-            taken = float(made.motor.battery_w[0])
-            if not np.isfinite(taken) or not _fits(trial, made, held):
-                continue
-            if best is None or taken < best.battery_w:
-                best = Suggestion(pitch, gear, taken, 0.0)
+        made = working(drive.model_copy(update={"propeller": propeller}), thrust, speed, around)
+        taken = _by_gear(drive, made, held)
+        index = int(np.argmin(taken))
+        if np.isfinite(taken[index]) and (best is None or taken[index] < best.battery_w):
+            best = Suggestion(pitch, GEARS[index], float(taken[index]), 0.0)
     if best is None:
         return None
     return replace(best, saved_frac=1 - best.battery_w / now if np.isfinite(now) and now > 0 else 0.0)

@@ -24,7 +24,7 @@ from parhelion.drive.propeller import turning_for
 
 SLOW_MERIT = 0.55  # ideal over shaft watts of small screws near rest [1]
 USUAL_DIAMETER_M = 0.25  # of a 1 kW drive; grows with the fourth root of the watts [1]
-HALVINGS = 50
+GRID = 600  # thrusts, from almost nothing to more than any screw gives
 
 
 def usual_diameter_m(shaft_w: float) -> float:
@@ -41,15 +41,13 @@ def _one(drive: Drive, speed_mps: float, around: Surroundings, share: float) -> 
         diameter = usual_diameter_m(rated_shaft_w(drive, around))
         area = np.pi * diameter**2 / 4
         return float(trolling.thrust_at_power_n(SLOW_MERIT * shaft, speed_mps, area, density))
-    low, high = 0.0, 20 * shaft / max(speed_mps, 0.5)
-    for _ in range(HALVINGS):
-        middle = (low + high) / 2
-        turning = turning_for(screw_of(drive), drive.propeller.diameter_m, middle, speed_mps, density)
-        if float(turning.power_w) / PROPELLER_IN_SERVICE > shaft:
-            high = middle
-        else:
-            low = middle
-    return low
+    thrust = np.geomspace(1e-3, 1.0, GRID) * 20 * shaft / max(speed_mps, 0.5)
+    turning = turning_for(
+        screw_of(drive), drive.propeller.diameter_m, thrust, np.full(GRID, speed_mps), density
+    )
+    return float(
+        np.exp(np.interp(np.log(shaft * PROPELLER_IN_SERVICE), np.log(turning.power_w), np.log(thrust)))
+    )
 
 
 def most_pull_n(design: BoatDesign, speed_mps: float, share: float = 1.0) -> float:

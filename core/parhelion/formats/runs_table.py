@@ -1,7 +1,8 @@
 """Measured runs from a spreadsheet or a CSV file, and back into one.
 
 Columns may be named (speed, back, watts, volts, amps, set, kg) or stand as speed, back, watts; without a
-name two columns are speed and watts. Numbers may carry units and decimal commas; a span is written 4.0-4.5.
+name two columns are speed and watts. Numbers may carry units and decimal commas; a span is written 4.0-4.5,
+volts times amps 25.6 x 14.
 """
 
 from __future__ import annotations
@@ -43,6 +44,7 @@ VALUE = re.compile(rf"^\s*({NUMBER})(?:\s*(?:-|–|to)\s*({NUMBER}))?\s*([a-zA-Z
 LOOSE = re.compile(
     rf"({NUMBER}(?:\s*[-–]\s*{NUMBER})?)\s*(kn|kts?|knots|km/h|kmh|kph|mph|m/s|kW|W|V|A)?(?=\s|$)", re.I
 )
+PRODUCT = re.compile(rf"^\s*({NUMBER})\s*v?\s*[x×*]\s*({NUMBER})\s*a?\s*$", re.I)
 SPEEDS = ("speed", "back")
 SPAN_ENTRIES = {"speed": "speed_to_mps", "power": "power_to_w"}
 ACCEPTED = "a number such as 3.5, with or without its unit; a span such as 4.0-4.5"
@@ -129,6 +131,10 @@ def _run(
         name, unit = column
         if name == "set":
             entries["set_name"] = text[:40]
+            continue
+        product = PRODUCT.match(text) if name == "power" else None
+        if product:
+            entries["volts"], entries["amps"] = (float(n.replace(",", ".")) for n in product.groups())
             continue
         value, other = _value(text, name, unit, speed_size)
         entries[ENTRIES[name]] = value

@@ -7,6 +7,7 @@ person's own runs, + the drive's idle draw. Never the house.
 from __future__ import annotations
 
 from dataclasses import dataclass
+from functools import cached_property
 
 import numpy as np
 from numpy.typing import ArrayLike, NDArray
@@ -16,7 +17,7 @@ from parhelion.constants import GRAVITY_MPS2
 from parhelion.design import BoatDesign, MeasuredRun
 from parhelion.drive.chain import available_thrust_n, battery_w
 from parhelion.drive.limits import DriveLimit, Limited, drive_limit
-from parhelion.hull.resistance import ServiceResistance, service_resistance
+from parhelion.hull.resistance import ServiceResistance, service_resistance, widening
 from parhelion.hull.runs import Fit, fit, run_sd, span_sd
 
 Array = NDArray[np.float64]
@@ -57,7 +58,11 @@ class DemandCurve:
 
     def power_at(self, speed_mps: ArrayLike) -> Array:
         """Battery watts at a speed [W], any shape; nan beyond the curve's end."""
-        return PchipInterpolator(self.speed_mps, self.power_w, extrapolate=False)(speed_mps)
+        return self._between(speed_mps)
+
+    @cached_property
+    def _between(self) -> PchipInterpolator:
+        return PchipInterpolator(self.speed_mps, self.power_w, extrapolate=False)
 
     def band_at(self, speed_mps: ArrayLike) -> Array:
         """The 90 % band's factor at a speed [-], any shape."""
@@ -114,7 +119,7 @@ def fit_runs(design: BoatDesign, runs: tuple[MeasuredRun, ...] | None = None) ->
         share.append(wave)
         one = run_sd(run.through_water_mps, run.back_speed_mps is not None)
         sd.append(float(np.hypot(one, span_sd(run))))
-    return fit(np.array(measured), np.array(model), np.array(share), np.array(sd))
+    return fit(np.array(measured), np.array(model), np.array(share), np.array(sd), widening(design))
 
 
 def demand_curve(

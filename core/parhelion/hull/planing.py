@@ -50,6 +50,28 @@ def pressure_centre_share(wetted_ratio: float, speed_coefficient: float) -> floa
     return 0.75 - 1 / (5.21 * speed_coefficient**2 / wetted_ratio**2 + 2.39)
 
 
+def wetted_ratio_at_trim(
+    hull: PlaningHull, speed_mps: float, trim_deg: float, density_kg_per_m3: float
+) -> float:
+    """Wetted length over beam that carries the weight at a trim, from the lift alone [1] [-]."""
+    cv = speed_mps / np.sqrt(GRAVITY_MPS2 * hull.beam_m)
+    lift = hull.mass_kg * GRAVITY_MPS2 / (0.5 * density_kg_per_m3 * speed_mps**2 * hull.beam_m**2)
+    flat = flat_lift(lift, hull.deadrise_deg)
+    return float(
+        brentq(
+            lambda r: trim_deg**1.1 * (0.012 * np.sqrt(r) + 0.0055 * r**2.5 / cv**2) - flat, *LAMBDA_SEARCH
+        )
+    )
+
+
+def flat_lift(lift_coefficient: float, deadrise_deg: float) -> float:
+    """Lift coefficient of the flat plate that carries as much: C_Lb = C_L0 - .0065 beta C_L0^.6 [1]."""
+    top = 10 * lift_coefficient + 1.0
+    return float(
+        brentq(lambda c: c - 0.0065 * deadrise_deg * c**0.6 - lift_coefficient, lift_coefficient, top)
+    )
+
+
 def running_state(
     hull: PlaningHull, speed_mps: float, density_kg_per_m3: float, viscosity_m2_per_s: float
 ) -> Planing:
@@ -75,8 +97,7 @@ def running_state(
         nothing = float("nan")
         return Planing(float(cv), float(lift), nothing, nothing, nothing, nothing)
     ratio = brentq(lever, low, high)
-    # the flat plate that carries the same lift: C_Lb = C_L0 - .0065 beta C_L0^.6
-    flat = brentq(lambda c: c - 0.0065 * hull.deadrise_deg * c**0.6 - lift, lift, 10 * lift + 1.0)
+    flat = flat_lift(float(lift), hull.deadrise_deg)
     trim = (flat / (0.012 * np.sqrt(ratio) + 0.0055 * ratio**2.5 / cv**2)) ** (1 / 1.1)
     slope, deadrise = np.radians(min(trim, 45.0)), np.radians(hull.deadrise_deg)
     dynamic = 0.012 * np.sqrt(ratio) * trim**1.1

@@ -22,6 +22,7 @@ LENGTH_TO_BEAM = (3.9, 15.0)
 BEAM_TO_DRAUGHT = (2.1, 4.0)
 PRISMATIC = (0.55, 0.85)
 FASTEST_FROUDE = 0.80
+WIDER_PER_DOUBLING = 0.6
 THIN_LENGTH_TO_BEAM = (5.0, 30.0)  # below 5 a hull is not thin
 
 
@@ -51,6 +52,11 @@ class RangeWarning:
     value: float
     low: float
     high: float
+
+    @property
+    def times(self) -> float:
+        """How many times beyond its limit the value lies, 1 or more [-]."""
+        return max(self.low / self.value if self.value > 0 else np.inf, self.value / self.high)
 
 
 def frontal_area_of(hull: Hull) -> float:
@@ -158,3 +164,14 @@ def range_warnings(design: BoatDesign, speed_mps: float | None = None) -> list[R
         for name, value, (low, high) in checks
         if not low <= value <= high
     ]
+
+
+def widening(design: BoatDesign) -> float:
+    """How much wider than usual the band of this hull's model is, in ln P [-].
+
+    Most small craft lie outside some limit, and the usual band holds that. It widens for a form number more
+    than twice beyond its limit, by six tenths for each further doubling, to the 2.2-fold at most.
+    """
+    farthest = max((warning.times for warning in range_warnings(design)), default=1.0)
+    doublings = float(np.clip(np.log2(farthest) - 1, 0.0, 2.0))
+    return 1 + WIDER_PER_DOUBLING * doublings

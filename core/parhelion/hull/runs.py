@@ -70,10 +70,17 @@ class Fit:
         return np.stack([np.ones_like(share), share], axis=-1)
 
 
-def prior() -> tuple[Array, Array]:
-    """Mean and covariance before any run, shapes (2,) and (2, 2)."""
+def prior(widened: float = 1.0) -> tuple[Array, Array]:
+    """Mean and covariance before any run, shapes (2,) and (2, 2).
+
+    Parameters
+    ----------
+    widened : float
+        How many times as wide in ln P, for a hull far outside what its model was made from [-].
+    """
     covariance = -0.5 * WAVE_SD**2
-    return np.zeros(2), np.array([[LEVEL_SD**2, covariance], [covariance, WAVE_SD**2]])
+    spread = np.array([[LEVEL_SD**2, covariance], [covariance, WAVE_SD**2]])
+    return np.zeros(2), widened**2 * spread
 
 
 def run_sd(speed_mps: ArrayLike, both_ways: ArrayLike) -> Array:
@@ -92,7 +99,9 @@ def span_sd(run: MeasuredRun) -> float:
     return float(np.hypot(watts, speed) / np.sqrt(12))
 
 
-def fit(measured_w: ArrayLike, model_w: ArrayLike, wave_share: ArrayLike, sd: ArrayLike) -> Fit:
+def fit(
+    measured_w: ArrayLike, model_w: ArrayLike, wave_share: ArrayLike, sd: ArrayLike, widened: float = 1.0
+) -> Fit:
     """Weighted least squares of ln(measured/model) with the prior's covariance [1].
 
     Parameters
@@ -101,13 +110,15 @@ def fit(measured_w: ArrayLike, model_w: ArrayLike, wave_share: ArrayLike, sd: Ar
         Battery watts of the runs, and of the model at the same speeds and loads, less the idle draw [W].
     wave_share, sd : array_like, shape (n,)
         Share that waves make of the model's resistance there [-]; one sigma of ln P of each run [-].
+    widened : float
+        Of the prior, as in `prior`.
 
     Returns
     -------
     Fit
         With n = 0 the prior itself.
     """
-    mean, covariance = prior()
+    mean, covariance = prior(widened)
     measured = np.asarray(measured_w, dtype=float)
     if measured.size == 0:
         return Fit(mean, covariance, 0, np.empty(0), 0.0, np.empty(0))

@@ -18,8 +18,8 @@ from parhelion.bank.store import (
     reserve_of,
     resistance_of,
 )
-from parhelion.bank.tape import blind_span, cut_out_volts, tape_volts
-from parhelion.chemistries import CHEMICALS
+from parhelion.bank.tape import blind_span, cut_out_volts, rest_volts, tape_volts
+from parhelion.chemistries import CHEMICALS, Range
 from parhelion.constants import STEP_H, STEPS_PER_DAY
 from parhelion.day.flow import MOTOR, SOC
 from parhelion.day.outlook import Outlook, outlook_of
@@ -27,6 +27,7 @@ from parhelion.design import Bank, BoatDesign
 from parhelion.quantities import Frozen
 
 HABIT_DEPTHS = (0.3, 0.5, 0.8, 0.95)
+GAUGE_POINTS = 41
 CYCLES_PER_YEAR = 120.0  # a boat used a good season: every third day
 
 
@@ -66,8 +67,25 @@ class Tank(Frozen):
     unit_mass_kg: float
     usable_depth_frac: float
     marks: list[Mark]
+    gauge: list[Gauge]
+    usual: dict[str, Span]  # low and high of what is typical, by entry
     blind_from_frac: float | None  # where volts cannot tell the charge
     blind_to_frac: float | None
+
+
+class Span(Frozen):
+    """From low to high."""
+
+    low: float
+    high: float
+
+
+class Gauge(Frozen):
+    """The bank at a state of charge: rest volts and what is left above the reserve."""
+
+    soc_frac: float
+    volts: float
+    above_reserve_wh: float
 
 
 class Take(Frozen):
@@ -126,6 +144,11 @@ def tank_of(bank: Bank, outlook: Outlook, own: bool) -> Tank:
     blind = blind_span(bank)
     typical = CHEMICALS[bank.chemistry]
     marks = [Mark(label=label, soc_frac=soc, volts=volts) for label, soc, volts in tape_volts(bank)]
+    charges = np.linspace(0, 1, GAUGE_POINTS)
+
+    def ends(span: Range, size: float = 1.0) -> Span:
+        return Span(low=span[0] * size, high=span[2] * size)
+
     return Tank(
         id=bank.id,
         name=bank.name,
@@ -152,6 +175,21 @@ def tank_of(bank: Bank, outlook: Outlook, own: bool) -> Tank:
         unit_mass_kg=bank.mass / bank.units,
         usable_depth_frac=bank.depth,
         marks=marks,
+        gauge=[
+            Gauge(
+                soc_frac=float(soc),
+                volts=float(volts),
+                above_reserve_wh=energy_wh(float(soc), store) - energy_wh(store.reserve, store),
+            )
+            for soc, volts in zip(charges, rest_volts(bank, charges), strict=True)
+        ],
+        usual={
+            "usable_depth_frac": ends(typical.depth),
+            "charge_limit_a": ends(typical.charge_c, bank.capacity_ah),
+            "discharge_limit_a": ends(typical.discharge_c, bank.capacity_ah),
+            "coulomb_efficiency": ends(typical.coulomb),
+            "resistance_ohm": ends(typical.resistance, bank.nominal_v / typical.cell_v / bank.capacity_ah),
+        },
         blind_from_frac=blind[0] if blind else None,
         blind_to_frac=blind[1] if blind else None,
     )
@@ -172,7 +210,7 @@ def _takes(outlook: Outlook, tanks: list[Tank], motor_wh: float) -> list[Take]:
     if tanks and motor_wh > 0:
         main = tanks[0]
         found.append(
-            Take(id="motor", name="Motor, this day", kind="motor", bank_id=main.id,
+            Take(id="motor", name="Motor", kind="motor", bank_id=main.id,
                  power_w=outlook.plan_power_w, energy_wh=motor_wh,
                  share_frac=motor_wh / main.working_wh if main.working_wh else None)
         )  # fmt: skip

@@ -162,6 +162,7 @@ def hull_picture_from(outlook: Outlook) -> HullPicture:
     more = next_run(curve, fast)
     typical = TYPICAL[hull.type]
     draught = design.draught_m(design.water_density_kg_per_m3)
+    wind, home = head_wind(outlook), way_home(outlook)
     return HullPicture(
         speed_mps=speeds.tolist(),
         power_w=power.tolist(),
@@ -183,8 +184,8 @@ def hull_picture_from(outlook: Outlook) -> HullPicture:
         weights=_weights(design),
         displacement_kg=design.displacement_kg,
         costs=seaway_costs(outlook),
-        wind=head_wind(outlook),
-        home=way_home(outlook),
+        wind=wind,
+        home=home,
         sets=_sets(outlook),
         next_run=NextRunOut(
             speed_mps=more.speed_mps, band_now_frac=more.band_now_frac, band_then_frac=more.band_then_frac
@@ -202,7 +203,7 @@ def hull_picture_from(outlook: Outlook) -> HullPicture:
             transom_depth_m=typical.transom_depth * draught,
         ),
         frontal_area_m2=frontal_area_of(hull),
-        findings=hull_findings(outlook),
+        findings=hull_findings(outlook, wind, home),
     )
 
 

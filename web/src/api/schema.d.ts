@@ -1989,10 +1989,18 @@ export interface components {
         /**
          * Reach
          * @description Under one sky, over the speeds: hours and distance to the reserve; None where the sun keeps up.
+         *
+         *     `school` is whose watts it takes: the fitted curve's, or by the hull's form or the formula alone.
          */
         Reach: {
             /** Key */
             key: string;
+            /**
+             * School
+             * @default curve
+             * @enum {string}
+             */
+            school: "curve" | "form" | "formula";
             /** Label */
             label: string;
             /** Hours */
@@ -2297,6 +2305,18 @@ export interface components {
             reason?: components["schemas"]["Sentence"] | null;
         };
         /**
+         * Gauge
+         * @description The bank at a state of charge: rest volts and what is left above the reserve.
+         */
+        Gauge: {
+            /** Soc Frac */
+            soc_frac: number;
+            /** Volts */
+            volts: number;
+            /** Above Reserve Wh */
+            above_reserve_wh: number;
+        };
+        /**
          * Habit
          * @description Years to the end of life at a depth of every cycle; low, middle, high of what is typical.
          */
@@ -2335,6 +2355,16 @@ export interface components {
             soc_frac: number | null;
             /** Volts */
             volts: number;
+        };
+        /**
+         * Span
+         * @description From low to high.
+         */
+        Span: {
+            /** Low */
+            low: number;
+            /** High */
+            high: number;
         };
         /**
          * Take
@@ -2411,6 +2441,12 @@ export interface components {
             usable_depth_frac: number;
             /** Marks */
             marks: components["schemas"]["Mark"][];
+            /** Gauge */
+            gauge: components["schemas"]["Gauge"][];
+            /** Usual */
+            usual: {
+                [key: string]: components["schemas"]["Span"];
+            };
             /** Blind From Frac */
             blind_from_frac: number | null;
             /** Blind To Frac */

@@ -1,7 +1,20 @@
 import type { Tank } from "../../api/client";
 import { useDesign } from "../../app/design";
+import { useUnits } from "../../app/preferences";
 import { CheckField, ChoiceField, NumberField, TextField } from "../../shared/ui/fields";
+import { type Kind, shown } from "../../shared/units";
 import { CHEMISTRIES } from "./parts";
+
+/** The low and high of what is usual, for a hint. */
+function useUsual(tank: Tank | undefined) {
+  const units = useUnits();
+  return (entry: string, kind: Kind, words: string) => {
+    const span = tank?.usual[entry];
+    if (!span) return words;
+    const say = (value: number) => shown({ quantity: kind, value, signed: false }, units);
+    return `${words}; usual is ${say(span.low)} to ${say(span.high)}`;
+  };
+}
 
 /** A bank as it was bought: what one unit is, and how they are joined. */
 export function BankBought({ index }: { index: number }) {
@@ -43,6 +56,7 @@ export function BankBought({ index }: { index: number }) {
 
 /** How far down it may go. */
 export function BankDepth({ index, tank }: { index: number; tank: Tank | undefined }) {
+  const usual = useUsual(tank);
   const at = `/banks/${index}`;
   return (
     <>
@@ -52,7 +66,7 @@ export function BankDepth({ index, tank }: { index: number; tank: Tank | undefin
         kind="fraction"
         usual={tank?.usable_depth_frac ?? null}
         step={5}
-        hint="How much of it may be drawn; empty means usual for the chemistry"
+        hint={usual("usable_depth_frac", "fraction", "How much of it may be drawn; empty means usual")}
       />
       <NumberField
         pointer={`${at}/reserve_frac`}
@@ -68,6 +82,7 @@ export function BankDepth({ index, tank }: { index: number; tank: Tank | undefin
 
 /** Volts, limits and losses: the maker's own where they are known. */
 export function BankLimits({ index, tank }: { index: number; tank: Tank | undefined }) {
+  const usual = useUsual(tank);
   const at = `/banks/${index}`;
   const field = (entry: string) => `${at}/${entry}`;
   return (
@@ -100,6 +115,7 @@ export function BankLimits({ index, tank }: { index: number; tank: Tank | undefi
         kind="current_a"
         usual={tank?.charge_limit_a ?? null}
         step={5}
+        hint={usual("charge_limit_a", "current_a", "Above it the panels are refused")}
       />
       <NumberField
         pointer={field("discharge_limit_a")}
@@ -107,7 +123,7 @@ export function BankLimits({ index, tank }: { index: number; tank: Tank | undefi
         kind="current_a"
         usual={tank?.discharge_limit_a ?? null}
         step={5}
-        hint="Lasting; given, it holds the motor back"
+        hint={usual("discharge_limit_a", "current_a", "Lasting; given, it holds the motor back")}
       />
       <NumberField
         pointer={field("coulomb_efficiency")}
@@ -115,7 +131,7 @@ export function BankLimits({ index, tank }: { index: number; tank: Tank | undefi
         kind="fraction"
         usual={tank?.coulomb_efficiency ?? null}
         step={1}
-        hint="Amp-hours out over amp-hours in"
+        hint={usual("coulomb_efficiency", "fraction", "Amp-hours out over amp-hours in")}
       />
       <NumberField
         pointer={field("resistance_ohm")}

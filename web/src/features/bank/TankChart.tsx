@@ -1,6 +1,8 @@
-import { useId } from "react";
+import { type KeyboardEvent, type PointerEvent, useId, useState } from "react";
 import type { BankPicture, Tank } from "../../api/client";
 import { useUnits } from "../../app/preferences";
+import { keyStep } from "../../shared/chart/drag";
+import { Readout } from "../../shared/chart/Readout";
 import { useSize } from "../../shared/chart/useSize";
 import { type Kind, shown } from "../../shared/units";
 import { spread } from "./tankLayout";
@@ -43,6 +45,7 @@ export function TankChart({ picture }: { picture: BankPicture }) {
 function OneTank({ tank, takes, level, width }: { tank: Tank; takes: Take[]; level: number; width: number }) {
   const units = useUnits();
   const id = useId();
+  const [read, setRead] = useState<number | null>(null);
   const say = (quantity: Kind, value: number) => shown({ quantity, value, signed: false }, units);
   const wide = width > 420;
   const left = wide ? 66 : 42;
@@ -80,8 +83,44 @@ function OneTank({ tank, takes, level, width }: { tank: Tank; takes: Take[]; lev
     .map((take) => `${take.name} ${say("energy_wh", take.energy_wh)}`)
     .join(", ")}`;
 
+  const reading =
+    read === null
+      ? null
+      : tank.gauge.reduce((a, b) => (Math.abs(b.soc_frac - read) < Math.abs(a.soc_frac - read) ? b : a));
+  const lines = reading
+    ? [
+        `${say("fraction", reading.soc_frac)}: ${say("voltage_v", reading.volts)} at rest`,
+        reading.above_reserve_wh >= 0
+          ? `${say("energy_wh", reading.above_reserve_wh)} above the reserve`
+          : `${say("energy_wh", -reading.above_reserve_wh)} below the reserve`,
+      ]
+    : [];
+  function hover(event: PointerEvent<SVGElement>) {
+    const box = event.currentTarget.getBoundingClientRect();
+    const charge = 1 - (event.clientY - box.top - TOP) / INSIDE;
+    const inside = event.clientX - box.left < right + 60 && charge >= 0 && charge <= 1;
+    setRead(inside ? charge : null);
+  }
+  function keys(event: KeyboardEvent) {
+    const step = keyStep(event.key);
+    if (!step) return;
+    event.preventDefault();
+    setRead(Math.min(Math.max((read ?? level) + step * 0.025, 0), 1));
+  }
+
   return (
-    <svg width={width} height={HEIGHT} role="img" aria-label={summary} data-tank={tank.id}>
+    <svg
+      width={width}
+      height={HEIGHT}
+      role="group"
+      aria-label={`${summary}. Arrow keys read the volts.`}
+      data-tank={tank.id}
+      tabIndex={0}
+      onPointerMove={hover}
+      onPointerLeave={() => setRead(null)}
+      onKeyDown={keys}
+      onBlur={() => setRead(null)}
+    >
       <defs>
         <pattern
           id={`${id}hatch`}
@@ -264,6 +303,25 @@ function OneTank({ tank, takes, level, width }: { tank: Tank; takes: Take[]; lev
           </text>
         </g>
       ))}
+      {reading && (
+        <g pointerEvents="none">
+          <line
+            x1={left}
+            x2={right}
+            y1={y(reading.soc_frac)}
+            y2={y(reading.soc_frac)}
+            stroke="var(--ink)"
+            strokeWidth="1.4"
+          />
+          <Readout
+            x={Math.max(Math.min(right + 8, width - 206), 0)}
+            y={Math.min(Math.max(y(reading.soc_frac) - 56, 0), HEIGHT - 54)}
+            width={204}
+            lines={lines}
+          />
+        </g>
+      )}
+      <title>{lines.join(", ") || summary}</title>
     </svg>
   );
 }

@@ -2,7 +2,7 @@ import { useId, useState } from "react";
 import { type BoatDesign, client, dataOf, Refused } from "../../api/client";
 import { useDesign } from "../../app/design";
 import { useUnits } from "../../app/preferences";
-import { parsed, unitOf } from "../../shared/units";
+import { unitOf } from "../../shared/units";
 
 const DRAFT_FIELDS = [
   ["out", "Speed, out", "speed_mps"],
@@ -18,38 +18,38 @@ export function DraftRun({ onDone }: { onDone: () => void }) {
   const [text, setText] = useState({ out: "", back: "", watts: "" });
   const [problem, setProblem] = useState<string | null>(null);
 
+  /** The reader of pasted tables takes units, spans, decimal commas, and volts times amps. */
+  async function read() {
+    for (const [key, label] of DRAFT_FIELDS)
+      if (key !== "back" && !text[key].trim()) throw new Error(`${label}: This needs a number, such as 3.5.`);
+    const line = [text.out, text.back, text.watts].map((cell) => cell.replaceAll(/[\t\n;]/g, " ")).join("\t");
+    const taken_ids = (design.runs ?? []).map((run) => run.id);
+    const found = await dataOf(
+      client.POST("/api/hull/runs/read", { body: { text: line, unit: units.speed, taken_ids } }),
+    );
+    const first = found.problems[0];
+    if (first) throw new Error(`${first.message} Accepted: ${first.accepted}.`);
+    return found.runs;
+  }
+
   async function add() {
-    const out = parsed(text.out, "speed_mps", units);
-    const back = text.back.trim() ? parsed(text.back, "speed_mps", units) : { value: null };
-    const watts = parsed(text.watts, "power_w", units);
-    for (const [found, name] of [
-      [out, "Speed, out"],
-      [back, "Speed, back"],
-      [watts, "Battery watts"],
-    ] as const) {
-      if ("problem" in found) return setProblem(`${name}: ${found.problem}`);
-    }
-    if ("problem" in out || "problem" in back || "problem" in watts) return;
-    const run = {
-      id: `run-${crypto.randomUUID().slice(0, 8)}`,
-      speed_mps: out.value,
-      back_speed_mps: back.value,
-      power_w: watts.value,
-      set_name: design.fitted_set ?? "",
-    };
-    const withRun = (current: BoatDesign): BoatDesign => ({
-      ...current,
-      runs: [...(current.runs ?? []), run],
-    });
     try {
+      const runs = (await read()).map((run) => ({ ...run, set_name: design.fitted_set ?? "" }));
+      const withRun = (current: BoatDesign): BoatDesign => ({
+        ...current,
+        runs: [...(current.runs ?? []), ...runs],
+      });
       await dataOf(client.POST("/api/check", { body: { design: withRun(design) } }));
+      apply(withRun, `add-${runs[0]?.id}`);
     } catch (error) {
-      const first = error instanceof Refused ? error.problems[0] : undefined;
-      return setProblem(
-        first ? `${first.message} Accepted: ${first.accepted}.` : "The server did not answer.",
-      );
+      if (error instanceof Refused) {
+        const first = error.problems[0];
+        return setProblem(
+          first ? `${first.message} Accepted: ${first.accepted}.` : "The server did not answer.",
+        );
+      }
+      return setProblem(error instanceof Error ? error.message : "The server did not answer.");
     }
-    apply(withRun, `add-${run.id}`);
     setText({ out: "", back: "", watts: "" });
     setProblem(null);
     document.getElementById(`${id}out`)?.focus();
@@ -71,7 +71,7 @@ export function DraftRun({ onDone }: { onDone: () => void }) {
             <input
               id={`${id}${key}`}
               className="block h-[28px] w-full rounded-[5px] border border-edge bg-field px-2 text-right text-[14px] text-ink placeholder:text-muted"
-              inputMode="decimal"
+              inputMode="text"
               autoComplete="off"
               placeholder={key === "back" ? "one way" : unitOf(kind, units)[0]}
               value={text[key]}
@@ -80,6 +80,9 @@ export function DraftRun({ onDone }: { onDone: () => void }) {
           </label>
         ))}
       </div>
+      <p className="m-0 mt-0.5 text-[12.5px] text-muted">
+        Watts may be volts × amps, 25.6 x 14. A span is written 4.0-4.5.
+      </p>
       {problem && (
         <p role="alert" className="m-0 mt-1 text-[13px] font-semibold text-alarm">
           ▲ {problem}

@@ -9,8 +9,15 @@ import { useSize } from "../../shared/chart/useSize";
 import { type Kind, shown, unitOf } from "../../shared/units";
 
 const MARGIN = { left: 62, right: 18, top: 14, bottom: 34 };
-const DASHES: Record<string, string | undefined> = { dark: "3 4", overcast: "9 5" };
+const DASHES: Record<string, string | undefined> = {
+  dark: "3 4",
+  overcast: "9 5",
+  form: "1.5 4",
+  formula: "6 5",
+};
 const STROKES: Record<string, string> = {
+  form: "var(--water)",
+  formula: "var(--muted)",
   clear: "var(--sun-edge)",
   dark: "var(--bank)",
   overcast: "var(--muted)",
@@ -225,11 +232,15 @@ function ReachLine({
     .y((p) => y(p.distance))
     .curve(curveMonotoneX);
   const keepsUp = reach.keeps_up_mps != null;
-  const label = { x: x(first.speed) - 8, y: keepsUp ? MARGIN.top + 22 + 19 * index : y(first.distance) - 10 };
+  const school = reach.school !== "curve";
+  const middle = points[Math.floor(points.length * 0.42)] ?? first;
+  const label = school
+    ? { x: x(middle.speed) - 6, y: y(middle.distance) + 17 }
+    : { x: x(first.speed) - 8, y: keepsUp ? MARGIN.top + 22 + 19 * index : y(first.distance) - 10 };
   const left = label.x > MARGIN.left + 60;
   return (
     <g data-reach={reach.key}>
-      {keepsUp && (
+      {keepsUp && !school && (
         <path
           d={`M${x(first.speed)} ${y(first.distance)}L${x(first.speed)} ${MARGIN.top + 4}m-5 8l5 -8l5 8`}
           fill="none"
@@ -241,7 +252,7 @@ function ReachLine({
         d={curve(points) ?? ""}
         fill="none"
         stroke={stroke}
-        strokeWidth="2.6"
+        strokeWidth={school ? 1.6 : 2.6}
         strokeDasharray={DASHES[reach.key]}
       />
       <text
