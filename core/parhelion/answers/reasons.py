@@ -39,6 +39,7 @@ NO_PANELS = sentence("There are no panels yet.")
 NO_HOURS = sentence("The sun does not rise: there are no useful hours to motor in.")
 HOUSE_TAKES_ALL = sentence("The house takes all the sun gives.")
 BELOW_IDLE = sentence("The sun gives less than the drive's idle draw.")
+HELD_BY_WEATHER = sentence("The sun gives less than it takes to hold against the wind and the waves.")
 NO_SUN = sentence("There is no sun to run on at this moment.")
 
 

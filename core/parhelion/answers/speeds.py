@@ -11,6 +11,7 @@ from parhelion.answers.models import Distance, LiveSpeed, SteadySpeed
 from parhelion.answers.reasons import (
     BANK_SOURCE,
     BELOW_IDLE,
+    HELD_BY_WEATHER,
     HOUSE_TAKES_ALL,
     HULL_SOURCE,
     NO_BANK,
@@ -58,6 +59,12 @@ def steady_mps(outlook: Outlook, steady: Steady | None, band: float = 0.0) -> fl
     return float(outlook.curve.speed_at(steady.power_w, band))
 
 
+def _too_little(outlook: Outlook) -> Sentence:
+    """Why some sun turns no speed: the idle draw, or wind and waves that hold the boat where she is."""
+    curve = outlook.curve
+    return HELD_BY_WEATHER if curve.power_w[0] > 1.05 * curve.idle_w + 1 else BELOW_IDLE
+
+
 def live_speed(outlook: Outlook, step: int, at: datetime) -> LiveSpeed:
     """The sun-only speed of one ten-minute step of the shown day."""
     net = float(outlook.shown_net_w[step])
@@ -67,7 +74,11 @@ def live_speed(outlook: Outlook, step: int, at: datetime) -> LiveSpeed:
     if not outlook.design.panels:
         reason = NO_PANELS
     elif value == 0:
-        reason = BELOW_IDLE if net > 0 else (HOUSE_TAKES_ALL if outlook.shown_sun_w[step] > 0 else NO_SUN)
+        reason = (
+            _too_little(outlook)
+            if net > 0
+            else (HOUSE_TAKES_ALL if outlook.shown_sun_w[step] > 0 else NO_SUN)
+        )
     local = at.astimezone(outlook.day.starts_at.tzinfo)
     return LiveSpeed(
         speed_mps=value if outlook.design.panels else None,
@@ -113,7 +124,7 @@ def steady_speed(outlook: Outlook, steady: Steady | None) -> SteadySpeed:
         value, reason = 0.0, NO_HOURS
     elif value == 0:
         short = outlook.shown_sun_w.sum() <= outlook.house_w.sum()
-        reason = HOUSE_TAKES_ALL if short else BELOW_IDLE
+        reason = HOUSE_TAKES_ALL if short else _too_little(outlook)
     watts = steady.power_w if steady and value else None
     return SteadySpeed(
         speed_mps=value,

@@ -47,7 +47,7 @@ function OneTank({ tank, takes, level, width }: { tank: Tank; takes: Take[]; lev
   const id = useId();
   const [read, setRead] = useState<number | null>(null);
   const say = (quantity: Kind, value: number) => shown({ quantity, value, signed: false }, units);
-  const wide = width > 420;
+  const wide = width > 520;
   const left = wide ? 66 : 42;
   const body = wide ? 168 : 92;
   const right = left + body;
