@@ -12,7 +12,7 @@ from pathlib import Path
 import numba
 
 PACKAGE = Path(__file__).parent
-SOURCES = ("bank/store.py", "day/flow.py", "day/steady.py", "day/dock.py")
+SOURCES = ("array/shade.py", "bank/store.py", "day/flow.py", "day/steady.py", "day/dock.py")
 
 _state = hashlib.sha256(b"".join((PACKAGE / name).read_bytes() for name in SOURCES)).hexdigest()[:12]
 numba.config.CACHE_DIR = str(PACKAGE / "__pycache__" / f"kernels-{_state}")

@@ -6,6 +6,7 @@ import unittest
 from pathlib import Path
 
 from parhelion.formats.plain import told
+from parhelion.pictures.array import array_picture
 from parhelion.pictures.bank import bank_picture
 from parhelion.pictures.day import day_picture
 from parhelion.pictures.hull import hull_picture
@@ -15,10 +16,7 @@ from tests.cases import boat
 from tests.test_runs import runs
 
 METHODS = Path(__file__).resolve().parents[2] / "docs" / "methods"
-AERIAL = {
-    "id": "a", "name": "Aerial", "radius_m": 0.02,
-    "foot": {"x_m": 0, "y_m": -2, "z_m": 1}, "tip": {"x_m": 0, "y_m": -2, "z_m": 3},
-}  # fmt: skip
+SHORE = {"id": "s", "name": "Shore", "kind": "shore", "rated_power_w": 600}
 
 HULL = {  # fires with, silent with
     "half_a_knot_less": ({}, {"plan__speed_mps": 0.4}),
@@ -119,7 +117,7 @@ DAY = {
     "controller_clips": ({"controllers__0__current_limit_a": 12}, {}),
     "cold_lithium": ({"plan__air_temperature_c": -4}, {"plan__air_temperature_c": 15}),
     "no_sun": ({"site__latitude_deg": 80, "plan__date": "2027-12-21"}, {}),
-    "kept_not_counted": ({"obstacles": [AERIAL]}, {}),
+    "kept_not_counted": ({"sources": [SHORE]}, {}),
     "unshaded": ({}, {"panels": []}),
     "live_wires": ({}, {"panels": [], "banks": []}),
     "beyond_drive": ({"plan__speed_mps": 3.6}, {}),
@@ -127,6 +125,33 @@ DAY = {
         {"plan__speed_mps": 1.85, "plan__start_charge_frac": 0.33},
         {"plan__start_charge_frac": 0.9},
     ),
+}
+AT = {"x_m": 0, "y_m": -0.5, "z_m": 2.1}
+POLE = {
+    "id": "pole", "name": "Pole", "radius_m": 0.12,
+    "foot": {"x_m": 0.2, "y_m": 0.9, "z_m": 0}, "tip": {"x_m": 0.2, "y_m": 0.9, "z_m": 5},
+}  # fmt: skip
+
+
+def canopy(**changes) -> dict:
+    return {f"places__0__{key}": value for key, value in {"at": AT, **changes}.items()}
+
+
+TWO_PLACES = [
+    {"id": "canopy", "name": "Canopy", "at": AT, "width_m": 1.8, "length_m": 3.4},
+    {"id": "top", "name": "Cabin top", "at": {**AT, "x_m": 0.5}, "width_m": 1.2, "length_m": 1.8},
+]
+TOP = {"id": "top-panels", "place_id": "top", "controller_id": "canopy-controller", "nameplate_w": 200}
+ARRAY = {
+    "shade_costs": ({**canopy(), "obstacles": [POLE]}, canopy()),
+    "adds_up": ({}, None),
+    "no_position": ({"obstacles": [POLE]}, {**canopy(), "obstacles": [POLE]}),
+    "top_weight": (canopy(at={**AT, "z_m": 9}), canopy(at={**AT, "z_m": 0.8})),
+    "gust_load": (canopy(tilt_deg=40), canopy()),
+    "does_not_fit": (canopy(width_m=0.7, length_m=0.9), canopy(width_m=1.9, length_m=3.6)),
+    "overlaps": ({"places": TWO_PLACES, "panels": [{**TOP, "id": "a", "place_id": "canopy"}, TOP]}, canopy()),
+    "outboard": (canopy(at={**AT, "x_m": 2.5}), canopy()),
+    "live_panels": ({}, {"panels": []}),
 }
 
 
@@ -150,6 +175,9 @@ class FindingsTest(unittest.TestCase):
 
     def test_bank(self):
         self.check(BANK, bank_picture)
+
+    def test_array(self):
+        self.check(ARRAY, array_picture)
 
     def test_wrong_sums_are_named_for_what_they_are(self):
         for claim, words in (

@@ -201,7 +201,11 @@ class PlaneTest(unittest.TestCase):
             cell = cell_temperature_c(np.array(light), air, wind, Ventilation.OPEN)
             self.assertAlmostEqual(float(cell), expected, delta=0.05)
             made = power_per_watt(
-                PlaneLight(np.array(light), np.array(1000.0)), air, wind, Ventilation.OPEN, -0.0035
+                PlaneLight(np.array(light), np.array(1000.0), np.array(1000.0)),
+                air,
+                wind,
+                Ventilation.OPEN,
+                -0.0035,
             )
             self.assertAlmostEqual(float(made), case["expected"]["pvwatts_factor"][key], delta=5e-4)
 

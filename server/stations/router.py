@@ -19,6 +19,7 @@ from parhelion.design import BoatDesign, Site
 from parhelion.formats.helm_card_pdf import helm_card_pdf
 from parhelion.formats.runs_table import ReadRuns, read_runs, written_runs
 from parhelion.hulltypes import TYPICAL, HullType
+from parhelion.pictures.array import ArrayPicture, array_picture
 from parhelion.pictures.bank import BankPicture, bank_picture
 from parhelion.pictures.day import DayPicture, day_picture
 from parhelion.pictures.helm import helm_picture
@@ -72,6 +73,17 @@ class AskedBank(Asked):
 
 class BankOut(Checked):
     picture: BankPicture
+
+
+class AskedArray(Asked):
+    """The panel the sky is seen from: its group, and its number in it."""
+
+    group_id: str | None = None
+    number: int = Field(default=0, ge=0, lt=400)
+
+
+class ArrayOut(Checked):
+    picture: ArrayPicture
 
 
 class AskedHelm(Asked):
@@ -174,6 +186,12 @@ def runs_file(request: HttpRequest, body: AskedHelm) -> HttpResponse:
 @router.post("/bank/picture", response=BankOut, operation_id="drawBank")
 def bank(request: HttpRequest, body: AskedBank) -> Any:
     return BankOut(content_hash=content_hash(body.design), picture=bank_picture(body.design, body.ask))
+
+
+@router.post("/array/picture", response=ArrayOut, operation_id="drawArray")
+def array(request: HttpRequest, body: AskedArray) -> Any:
+    picture = array_picture(body.design, body.group_id, body.number)
+    return ArrayOut(content_hash=content_hash(body.design), picture=picture)
 
 
 @router.post("/warnings", response=WarningsOut, operation_id="countWarnings")

@@ -250,7 +250,6 @@ def kept_not_counted(view: DayView) -> Finding | None:
     """Parts that the document keeps but this version does not compute."""
     design = view.outlook.design
     kept = {
-        "obstacle": len(design.obstacles),
         "string": len(design.strings),
         "other source": len(design.sources),
         "further bank": max(len(design.banks) - 2, 0),
@@ -279,7 +278,9 @@ def unshaded(view: DayView) -> Finding | None:
         level="note",
         title=sentence("At best {w} from {n} of nameplate", w=power(best), n=power(nameplate)),
         detail=sentence(
-            "{x} at the clear peak, with nothing in the way of the sun: masts, aerials and crew cost more.",
+            "{x} at the clear peak, "
+            + ("shade and all." if view.outlook.design.obstacles else
+               "with nothing in the way of the sun: masts, aerials and crew cost more."),
             x=fraction(best / nameplate),
         ),
         why=_why(view, "Salt, mismatch, wiring, heat and conversion taken off one by one", doc="array"),

@@ -8,17 +8,14 @@ import numpy as np
 from numpy.typing import NDArray
 
 from parhelion.array.panel import power_per_watt
-from parhelion.array.plane import plane_light
-from parhelion.design import BoatDesign, PanelGroup, Place, Side
+from parhelion.array.plane import PlaneLight, plane_light
+from parhelion.array.shaded import FACING_DEG, headings_of, panel_light, shaded_panels, tilt_of
+from parhelion.design import BoatDesign, PanelGroup, Place
 from parhelion.memo import Memo
 from parhelion.sun.climate import usual_air_temperature_c
 from parhelion.sun.light import Light
 
 Array = NDArray[np.float64]
-
-FACING_DEG = {Side.BOW: 0.0, Side.STARBOARD: 90.0, Side.STERN: 180.0, Side.PORT: 270.0}
-ANY_HEADING_COUNT = 8  # an unknown heading is the mean over this many
-FLAT_BELOW_DEG = 0.05
 
 
 @dataclass(frozen=True)
@@ -54,35 +51,34 @@ def air_temperature_c(design: BoatDesign) -> float:
     return usual_air_temperature_c(design.site.latitude_deg, design.plan.date) if given is None else given
 
 
-def _azimuths(place: Place, heading_deg: float | None) -> tuple[float, ...]:
+def _azimuths(design: BoatDesign, place: Place) -> tuple[float, ...]:
     """The true bearings a place faces: one, or several when the heading is not known."""
-    if place.tilt_deg < FLAT_BELOW_DEG:
+    if tilt_of(place) == 0:
         return (0.0,)
-    if heading_deg is not None:
-        return ((heading_deg + FACING_DEG[place.faces]) % 360.0,)
-    return tuple(np.arange(ANY_HEADING_COUNT) * 360.0 / ANY_HEADING_COUNT)
+    return tuple((heading + FACING_DEG[place.faces]) % 360.0 for heading in headings_of(design))
 
 
 def group_power_per_watt(design: BoatDesign, light: Light, group: PanelGroup) -> Array:
     """DC power over nameplate of one panel group, before system losses, shape (n, 144) [W/W]."""
     place = design.place(group.place_id)
     air, wind = air_temperature_c(design), design.plan.wind_mps
-    azimuths = _azimuths(place, design.plan.heading_deg)
-    tilt = 0.0 if place.tilt_deg < FLAT_BELOW_DEG else place.tilt_deg
-    key = (light.key, tilt, azimuths, place.ventilation, group.power_coefficient_per_k, air, wind)
+    tilt = tilt_of(place)
+    behind = tuple(shaded_panels(design, group))
+    turned = headings_of(design) if behind else _azimuths(design, place)
+    key = (
+        light.key, tilt, turned, place.ventilation, group.power_coefficient_per_k, air, wind, behind,
+        place.faces, design.obstacles if behind else (),
+    )  # fmt: skip
+
+    def watts(lit: PlaneLight) -> Array:
+        return power_per_watt(lit, air, wind, place.ventilation, group.power_coefficient_per_k)
 
     def compute() -> Array:
-        made = [
-            power_per_watt(
-                plane_light(light, tilt, azimuth),
-                air,
-                wind,
-                place.ventilation,
-                group.power_coefficient_per_k,
-            )
-            for azimuth in azimuths
-        ]
-        return np.mean(made, axis=0)
+        if behind:
+            lit = [one for heading in turned for one in panel_light(design, light, group, heading)]
+        else:
+            lit = [plane_light(light, tilt, azimuth) for azimuth in turned]
+        return np.mean([watts(one) for one in lit], axis=0)
 
     return _per_watt.get(key, compute)
 

@@ -26,10 +26,11 @@ LOWEST_COS_ZENITH = 0.01745  # cos 89 deg, as in pvlib
 
 @dataclass(frozen=True)
 class PlaneLight:
-    """Light on a plane, shape (n, 144) [W/m2]: what falls on it, and what gets into the cells."""
+    """Light on a plane, shape (n, 144) [W/m2]: what falls on it, and what gets into the cells, beam apart."""
 
     global_w_per_m2: Array
     effective_w_per_m2: Array
+    beam_w_per_m2: Array  # of the effective light, what comes straight from the sun
 
 
 def plane_light(light: Light, tilt_deg: float, azimuth_deg: float) -> PlaneLight:
@@ -56,4 +57,4 @@ def plane_light(light: Light, tilt_deg: float, azimuth_deg: float) -> PlaneLight
     beam = light.dni * facing
     entering = iam.ashrae(np.degrees(np.arccos(np.clip(cosine, -1, 1))), b=INCIDENCE_B)
     diffuse = np.nan_to_num(sky) + ground
-    return PlaneLight(beam + diffuse, beam * entering + DIFFUSE_INCIDENCE * diffuse)
+    return PlaneLight(beam + diffuse, beam * entering + DIFFUSE_INCIDENCE * diffuse, beam * entering)

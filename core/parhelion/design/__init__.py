@@ -6,6 +6,7 @@ from parhelion.design.array import Obstacle as Obstacle
 from parhelion.design.array import PanelGroup as PanelGroup
 from parhelion.design.array import PanelString as PanelString
 from parhelion.design.array import Place as Place
+from parhelion.design.array import PlaceKind as PlaceKind
 from parhelion.design.array import Side as Side
 from parhelion.design.array import Ventilation as Ventilation
 from parhelion.design.bank import Bank as Bank
@@ -25,6 +26,7 @@ from parhelion.design.hull import Hull as Hull
 from parhelion.design.hull import Loading as Loading
 from parhelion.design.hull import MeasuredRun as MeasuredRun
 from parhelion.design.hull import Tow as Tow
+from parhelion.design.part import Point as Point
 from parhelion.design.plan import Plan as Plan
 from parhelion.design.plan import Site as Site
 from parhelion.design.plan import Sky as Sky

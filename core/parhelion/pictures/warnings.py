@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+from parhelion.advice.array import ArrayView, array_findings, spar_costs
 from parhelion.advice.finding import Finding
 from parhelion.advice.hull import hull_findings
 from parhelion.day.outlook import outlook_of
@@ -16,6 +17,7 @@ class WarningCounts(Frozen):
 
     hull: int
     bank: int
+    array: int
     day: int
 
 
@@ -29,5 +31,6 @@ def warning_counts(design: BoatDesign) -> WarningCounts:
     return WarningCounts(
         hull=_open(hull_findings(outlook)),
         bank=_open(bank_findings_of(outlook)),
+        array=_open(array_findings(ArrayView(outlook, spar_costs(outlook)))),
         day=_open(day_picture_from(outlook).findings),
     )

@@ -20,6 +20,7 @@ export type RangePicture = Schemas["RangePicture"];
 export type MatchPicture = Schemas["MatchPicture"];
 export type HelmCard = Schemas["HelmCard"];
 export type BankPicture = Schemas["BankPicture"];
+export type ArrayPicture = Schemas["ArrayPicture"];
 export type Tank = Schemas["Tank"];
 export type BankSize = Schemas["BankSize"];
 export type SizingAsk = Schemas["SizingAsk"];

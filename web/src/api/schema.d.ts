@@ -345,6 +345,23 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/array/picture": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Array */
+        post: operations["drawArray"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/warnings": {
         parameters: {
             query?: never;
@@ -968,6 +985,32 @@ export interface components {
             power_coefficient_per_k: number;
             /** Mass of one panel */
             mass_kg?: number | null;
+            /** Short side of a panel */
+            panel_width_m?: number | null;
+            /** Long side of a panel */
+            panel_length_m?: number | null;
+            /**
+             * Long side athwart
+             * @default false
+             */
+            turned: boolean;
+            /** Side by side athwart */
+            columns?: number | null;
+            /**
+             * Cells across the short side
+             * @default 6
+             */
+            cells_across: number;
+            /**
+             * Cells along the long side
+             * @default 12
+             */
+            cells_along: number;
+            /**
+             * Cells cut in half, two halves in parallel
+             * @default false
+             */
+            half_cut: boolean;
             /**
              * Salt Loss Frac
              * @default 0.03
@@ -999,12 +1042,22 @@ export interface components {
         /**
          * Place
          * @description Where panels sit. Flat is the default; `faces` matters only when tilted.
+         *
+         *     `at` is the middle of the place; without it nothing is known of what shades it.
          */
         Place: {
             /** Id */
             id: string;
             /** Name */
             name: string;
+            /** @default deck */
+            kind: components["schemas"]["PlaceKind"];
+            /** Its middle */
+            at?: components["schemas"]["Point"] | null;
+            /** Athwart */
+            width_m?: number | null;
+            /** Fore and aft */
+            length_m?: number | null;
             /**
              * Tilt from flat
              * @default 0
@@ -1015,6 +1068,12 @@ export interface components {
             /** @default open */
             ventilation: components["schemas"]["Ventilation"];
         };
+        /**
+         * PlaceKind
+         * @description What a place is, in the words of the boat.
+         * @enum {string}
+         */
+        PlaceKind: "canopy" | "bimini" | "arch" | "cabin_top" | "deck" | "rail" | "wing" | "loose" | "shore";
         /**
          * Plan
          * @description The day in question. `spells` empty means the useful sun: 5 to 95 % of the clear day's harvest.
@@ -2475,6 +2534,197 @@ export interface components {
              */
             grey_days: number;
         };
+        /** ArrayOut */
+        ArrayOut: {
+            /** Content Hash */
+            content_hash: string;
+            picture: components["schemas"]["ArrayPicture"];
+        };
+        /**
+         * ArrayPicture
+         * @description Everything the Array station shows; steps are those of the day.
+         */
+        ArrayPicture: {
+            /** Outlines */
+            outlines: components["schemas"]["Spot"][][];
+            /** Length M */
+            length_m: number;
+            /** Breadth M */
+            breadth_m: number;
+            /** Places */
+            places: components["schemas"]["DeckPlace"][];
+            /** Panels */
+            panels: components["schemas"]["DeckPanel"][];
+            /** Spars */
+            spars: components["schemas"]["DeckSpar"][];
+            /** Sun */
+            sun: components["schemas"]["SunAt"][];
+            /** Clock Min */
+            clock_min: number[];
+            /** Noon Index */
+            noon_index: number;
+            /** Sunset Index */
+            sunset_index: number | null;
+            /** Heading Deg */
+            heading_deg: number | null;
+            /** Nameplate W */
+            nameplate_w: number;
+            /** Day Wh */
+            day_wh: number;
+            /** Sun W */
+            sun_w: number[];
+            /** Shade Wh */
+            shade_wh: number;
+            /** Mass Kg */
+            mass_kg: number;
+            dome: components["schemas"]["SkyDome"] | null;
+            /** Findings */
+            findings: components["schemas"]["Finding"][];
+        };
+        /** Corner */
+        Corner: {
+            /** X M */
+            x_m: number;
+            /** Y M */
+            y_m: number;
+            /** Z M */
+            z_m: number;
+        };
+        /**
+         * DeckPanel
+         * @description One panel on the deck.
+         */
+        DeckPanel: {
+            /** Group Id */
+            group_id: string;
+            /** Place Id */
+            place_id: string;
+            /** Number */
+            number: number;
+            /** Corners */
+            corners: components["schemas"]["Corner"][];
+            /** Columns */
+            columns: number;
+            /** Rows */
+            rows: number;
+            /** Cells */
+            cells: number[];
+            /** Day Wh */
+            day_wh: number;
+            /** Yield H */
+            yield_h: number;
+            /** Kept Frac */
+            kept_frac: number;
+        };
+        /**
+         * DeckPlace
+         * @description One place in plan.
+         */
+        DeckPlace: {
+            /** Id */
+            id: string;
+            /** Name */
+            name: string;
+            /** Kind */
+            kind: string;
+            /** Corners */
+            corners: components["schemas"]["Corner"][];
+            /** Nameplate W */
+            nameplate_w: number;
+            /** Panels */
+            panels: number;
+            /** Mass Kg */
+            mass_kg: number;
+            /** Height M */
+            height_m: number | null;
+            /** Day Wh */
+            day_wh: number;
+            /** Lost Frac */
+            lost_frac: number;
+            /** Fits */
+            fits: number;
+            /** Fits Turned */
+            fits_turned: number;
+            /** Missing */
+            missing?: string | null;
+        };
+        /**
+         * DeckSpar
+         * @description One spar and what it costs this day.
+         */
+        DeckSpar: {
+            /** Id */
+            id: string;
+            /** Name */
+            name: string;
+            foot: components["schemas"]["Corner"];
+            tip: components["schemas"]["Corner"];
+            /** Radius M */
+            radius_m: number;
+            /** Cost Wh */
+            cost_wh: number;
+        };
+        /**
+         * SkyDome
+         * @description The sky over one panel.
+         */
+        SkyDome: {
+            /** Group Id */
+            group_id: string;
+            /** Number */
+            number: number;
+            /** Bearings Deg */
+            bearings_deg: number[];
+            /** Heights Deg */
+            heights_deg: number[];
+            /** Shade */
+            shade: number[][];
+            /** Sky View Frac */
+            sky_view_frac: number;
+            /** Paths */
+            paths: components["schemas"]["SkyPath"][];
+        };
+        /**
+         * SkyPath
+         * @description The sun over one day as the panel sees it: bearings off the bow, heights.
+         */
+        SkyPath: {
+            /** Label */
+            label: string;
+            /** Points */
+            points: components["schemas"]["SunAt"][];
+        };
+        /**
+         * Spot
+         * @description A point in plan [m].
+         */
+        Spot: {
+            /** X M */
+            x_m: number;
+            /** Y M */
+            y_m: number;
+        };
+        /** SunAt */
+        SunAt: {
+            /** Azimuth Deg */
+            azimuth_deg: number;
+            /** Elevation Deg */
+            elevation_deg: number;
+        };
+        /**
+         * AskedArray
+         * @description The panel the sky is seen from: its group, and its number in it.
+         */
+        AskedArray: {
+            design: components["schemas"]["BoatDesign"];
+            /** Group Id */
+            group_id?: string | null;
+            /**
+             * Number
+             * @default 0
+             */
+            number: number;
+        };
         /**
          * WarningCounts
          * @description Open warnings by station.
@@ -2484,6 +2734,8 @@ export interface components {
             hull: number;
             /** Bank */
             bank: number;
+            /** Array */
+            array: number;
             /** Day */
             day: number;
         };
@@ -3047,6 +3299,30 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["BankOut"];
+                };
+            };
+        };
+    };
+    drawArray: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["AskedArray"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ArrayOut"];
                 };
             };
         };

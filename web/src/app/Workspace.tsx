@@ -17,6 +17,7 @@ import { VariantPanel } from "./VariantPanel";
 const PAGES: Record<Station, ReturnType<typeof lazy>> = {
   hull: lazy(() => import("../features/hull/HullStation")),
   bank: lazy(() => import("../features/bank/BankStation")),
+  array: lazy(() => import("../features/array/ArrayStation")),
   day: lazy(() => import("../features/day/DayStation")),
 };
 

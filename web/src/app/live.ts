@@ -72,6 +72,14 @@ export function useBankPicture(design: BoatDesign, ask: SizingAsk) {
   });
 }
 
+/** The deck in the sun; the sky is seen from one panel of a group. */
+export function useArrayPicture(design: BoatDesign, groupId: string | null, number: number) {
+  return useComputed("array", design, [groupId, number], async (asked, signal) => {
+    const body = { design: asked, group_id: groupId, number };
+    return (await dataOf(client.POST("/api/array/picture", { body, signal }))).picture;
+  });
+}
+
 /** How many open warnings each station has, for the course line. */
 export function useWarnings(design: BoatDesign) {
   return useComputed("warnings", design, null, async (asked, signal) => {

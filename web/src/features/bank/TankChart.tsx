@@ -3,9 +3,9 @@ import type { BankPicture, Tank } from "../../api/client";
 import { useUnits } from "../../app/preferences";
 import { keyStep } from "../../shared/chart/drag";
 import { Readout } from "../../shared/chart/Readout";
+import { spread } from "../../shared/chart/spread";
 import { useSize } from "../../shared/chart/useSize";
 import { type Kind, shown } from "../../shared/units";
-import { spread } from "./tankLayout";
 
 const HEIGHT = 276;
 const TOP = 26;

@@ -1,8 +1,8 @@
 import { useQuery } from "@tanstack/react-query";
 import { client, dataOf } from "../../api/client";
 import { useDesign } from "../../app/design";
+import { withoutPanels, withPlaceOf } from "../../app/panels";
 import { ChoiceField, NumberField, TextField } from "../../shared/ui/fields";
-import { withoutPanels, withPanels } from "./parts";
 
 const SIDES = [
   ["bow", "to the bow"],
@@ -135,7 +135,11 @@ export function Panels() {
           </fieldset>
         );
       })}
-      <button type="button" className="link" onClick={() => apply(withPanels, "panels")}>
+      <button
+        type="button"
+        className="link"
+        onClick={() => apply((current) => withPlaceOf(current), "panels")}
+      >
         add panels
       </button>
     </>

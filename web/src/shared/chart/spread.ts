@@ -1,4 +1,4 @@
-/** Where labels of the tank stand: pushed apart so that none covers another, kept inside the picture. */
+/** Where labels stand: pushed apart so that none covers another, kept inside the picture. */
 
 export interface Placed<T> {
   item: T;

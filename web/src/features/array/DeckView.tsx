@@ -1,0 +1,211 @@
+import { type PointerEvent, useEffect, useState } from "react";
+import type { ArrayPicture } from "../../api/client";
+import { useDesign } from "../../app/design";
+import { useUnits } from "../../app/preferences";
+import { HOUR_EVENT } from "../../app/stations";
+import { keyStep } from "../../shared/chart/drag";
+import { useSize } from "../../shared/chart/useSize";
+import { withValue } from "../../shared/pointer";
+import { clockText, shown } from "../../shared/units";
+import { DeckPlan } from "./DeckPlan";
+import { planOf, type Spot, sunAt } from "./deckGeometry";
+import { SunArc } from "./SunArc";
+
+const ARC_HEIGHT = 74;
+const READOUT_HEIGHT = 24;
+const STEPS_AN_HOUR = 6;
+const POINTS = ["N", "", "", "E", "", "", "S", "", "", "W", "", ""];
+const RAD = Math.PI / 180;
+
+interface Props {
+  picture: ArrayPicture;
+  chosen: string | null;
+  onChoose: (id: string) => void;
+  onSee: (groupId: string, number: number) => void;
+}
+
+/** The boat in plan on its compass ring, its panels cell by cell, and shadows as the sun goes round. */
+export function DeckView({ picture, chosen, onChoose, onSee }: Props) {
+  const [box, { width, height }] = useSize<HTMLDivElement>();
+  const { design, apply } = useDesign();
+  const units = useUnits();
+  const [moment, setMoment] = useState<number | null>(null);
+  const index = Math.min(moment ?? picture.noon_index, picture.sun.length - 1);
+  const heading = design.plan.heading_deg ?? null;
+  const shownHeading = heading ?? 0;
+  const sun = sunAt(picture.sun, index);
+  const bearing = (sun.azimuth_deg - shownHeading + 360) % 360;
+  const up = sun.elevation_deg > 0;
+
+  useEffect(() => {
+    const move = (event: Event) => {
+      const by = (event as CustomEvent<number>).detail * STEPS_AN_HOUR;
+      setMoment((old) => Math.min(Math.max((old ?? picture.noon_index) + by, 0), picture.sun.length - 1));
+    };
+    window.addEventListener(HOUR_EVENT, move);
+    return () => window.removeEventListener(HOUR_EVENT, move);
+  }, [picture.noon_index, picture.sun.length]);
+
+  const ringHeight = Math.max(height - ARC_HEIGHT - READOUT_HEIGHT, 240);
+  const radius = Math.max(Math.min(width / 2 - 34, ringHeight / 2 - 26), 90);
+  const middle = { x: width / 2, y: ringHeight / 2 + 2 };
+  const plan = planOf(picture, middle, radius * 0.9);
+  const onRing = (degrees: number, out = 0): Spot => ({
+    x: middle.x + Math.sin(degrees * RAD) * (radius + out),
+    y: middle.y - Math.cos(degrees * RAD) * (radius + out),
+  });
+  const setHeading = (degrees: number | null) =>
+    apply((current) => withValue(current, "/plan/heading_deg", degrees), "heading");
+  const watts = picture.sun_w[Math.min(Math.round(index), picture.sun_w.length - 1)] ?? 0;
+  const minutes = picture.clock_min[Math.round(index)] ?? 0;
+
+  function turn(event: PointerEvent<SVGElement>) {
+    const target = event.currentTarget;
+    const surface = (target as SVGGraphicsElement).ownerSVGElement;
+    if (!surface) return;
+    const bounds = surface.getBoundingClientRect();
+    const angle = (e: { clientX: number; clientY: number }) =>
+      Math.atan2(e.clientX - bounds.left - middle.x, middle.y - (e.clientY - bounds.top)) / RAD;
+    const from = angle(event);
+    target.setPointerCapture(event.pointerId);
+    const follow = (e: globalThis.PointerEvent) =>
+      setHeading(Math.round((((shownHeading - (angle(e) - from)) % 360) + 360) % 360) % 360);
+    const stop = () => {
+      target.removeEventListener("pointermove", follow as EventListener);
+      target.removeEventListener("pointerup", stop);
+      target.removeEventListener("pointercancel", stop);
+    };
+    target.addEventListener("pointermove", follow as EventListener);
+    target.addEventListener("pointerup", stop);
+    target.addEventListener("pointercancel", stop);
+    event.preventDefault();
+  }
+
+  const sunSpot = onRing(bearing);
+  return (
+    <div ref={box} className="min-h-[420px] flex-1 max-[720px]:min-h-[520px]">
+      {width > 0 && (
+        <>
+          <svg width={width} height={ringHeight} role="group" aria-label="The deck in plan, bow up" data-deck>
+            <circle
+              cx={middle.x}
+              cy={middle.y}
+              r={radius}
+              fill="none"
+              stroke="var(--edge)"
+              strokeWidth="1.4"
+            />
+            <g
+              role="slider"
+              tabIndex={0}
+              aria-label="Heading"
+              aria-valuemin={0}
+              aria-valuemax={359}
+              aria-valuenow={Math.round(shownHeading)}
+              aria-valuetext={heading === null ? "any heading" : `${Math.round(heading)} degrees`}
+              className="cursor-grab"
+              style={{ touchAction: "none" }}
+              onPointerDown={turn}
+              onKeyDown={(event) => {
+                const step = keyStep(event.key);
+                if (!step) return;
+                event.preventDefault();
+                setHeading((Math.round(shownHeading) + step * 5 + 360) % 360);
+              }}
+            >
+              <circle
+                cx={middle.x}
+                cy={middle.y}
+                r={radius}
+                fill="none"
+                stroke="transparent"
+                strokeWidth="26"
+              />
+              {POINTS.map((point, i) => {
+                const at = i * 30 - shownHeading;
+                const [a, b, t] = [
+                  onRing(at, -5),
+                  onRing(at, 5),
+                  onRing(at, Math.cos(at * RAD) > 0.97 ? -18 : 17),
+                ];
+                return (
+                  <g key={`${i * 30}`}>
+                    <line x1={a.x} y1={a.y} x2={b.x} y2={b.y} stroke="var(--muted)" />
+                    {point && (
+                      <text
+                        x={t.x}
+                        y={t.y + 5}
+                        fontSize="14"
+                        fontWeight="700"
+                        textAnchor="middle"
+                        fill={heading === null ? "var(--muted)" : "var(--ink)"}
+                      >
+                        {point}
+                      </text>
+                    )}
+                  </g>
+                );
+              })}
+            </g>
+            <path
+              d={`M${middle.x} ${middle.y - radius - 6}l-7 -13h14z`}
+              fill="var(--ink)"
+              pointerEvents="none"
+            />
+            <text
+              x={middle.x + 14}
+              y={middle.y - radius - 8}
+              fontSize="13.5"
+              fontWeight="700"
+              fill="var(--ink)"
+            >
+              {heading === null ? "any heading" : `heading ${String(Math.round(heading)).padStart(3, "0")}°`}
+            </text>
+            <DeckPlan
+              picture={picture}
+              plan={plan}
+              bearing={bearing}
+              up={sun.elevation_deg}
+              chosen={chosen}
+              onChoose={onChoose}
+              onSee={onSee}
+            />
+            {up && (
+              <g pointerEvents="none" data-sun={Math.round(bearing)}>
+                <circle
+                  cx={sunSpot.x}
+                  cy={sunSpot.y}
+                  r="9"
+                  fill="var(--sun)"
+                  stroke="var(--ink)"
+                  strokeWidth="1.4"
+                />
+                {[-7, 7].map((by) => {
+                  const dog = onRing(bearing + by);
+                  return <circle key={by} cx={dog.x} cy={dog.y} r="3" fill="var(--sun)" />;
+                })}
+              </g>
+            )}
+          </svg>
+          <SunArc picture={picture} index={index} width={width} height={ARC_HEIGHT} onMove={setMoment} />
+          <p className="m-0 flex flex-wrap items-baseline gap-x-4 text-[13px]" data-readout>
+            <b className="tabular text-[14px]">{clockText(minutes)}</b>
+            <span>{up ? `sun ${Math.round(sun.elevation_deg)}° up` : "sun down"}</span>
+            <span>
+              <b>{shown({ quantity: "power_w", value: watts, signed: false }, units)}</b> from the array
+            </span>
+            {heading === null ? (
+              <span className="text-muted">
+                numbers are the mean of eight headings; turn the ring to fix one
+              </span>
+            ) : (
+              <button type="button" className="link" onClick={() => setHeading(null)}>
+                any heading
+              </button>
+            )}
+          </p>
+        </>
+      )}
+    </div>
+  );
+}

@@ -1,0 +1,99 @@
+import type { ArrayPicture } from "../../api/client";
+import { useUnits } from "../../app/preferences";
+import { type Kind, shown } from "../../shared/units";
+
+/** The deck's numbers as tables, for reading and for screen readers. */
+export function PanelList({ picture }: { picture: ArrayPicture }) {
+  const units = useUnits();
+  const say = (quantity: Kind, value: number) => shown({ quantity, value, signed: false }, units);
+  const place = (id: string) => picture.places.find((item) => item.id === id)?.name ?? "";
+  return (
+    <div
+      className="min-h-0 flex-1 overflow-y-auto pt-1"
+      tabIndex={0}
+      role="region"
+      aria-label="Panels in a list"
+    >
+      <table className="plain-table">
+        <thead>
+          <tr>
+            <th>place</th>
+            <th>panels</th>
+            <th>nameplate</th>
+            <th>mass</th>
+            <th>this day</th>
+            <th>lost to shade</th>
+          </tr>
+        </thead>
+        <tbody>
+          {picture.places.map((item) => (
+            <tr key={item.id} data-place-row={item.id}>
+              <td>
+                {item.name}
+                {item.missing && <span className="block text-[12.5px] text-muted">{item.missing}</span>}
+              </td>
+              <td>{item.panels}</td>
+              <td>{say("power_w", item.nameplate_w)}</td>
+              <td>{say("mass_kg", item.mass_kg)}</td>
+              <td>{item.missing ? "–" : <b>{say("energy_wh", item.day_wh)}</b>}</td>
+              <td>{item.missing ? "not known" : say("fraction", item.lost_frac)}</td>
+            </tr>
+          ))}
+        </tbody>
+      </table>
+      <h2 className="mt-3 mb-0 text-[13.5px] font-bold text-muted">Panel by panel</h2>
+      <table className="plain-table">
+        <thead>
+          <tr>
+            <th>panel</th>
+            <th>this day</th>
+            <th>per kW</th>
+            <th>keeps</th>
+          </tr>
+        </thead>
+        <tbody>
+          {picture.panels.map((panel) => (
+            <tr key={`${panel.group_id}/${panel.number}`}>
+              <td>
+                {place(panel.place_id)}, {panel.number + 1}
+              </td>
+              <td>
+                <b>{say("energy_wh", panel.day_wh)}</b>
+              </td>
+              <td>{panel.yield_h.toFixed(1)} kWh</td>
+              <td>{say("fraction", panel.kept_frac)}</td>
+            </tr>
+          ))}
+        </tbody>
+      </table>
+      {picture.spars.length > 0 && (
+        <>
+          <h2 className="mt-3 mb-0 text-[13.5px] font-bold text-muted">What stands in the sun</h2>
+          <table className="plain-table">
+            <thead>
+              <tr>
+                <th>spar</th>
+                <th>top</th>
+                <th>costs this day</th>
+              </tr>
+            </thead>
+            <tbody>
+              {picture.spars.map((spar) => (
+                <tr key={spar.id}>
+                  <td>{spar.name}</td>
+                  <td>{say("length_m", Math.max(spar.tip.z_m, spar.foot.z_m))}</td>
+                  <td>
+                    <b>{say("energy_wh", spar.cost_wh)}</b>
+                  </td>
+                </tr>
+              ))}
+            </tbody>
+          </table>
+        </>
+      )}
+      <p className="mt-2 mb-1 text-[13px] text-muted">
+        Panels are counted where they stand, before wiring and controller; the cost of a spar is at the bank.
+      </p>
+    </div>
+  );
+}

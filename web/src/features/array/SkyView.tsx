@@ -1,0 +1,167 @@
+import type { ReactNode } from "react";
+import type { ArrayPicture } from "../../api/client";
+import { useUnits } from "../../app/preferences";
+import { useSize } from "../../shared/chart/useSize";
+import { shown } from "../../shared/units";
+
+const SEEN = 0.015; // of shade, before it is drawn
+const DASHES = ["", "6 4", "2 4"];
+const RAD = Math.PI / 180;
+
+interface Props {
+  picture: ArrayPicture;
+  onSee: (groupId: string, number: number) => void;
+}
+
+/** The sky over one panel, bow up: what is in the way of which part, and the sun's paths in three months. */
+export function SkyView({ picture, onSee }: Props) {
+  const [box, { width, height }] = useSize<HTMLDivElement>();
+  const units = useUnits();
+  const dome = picture.dome;
+  const name = (panel: ArrayPicture["panels"][number]) =>
+    `${picture.places.find((place) => place.id === panel.place_id)?.name ?? ""}, panel ${panel.number + 1}`;
+  if (!dome)
+    return (
+      <p className="m-auto max-w-[44ch] text-center text-muted">
+        No panel has a position yet. Give a place its middle and height on the left to see the sky from it.
+      </p>
+    );
+  const radius = Math.max(Math.min(width / 2 - 40, height / 2 - 30, 235), 60);
+  const middle = { x: Math.max(width / 2, radius + 40), y: radius + 26 };
+  const spot = (bearing: number, up: number) => ({
+    x: middle.x + Math.sin(bearing * RAD) * radius * (1 - up / 90),
+    y: middle.y - Math.cos(bearing * RAD) * radius * (1 - up / 90),
+  });
+  const step = (dome.bearings_deg[1] ?? 3) - (dome.bearings_deg[0] ?? 0);
+  const fields: ReactNode[] = [];
+  dome.shade.forEach((column, i) => {
+    column.forEach((share, j) => {
+      const [bearing, up] = [dome.bearings_deg[i] ?? 0, dome.heights_deg[j] ?? 0];
+      if (share < SEEN || up >= 90) return;
+      const low = Math.max(up - step / 2, 0);
+      const corners = [
+        spot(bearing - step / 2, low),
+        spot(bearing + step / 2, low),
+        spot(bearing + step / 2, up + step / 2),
+        spot(bearing - step / 2, up + step / 2),
+      ];
+      fields.push(
+        <path
+          key={`${i}/${j}`}
+          d={`M${corners.map((c) => `${c.x.toFixed(1)} ${c.y.toFixed(1)}`).join("L")}Z`}
+          fill="var(--ink)"
+          fillOpacity={Math.min(0.15 + share * 0.75, 0.85)}
+        />,
+      );
+    });
+  });
+  const view = shown({ quantity: "fraction", value: dome.sky_view_frac, signed: false }, units);
+  return (
+    <>
+      <div className="flex flex-wrap items-center gap-x-4 gap-y-1">
+        <label className="flex items-center gap-2">
+          Seen from
+          <select
+            className="h-[28px] rounded-[5px] border border-edge bg-field px-1 text-ink"
+            value={`${dome.group_id}/${dome.number}`}
+            onChange={(event) => {
+              const [group, number] = event.target.value.split("/") as [string, string];
+              onSee(group, Number(number));
+            }}
+          >
+            {picture.panels.map((panel) => (
+              <option key={`${panel.group_id}/${panel.number}`} value={`${panel.group_id}/${panel.number}`}>
+                {name(panel)}
+              </option>
+            ))}
+          </select>
+        </label>
+        <span>
+          <b>{view}</b> of the sky's own light is left
+        </span>
+      </div>
+      <div ref={box} className="min-h-[300px] flex-1">
+        {width > 0 && (
+          <svg
+            width={width}
+            height={Math.max(height, 2 * radius + 50)}
+            role="img"
+            aria-label={`The sky over the panel: ${view} of its light is left`}
+            data-dome
+          >
+            <circle cx={middle.x} cy={middle.y} r={radius} fill="var(--water-soft)" stroke="var(--ink)" />
+            {[30, 60].map((up) => (
+              <g key={up}>
+                <circle
+                  cx={middle.x}
+                  cy={middle.y}
+                  r={radius * (1 - up / 90)}
+                  fill="none"
+                  stroke="var(--field)"
+                />
+                <text
+                  x={middle.x + 3}
+                  y={middle.y - radius * (1 - up / 90) - 3}
+                  fontSize="12"
+                  fill="var(--muted)"
+                >
+                  {up}°
+                </text>
+              </g>
+            ))}
+            {fields}
+            {dome.paths.map((path, index) => (
+              <g key={path.label}>
+                <polyline
+                  points={path.points
+                    .map((sun) => spot(sun.azimuth_deg, sun.elevation_deg))
+                    .map((c) => `${c.x.toFixed(1)},${c.y.toFixed(1)}`)
+                    .join(" ")}
+                  fill="none"
+                  stroke="var(--sun-edge)"
+                  strokeWidth="2.4"
+                  strokeDasharray={DASHES[index]}
+                />
+              </g>
+            ))}
+            {(["bow", "starboard", "stern", "port"] as const).map((side, index) => {
+              const at = spot(index * 90, -6);
+              return (
+                <text
+                  key={side}
+                  x={at.x}
+                  y={at.y + 4}
+                  fontSize="12.5"
+                  fill="var(--muted)"
+                  textAnchor={index === 1 ? "start" : index === 3 ? "end" : "middle"}
+                >
+                  {side}
+                </text>
+              );
+            })}
+          </svg>
+        )}
+      </div>
+      <p className="m-0 mb-1 flex flex-wrap gap-x-4 text-[13px] text-muted">
+        <span>Dark: shaded. The sun's path on the 21st of</span>
+        {dome.paths.map((path, index) => (
+          <span key={path.label} className="flex items-center gap-1">
+            <svg width="26" height="8" aria-hidden="true">
+              <line
+                x1="0"
+                x2="26"
+                y1="4"
+                y2="4"
+                stroke="var(--sun-edge)"
+                strokeWidth="2.4"
+                strokeDasharray={DASHES[index]}
+              />
+            </svg>
+            {path.label}
+          </span>
+        ))}
+        {picture.heading_deg === null && <span>heading open: drawn as if heading north</span>}
+      </p>
+    </>
+  );
+}
