@@ -24,7 +24,12 @@ from parhelion.design import MeasuredRun
 ROOT = Path(__file__).resolve().parents[1]
 DAYS = 200
 EDITS = 60
-OTHER_STATIONS = ("DayStation-", "BankStation-", "Loads-")  # their chunks are not part of the first load
+OTHER_STATIONS = (
+    "DayStation-",
+    "BankStation-",
+    "ArrayStation-",
+    "Loads-",
+)  # their chunks are not part of the first load
 
 warnings.filterwarnings("ignore", message="DatetimeIndex.dayofyear is deprecated")
 
@@ -130,6 +135,31 @@ def curve_times() -> None:
     print(f"fit of four runs         {1e3 * fitted:7.1f} ms  (budget 20)")
 
 
+def shade_times() -> None:
+    """Sky tables of five panels behind a mast, a boom and an aerial, cold."""
+    from parhelion.array import shade
+    from parhelion.array.layout import PanelAt
+    from parhelion.design import Obstacle, Point
+
+    def spar(name: str, foot: tuple[float, ...], tip: tuple[float, ...], radius_m: float) -> Obstacle:
+        ends = [Point(x_m=x, y_m=y, z_m=z) for x, y, z in (foot, tip)]
+        return Obstacle(id=name, name=name, foot=ends[0], tip=ends[1], radius_m=radius_m)
+
+    spars = (
+        spar("mast", (0, 1, 1), (0, 1, 12), 0.07),
+        spar("boom", (0, 0.9, 2.2), (0, -2.6, 2.4), 0.05),
+        spar("aerial", (0.8, -3, 1), (0.8, -3, 4), 0.015),
+    )
+
+    def tables() -> None:
+        shade._tables, shade._one_spar = shade.Memo(200), shade.Memo(96)
+        for number in range(5):
+            panel = PanelAt((-1 + 0.6 * number, -1.5, 2.0), (0.56, 0, 0), (0, 1.2, 0), 6, 12, False, True)
+            shade.sky_table(panel, spars)
+
+    print(f"sky tables of 5 panels   {1e3 * seconds(tables):7.1f} ms  (budget 600)")
+
+
 def edit_times() -> None:
     os.environ["DJANGO_SETTINGS_MODULE"] = "config.settings"
     os.environ["PARHELION_VAR"] = tempfile.mkdtemp()
@@ -151,6 +181,7 @@ def edit_times() -> None:
             "/api/day/picture",
             "/api/hull/picture",
             "/api/bank/picture",
+            "/api/array/picture",
             "/api/warnings",
         ):
             began = time.perf_counter()
@@ -188,5 +219,6 @@ def first_load() -> None:
 if __name__ == "__main__":
     harvest_ratio()
     curve_times()
+    shade_times()
     edit_times()
     first_load()

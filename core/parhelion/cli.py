@@ -5,6 +5,7 @@ parhelion power FILE.json [--speeds V,V,...] [--json]
 parhelion day FILE.json [--date D] [--sky WORD] [--json]
 parhelion bank FILE.json [--hours H] [--speed V] [--grey-days N] [--json]
 parhelion helm FILE.json [--unit kn|km/h|mph] [--pdf OUT.pdf] [--json]
+parhelion harvest FILE.json [--date D] [--sky WORD] [--json]
 parhelion schema
 """
 
@@ -180,6 +181,24 @@ def _helm(design: BoatDesign, arguments: argparse.Namespace, out: TextIO) -> Non
         out.write(f"{speed:>8s} {row.power_w:7.0f} W {bank}\n")
 
 
+def _harvest(design: BoatDesign, arguments: argparse.Namespace, out: TextIO) -> None:
+    from parhelion.pictures.array import array_picture
+
+    picture = array_picture(design)
+    if arguments.json:
+        _print_json(picture.model_dump(mode="json"), out)
+        return
+    out.write(f"{picture.nameplate_w:.0f} W of nameplate, {picture.day_wh:.0f} Wh at the bank\n")
+    for place in picture.places:
+        shade = place.missing or f"{100 * place.lost_frac:.1f} % lost to shade"
+        out.write(f"{place.name:22s} {place.nameplate_w:6.0f} W {place.day_wh:8.0f} Wh  {shade}\n")
+    for panel in picture.panels:
+        out.write(f"  {panel.group_id} {panel.number + 1:3d} {panel.day_wh:8.0f} Wh\n")
+    for spar in picture.spars:
+        out.write(f"{spar.name:22s} costs {spar.cost_wh:8.0f} Wh\n")
+    _print_findings(picture.findings, out)
+
+
 def _print_findings(findings: list[Finding], out: TextIO) -> None:
     out.write("\n")
     for finding in findings:
@@ -197,7 +216,9 @@ def _speeds(text: str) -> list[float]:
 def _parser() -> argparse.ArgumentParser:
     parser = argparse.ArgumentParser(prog="parhelion", description="How fast and how far on the sun alone.")
     commands = parser.add_subparsers(dest="command", required=True)
-    ways = {"answers": _answers, "power": _power, "day": _day, "bank": _bank, "helm": _helm}
+    ways = {
+        "answers": _answers, "power": _power, "day": _day, "bank": _bank, "helm": _helm, "harvest": _harvest,
+    }  # fmt: skip
     for name, run in ways.items():
         command = commands.add_parser(name)
         command.add_argument("file", type=Path, help="a boat design, JSON")

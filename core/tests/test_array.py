@@ -8,7 +8,9 @@ from datetime import date
 import numpy as np
 import pandas as pd
 from parhelion.array.harvest import harvest
+from parhelion.array.layout import most_that_fit
 from parhelion.constants import STEP_H
+from parhelion.design import PanelGroup, Place
 from parhelion.sun.daysteps import day_steps
 from parhelion.sun.light import Light, clear_light, light_under, split
 from pvlib import irradiance, location, pvsystem, temperature
@@ -95,6 +97,15 @@ class HarvestTest(unittest.TestCase):
         each = [harvest(boat(**tilted, plan__heading_deg=h), light).sun_w.sum() for h in np.arange(8) * 45.0]
         self.assertAlmostEqual(harvest(boat(**tilted), light).sun_w.sum() / np.mean(each), 1, places=6)
         self.assertGreater(max(each), 1.3 * min(each))
+
+    def test_the_most_that_fit(self):
+        place = {"id": "p", "name": "P", "width_m": 1.55, "length_m": 3.1}
+        panel = {"id": "g", "place_id": "p", "controller_id": "c", "nameplate_w": 200,
+                 "panel_width_m": 0.76, "panel_length_m": 1.48}  # fmt: skip
+        group = PanelGroup.model_validate(panel)
+        for size, expected in ((1.55, (4, 4)), (1.53, (2, 4)), (0.5, (0, 0))):
+            at = Place.model_validate({**place, "width_m": size})
+            self.assertEqual((most_that_fit(at, group, False), most_that_fit(at, group, True)), expected)
 
     def test_more_panel_and_more_light_never_give_less(self):
         light = light_under(boat().site, boat().plan.date, boat().plan.sky)

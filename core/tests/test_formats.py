@@ -284,7 +284,9 @@ class CommandLineTest(unittest.TestCase):
         self.assertIn("beyond the model", points[2]["reason"])
         status, text, _ = self.run_cli("day", str(FROZEN), "--json")
         self.assertLess(abs(json.loads(text)["ledger"]["residual_wh"]), 1e-5)
-        for command in ("answers", "power", "day", "schema"):
+        status, text, _ = self.run_cli("harvest", str(FROZEN), "--json")
+        self.assertEqual((status, json.loads(text)["nameplate_w"]), (0, 860))
+        for command in ("answers", "power", "day", "harvest", "schema"):
             status, text, _ = self.run_cli(command, *([] if command == "schema" else [str(FROZEN)]))
             self.assertEqual(status, 0)
             self.assertGreater(len(text), 300)

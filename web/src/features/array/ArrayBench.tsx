@@ -37,7 +37,7 @@ export function ArrayBench({ picture, chosen, onChoose }: Props) {
   const place = places[index];
   const drawn = picture?.places.find((item) => item.id === place?.id);
   return (
-    <div className="bench border-r border-hairline px-5 py-3">
+    <section aria-label="Places, panels and spars" className="bench border-r border-hairline px-5 py-3">
       <Group title="Places on this boat">
         {places.length === 0 && (
           <p className="mt-0 mb-1 text-muted">
@@ -274,7 +274,7 @@ export function ArrayBench({ picture, chosen, onChoose }: Props) {
           add a spar
         </button>
       </Fold>
-    </div>
+    </section>
   );
 }
 
