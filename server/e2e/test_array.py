@@ -40,7 +40,7 @@ class ArrayWalk(BrowserTest):
 
         self.page.get_by_role("button", name="add a place").click()
         self.page.locator("[data-place]").last.click()
-        self.fold("Where Place 2 is")
+        self.fold("Where it is")
         self.fill("To starboard", "1.6")
         expect(self.finding("Place 2 reaches")).to_be_visible()
         self.fill("Tilt; flat is 0", "120")
@@ -102,7 +102,7 @@ class ArrayWalk(BrowserTest):
 
     def test_a_boat_without_panels_is_told_what_to_do(self):
         self.station()
-        self.fold("Where Canopy is")
+        self.fold("Where it is")
         self.page.get_by_role("button", name="remove it with its panels").click()
         expect(self.finding("No panels yet")).to_be_visible()
         self.page.get_by_role("button", name="add a place").click()

@@ -134,13 +134,15 @@ def adds_up(view: ArrayView) -> Finding | None:
             why=_why(view, "Nothing to add up"),
         )
     best = float(view.outlook.clear_harvest.sun_w.max())
+    number = sum(group.count for group in design.panels)
     return Finding(
         id="adds_up",
         level="good",
         title=sentence("{x} of nameplate at the clear peak", x=fraction(best / design.nameplate_w)),
         detail=sentence(
-            "{n} panels add up to {w}, {m} with their frames: {k} a kilogram.",
-            n=count(sum(g.count for g in design.panels)), w=power(design.nameplate_w),
+            ("{n} panels add up to {w}, " if number > 1 else "One panel of {w}, ")
+            + "{m} with frames: {k} a kilogram.",
+            n=count(number), w=power(design.nameplate_w),
             m=mass(design.panels_kg), k=power(design.nameplate_w / design.panels_kg),
         ),
         why=_why(view, "Salt, mismatch, wiring, heat and conversion taken off one by one"),

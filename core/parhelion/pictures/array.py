@@ -19,6 +19,7 @@ from parhelion.constants import STEP_H
 from parhelion.day.outlook import Outlook, outlook_of
 from parhelion.design import BoatDesign, PanelGroup
 from parhelion.hulltypes import HULL_SPACING_TO_LENGTH, TYPICAL
+from parhelion.memo import Memo
 from parhelion.quantities import Frozen
 from parhelion.sun.daysteps import day_steps
 from parhelion.sun.light import Light
@@ -222,8 +223,21 @@ def _unshaded(design: BoatDesign, light: Light, group: PanelGroup, heading_deg: 
     return plane_light(light, tilt, (heading_deg + FACING_DEG[place.faces]) % 360.0 if tilt else 0.0)
 
 
+_laid: Memo[list[DeckPanel]] = Memo(64)
+
+
 def _deck_panels(outlook: Outlook, group: PanelGroup) -> list[DeckPanel]:
-    """The panels of a group with their cells, on the shown day; none where the place has no position."""
+    """The panels of a group with their cells, kept by what they depend on: other edits cost nothing."""
+    design = outlook.design
+    key = (
+        outlook.light.key, outlook.light.shown, design.place(group.place_id), group, design.obstacles,
+        headings_of(design), air_temperature_c(design), design.plan.wind_mps,
+    )  # fmt: skip
+    return _laid.get(key, lambda: _lay(outlook, group))
+
+
+def _lay(outlook: Outlook, group: PanelGroup) -> list[DeckPanel]:
+    """The panels of a group on the shown day; none where the place has no position."""
     design = outlook.design
     place = design.place(group.place_id)
     laid = panels_of(place, group)

@@ -76,7 +76,7 @@ export function ArrayBench({ picture, chosen, onChoose }: Props) {
       {place && (
         <>
           <Fold
-            title={`Panels on ${place.name}`}
+            title="Panels on it"
             summary={drawn ? `${drawn.panels} of ${say("power_w", drawn.nameplate_w)}` : ""}
             {...fold("panels")}
           >
@@ -159,7 +159,7 @@ export function ArrayBench({ picture, chosen, onChoose }: Props) {
             )}
           </Fold>
           <Fold
-            title={`Where ${place.name} is`}
+            title="Where it is"
             summary={place.at ? `${say("length_m", place.at.z_m)} up` : "not known"}
             {...fold("place")}
           >

@@ -13,6 +13,7 @@ import { SunArc } from "./SunArc";
 
 const ARC_HEIGHT = 74;
 const READOUT_HEIGHT = 24;
+const NARROW = 560; // of the picture, where the readout takes two lines
 const STEPS_AN_HOUR = 6;
 const POINTS = ["N", "", "", "E", "", "", "S", "", "", "W", "", ""];
 const RAD = Math.PI / 180;
@@ -46,7 +47,8 @@ export function DeckView({ picture, chosen, onChoose, onSee }: Props) {
     return () => window.removeEventListener(HOUR_EVENT, move);
   }, [picture.noon_index, picture.sun.length]);
 
-  const ringHeight = Math.max(height - ARC_HEIGHT - READOUT_HEIGHT, 240);
+  const readout = READOUT_HEIGHT * (width < NARROW ? 2 : 1);
+  const ringHeight = Math.max(height - ARC_HEIGHT - readout, 240);
   const radius = Math.max(Math.min(width / 2 - 34, ringHeight / 2 - 26), 90);
   const middle = { x: width / 2, y: ringHeight / 2 + 2 };
   const plan = planOf(picture, middle, radius * 0.9);
@@ -83,9 +85,9 @@ export function DeckView({ picture, chosen, onChoose, onSee }: Props) {
 
   const sunSpot = onRing(bearing);
   return (
-    <div ref={box} className="min-h-[420px] flex-1 max-[720px]:min-h-[520px]">
+    <div ref={box} className="relative min-h-[420px] flex-1 max-[720px]:min-h-[500px]">
       {width > 0 && (
-        <>
+        <div className="absolute inset-0">
           <svg width={width} height={ringHeight} role="group" aria-label="The deck in plan, bow up" data-deck>
             <circle
               cx={middle.x}
@@ -195,16 +197,14 @@ export function DeckView({ picture, chosen, onChoose, onSee }: Props) {
               <b>{shown({ quantity: "power_w", value: watts, signed: false }, units)}</b> from the array
             </span>
             {heading === null ? (
-              <span className="text-muted">
-                numbers are the mean of eight headings; turn the ring to fix one
-              </span>
+              <span className="text-muted">the mean of eight headings; turn the ring to fix one</span>
             ) : (
               <button type="button" className="link" onClick={() => setHeading(null)}>
                 any heading
               </button>
             )}
           </p>
-        </>
+        </div>
       )}
     </div>
   );

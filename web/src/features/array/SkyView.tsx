@@ -80,11 +80,12 @@ export function SkyView({ picture, onSee }: Props) {
           <b>{view}</b> of the sky's own light is left
         </span>
       </div>
-      <div ref={box} className="min-h-[300px] flex-1">
+      <div ref={box} className="relative min-h-[360px] flex-1">
         {width > 0 && (
           <svg
+            className="absolute"
             width={width}
-            height={Math.max(height, 2 * radius + 50)}
+            height={height}
             role="img"
             aria-label={`The sky over the panel: ${view} of its light is left`}
             data-dome
