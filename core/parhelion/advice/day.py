@@ -268,18 +268,20 @@ def kept_not_counted(view: DayView) -> Finding | None:
 
 
 def unshaded(view: DayView) -> Finding | None:
-    """The harvest of this version knows no shade."""
+    """What the array gives at best, and whether shade is in it."""
     if not view.outlook.design.panels:
         return None
+    design = view.outlook.design
     best = float(view.outlook.clear_harvest.sun_w.max())
-    nameplate = view.outlook.design.nameplate_w
+    nameplate = design.nameplate_w
+    counted = design.obstacles and all(design.place(group.place_id).at for group in design.panels)
     return Finding(
         id="unshaded",
         level="note",
         title=sentence("At best {w} from {n} of nameplate", w=power(best), n=power(nameplate)),
         detail=sentence(
             "{x} at the clear peak, "
-            + ("shade and all." if view.outlook.design.obstacles else
+            + ("shade and all." if counted else
                "with nothing in the way of the sun: masts, aerials and crew cost more."),
             x=fraction(best / nameplate),
         ),

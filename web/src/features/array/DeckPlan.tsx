@@ -2,6 +2,7 @@ import { type KeyboardEvent, type PointerEvent, useId, useState } from "react";
 import type { ArrayPicture } from "../../api/client";
 import { useDesign } from "../../app/design";
 import { useUnits } from "../../app/preferences";
+import { follow } from "../../shared/chart/drag";
 import { spread } from "../../shared/chart/spread";
 import { shown } from "../../shared/units";
 import { cornersPath, type DeckPanel, type Plan, pathOf, shadowOf, toScreen, within } from "./deckGeometry";
@@ -27,6 +28,8 @@ interface Props {
   onSee: (groupId: string, number: number) => void;
 }
 
+type Kind = "place" | "spar";
+
 interface Drag {
   id: string;
   x: number;
@@ -43,41 +46,47 @@ export function DeckPlan({ picture, plan, bearing, up, chosen, onChoose, onSee }
   const shift = (what: string) =>
     drag?.id === what ? `translate(${drag.x.toFixed(1)} ${drag.y.toFixed(1)})` : undefined;
 
-  function grab(event: PointerEvent<SVGElement>, what: string, kind: "place" | "spar") {
-    const target = event.currentTarget;
+  function grab(event: PointerEvent<SVGElement>, what: string, kind: Kind) {
     const from = { x: event.clientX, y: event.clientY };
     let by = { x: 0, y: 0 };
     onChoose(what);
-    target.setPointerCapture(event.pointerId);
-    const follow = (e: globalThis.PointerEvent) => {
-      by = { x: e.clientX - from.x, y: e.clientY - from.y };
-      setDrag({ id: what, ...by });
-    };
-    const stop = () => {
-      target.removeEventListener("pointermove", follow as EventListener);
-      target.removeEventListener("pointerup", stop);
-      target.removeEventListener("pointercancel", stop);
-      setDrag(null);
-      if (Math.hypot(by.x, by.y) > 2) moved(what, kind, by.x / plan.scale, -by.y / plan.scale);
-    };
-    target.addEventListener("pointermove", follow as EventListener);
-    target.addEventListener("pointerup", stop);
-    target.addEventListener("pointercancel", stop);
-    event.preventDefault();
-    event.stopPropagation();
+    follow(
+      event,
+      (e) => {
+        by = { x: e.clientX - from.x, y: e.clientY - from.y };
+        setDrag({ id: what, ...by });
+      },
+      () => {
+        setDrag(null);
+        if (Math.hypot(by.x, by.y) > 2) moved(what, kind, by.x / plan.scale, -by.y / plan.scale);
+      },
+    );
   }
 
-  function moved(what: string, kind: "place" | "spar", x_m: number, y_m: number) {
+  function moved(what: string, kind: Kind, x_m: number, y_m: number) {
     const change = kind === "place" ? placeMoved : sparMoved;
     apply((current) => change(current, what, x_m, y_m), `move-${what}`);
   }
 
-  function keys(event: KeyboardEvent, what: string, kind: "place" | "spar") {
+  function keys(event: KeyboardEvent, what: string, kind: Kind) {
     if (event.key === "Enter" || event.key === " ") onChoose(what);
     else if (MOVES[event.key]) moved(what, kind, ...(MOVES[event.key] as [number, number]));
     else return;
     event.preventDefault();
   }
+
+  /** What makes a place or a spar a handle: dragged, or moved with the arrow keys. */
+  const handle = (item: { id: string; name: string }, kind: Kind) => ({
+    transform: shift(item.id),
+    role: "button",
+    tabIndex: 0,
+    "aria-label": `${item.name}; arrow keys move it`,
+    "aria-pressed": chosen === item.id,
+    className: "cursor-grab",
+    style: { touchAction: "none" },
+    onPointerDown: (event: PointerEvent<SVGElement>) => grab(event, item.id, kind),
+    onKeyDown: (event: KeyboardEvent) => keys(event, item.id, kind),
+  });
 
   /** A spar where it is being dragged to, so that its shadow follows. */
   const sparNow = (spar: ArrayPicture["spars"][number]) => {
@@ -111,19 +120,7 @@ export function DeckPlan({ picture, plan, bearing, up, chosen, onChoose, onSee }
         />
       ))}
       {picture.places.map((place) => (
-        <g
-          key={place.id}
-          transform={shift(place.id)}
-          role="button"
-          tabIndex={0}
-          aria-label={`${place.name}; arrow keys move it`}
-          aria-pressed={chosen === place.id}
-          className="cursor-grab"
-          style={{ touchAction: "none" }}
-          data-deck-place={place.id}
-          onPointerDown={(event) => grab(event, place.id, "place")}
-          onKeyDown={(event) => keys(event, place.id, "place")}
-        >
+        <g key={place.id} {...handle(place, "place")} data-deck-place={place.id}>
           {place.corners.length > 0 && (
             <path
               d={cornersPath(plan, place.corners)}
@@ -183,19 +180,7 @@ export function DeckPlan({ picture, plan, bearing, up, chosen, onChoose, onSee }
         const tip = toScreen(plan, spar.tip.x_m, spar.tip.y_m);
         const long = Math.hypot(tip.x - foot.x, tip.y - foot.y) > 8;
         return (
-          <g
-            key={spar.id}
-            transform={shift(spar.id)}
-            role="button"
-            tabIndex={0}
-            aria-label={`${spar.name}; arrow keys move it`}
-            aria-pressed={chosen === spar.id}
-            className="cursor-grab"
-            style={{ touchAction: "none" }}
-            data-deck-spar={spar.id}
-            onPointerDown={(event) => grab(event, spar.id, "spar")}
-            onKeyDown={(event) => keys(event, spar.id, "spar")}
-          >
+          <g key={spar.id} {...handle(spar, "spar")} data-deck-spar={spar.id}>
             {long && (
               <line
                 x1={foot.x}

@@ -3,7 +3,7 @@ import type { ArrayPicture } from "../../api/client";
 import { useDesign } from "../../app/design";
 import { useUnits } from "../../app/preferences";
 import { HOUR_EVENT } from "../../app/stations";
-import { keyStep } from "../../shared/chart/drag";
+import { follow, keyStep } from "../../shared/chart/drag";
 import { useSize } from "../../shared/chart/useSize";
 import { withValue } from "../../shared/pointer";
 import { clockText, shown } from "../../shared/units";
@@ -62,25 +62,15 @@ export function DeckView({ picture, chosen, onChoose, onSee }: Props) {
   const minutes = picture.clock_min[Math.round(index)] ?? 0;
 
   function turn(event: PointerEvent<SVGElement>) {
-    const target = event.currentTarget;
-    const surface = (target as SVGGraphicsElement).ownerSVGElement;
+    const surface = (event.currentTarget as SVGGraphicsElement).ownerSVGElement;
     if (!surface) return;
     const bounds = surface.getBoundingClientRect();
     const angle = (e: { clientX: number; clientY: number }) =>
       Math.atan2(e.clientX - bounds.left - middle.x, middle.y - (e.clientY - bounds.top)) / RAD;
     const from = angle(event);
-    target.setPointerCapture(event.pointerId);
-    const follow = (e: globalThis.PointerEvent) =>
-      setHeading(Math.round((((shownHeading - (angle(e) - from)) % 360) + 360) % 360) % 360);
-    const stop = () => {
-      target.removeEventListener("pointermove", follow as EventListener);
-      target.removeEventListener("pointerup", stop);
-      target.removeEventListener("pointercancel", stop);
-    };
-    target.addEventListener("pointermove", follow as EventListener);
-    target.addEventListener("pointerup", stop);
-    target.addEventListener("pointercancel", stop);
-    event.preventDefault();
+    follow(event, (e) =>
+      setHeading(Math.round((((shownHeading - (angle(e) - from)) % 360) + 360) % 360) % 360),
+    );
   }
 
   const sunSpot = onRing(bearing);

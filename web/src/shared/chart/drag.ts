@@ -1,22 +1,31 @@
 import type { PointerEvent } from "react";
 
-/** Follows a drag on a chart: calls back with x inside the chart's element until the pointer is let go. */
-export function dragX(event: PointerEvent<Element>, move: (x: number) => void): void {
-  const surface = (event.currentTarget as SVGElement).ownerSVGElement ?? event.currentTarget;
+/** Follows the pointer from a press until it is let go. */
+export function follow(
+  event: PointerEvent<Element>,
+  move: (event: globalThis.PointerEvent) => void,
+  done?: () => void,
+): void {
   const target = event.currentTarget;
   target.setPointerCapture(event.pointerId);
-  const left = surface.getBoundingClientRect().left;
-  const follow = (e: globalThis.PointerEvent) => move(e.clientX - left);
   const stop = () => {
-    target.removeEventListener("pointermove", follow as EventListener);
+    target.removeEventListener("pointermove", move as EventListener);
     target.removeEventListener("pointerup", stop);
     target.removeEventListener("pointercancel", stop);
+    done?.();
   };
-  target.addEventListener("pointermove", follow as EventListener);
+  target.addEventListener("pointermove", move as EventListener);
   target.addEventListener("pointerup", stop);
   target.addEventListener("pointercancel", stop);
   event.preventDefault();
   event.stopPropagation();
+}
+
+/** Follows a drag on a chart: calls back with x inside the chart's element until the pointer is let go. */
+export function dragX(event: PointerEvent<Element>, move: (x: number) => void): void {
+  const surface = (event.currentTarget as SVGElement).ownerSVGElement ?? event.currentTarget;
+  const left = surface.getBoundingClientRect().left;
+  follow(event, (e) => move(e.clientX - left));
 }
 
 /** What an arrow key means for a slider: -1, 1, or nothing; with Page keys as larger steps. */
