@@ -106,6 +106,7 @@ TYPICAL: dict[HullType, TypicalForm] = {
 }  # fmt: skip
 
 # Extra breadth above the waterline that the wind sees, as a share of length, for boats of several hulls.
+SECOND_MOMENT = 1 / 11.7  # of a waterplane, over Cwp^2 x length x breadth cubed either way; 1/12 for a box
 HULL_SPACING_TO_LENGTH = 0.45
 
 

@@ -41,12 +41,14 @@ class ArrayWalk(BrowserTest):
         self.page.get_by_role("button", name="add a place").click()
         self.page.locator("[data-place]").last.click()
         self.fold("Where it is")
+        self.fill("To starboard", "500")
+        expect(self.page.get_by_role("alert")).to_contain_text("100 m or less")
         self.fill("To starboard", "1.6")
         expect(self.finding("Place 2 reaches")).to_be_visible()
         self.fill("Tilt; flat is 0", "120")
         expect(self.page.get_by_role("alert")).to_contain_text("90")
         self.fill("Tilt; flat is 0", "20")
-        expect(self.finding("Fold Place 2 above")).to_be_visible()
+        expect(self.finding("A gust of 22.0 kn pulls")).to_be_visible()
 
         ring = self.page.get_by_role("slider", name="Heading")
         for _ in range(18):

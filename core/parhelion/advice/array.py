@@ -10,10 +10,11 @@ from parhelion.advice.finding import Finding, ordered
 from parhelion.answers.reasons import SUN_SOURCE, sun_facts
 from parhelion.array.harvest import harvest
 from parhelion.array.layout import columns_of, panels_of
-from parhelion.constants import AIR_DENSITY_KG_PER_M3, STEP_H
+from parhelion.constants import STEP_H
 from parhelion.day.outlook import Outlook
 from parhelion.design import BoatDesign, Obstacle, PlaceKind, Point
-from parhelion.hulltypes import TYPICAL
+from parhelion.hull.air import air_resistance_n
+from parhelion.hull.stability import stiffness_lost
 from parhelion.quantities import (
     Fact,
     Why,
@@ -27,7 +28,6 @@ from parhelion.quantities import (
     speed,
     words,
 )
-from parhelion.sun.light import Light
 from parhelion.units import MPS_PER_KNOT
 
 WORTH_FRAC = 0.01  # of the day's harvest before a shade is worth a word
@@ -41,8 +41,10 @@ SHIFTS = (  # forward and to starboard [m]
 SHIFT_WORTH_FRAC = 0.25  # of what the spar costs
 HIGH_ABOVE_M = 1.2
 STIFFNESS_WORTH = 0.02
-BODY_CENTRE_M = 0.3  # of a usual small boat's centre of gravity over the waterline
-GUST_MPS = 22 * MPS_PER_KNOT
+STIFFNESS_WARN = 0.1
+CATCHES_WIND_DEG = 15.0  # of tilt, before a gust is worth a word
+RUBBING_M = 0.15  # outboard that passes for a rubbing strake
+GUST_MPS = 22 * MPS_PER_KNOT  # where a strong breeze begins
 GUST_CD = 1.3  # of a plate across the wind
 OVERLAP_M, SAME_HEIGHT_M = 0.01, 0.15
 
@@ -56,12 +58,7 @@ class ArrayView:
 
 
 def _shown_wh(outlook: Outlook, design: BoatDesign) -> float:
-    light, row = outlook.light, outlook.light.shown
-    one = Light(
-        light.day, light.ghi[row : row + 1], light.dhi[row : row + 1], light.dni[row : row + 1], 0,
-        (*light.key, "shown"),
-    )  # fmt: skip
-    return float(harvest(design, one).sun_w.sum() * STEP_H)
+    return float(harvest(design, outlook.light.shown_alone).sun_w.sum() * STEP_H)
 
 
 def spar_costs(outlook: Outlook) -> dict[str, float]:
@@ -178,19 +175,12 @@ def top_weight(view: ArrayView) -> Finding | None:
         return None
     kilograms = sum(kg for kg, _ in raised)
     mean = sum(kg * z for kg, z in raised) / kilograms
-    rise = kilograms * (mean - BODY_CENTRE_M) / design.displacement_kg
-    hull = design.hull
-    volume = design.displacement_kg / design.water_density_kg_per_m3
-    breadth = hull.waterplane**2 * hull.waterline_length_m * hull.beam_m**3 / 11.7
-    spread = (hull.spacing_m or 0.45 * hull.waterline_length_m) / 2 if TYPICAL[hull.type].hulls == 2 else 0.0
-    area = hull.waterplane * hull.waterline_length_m * hull.beam_m
-    stiffness = TYPICAL[hull.type].hulls * (breadth + area * spread**2) / volume
-    share = rise / stiffness
+    rise, share = stiffness_lost(design, kilograms, mean)
     if share < STIFFNESS_WORTH:
         return None
     return Finding(
         id="top_weight",
-        level="warn" if share > 0.1 else "note",
+        level="warn" if share > STIFFNESS_WARN else "note",
         title=sentence("{m} sits {z} up", m=mass(kilograms), z=length(mean)),
         detail=sentence(
             "Some {x} of the stiffness that the hull's breadth gives is lost, and the wind finds more. An "
@@ -209,24 +199,24 @@ def gust_load(view: ArrayView) -> Finding | None:
     worst: tuple[float, str] | None = None
     for group in design.panels:
         place = design.place(group.place_id)
-        if place.tilt_deg < 15:
+        if place.tilt_deg < CATCHES_WIND_DEG:
             continue
-        area = group.width * group.length * group.count
-        force = (
-            0.5 * AIR_DENSITY_KG_PER_M3 * GUST_CD * area * np.sin(np.radians(place.tilt_deg)) * GUST_MPS**2
-        )
+        area = group.width * group.length * group.count * np.sin(np.radians(place.tilt_deg))
+        force = float(air_resistance_n(GUST_MPS, area, GUST_CD))
         if worst is None or force > worst[0]:
-            worst = (float(force), place.name)
+            worst = (force, place.name)
     if worst is None:
         return None
     return Finding(
         id="gust_load",
         level="note",
-        title=sentence("Fold {name} above {w} of wind", name=words(worst[1]), w=speed(GUST_MPS)),
+        title=sentence(
+            "A gust of {w} pulls {f} N at {name}",
+            w=speed(GUST_MPS), f=words(f"{worst[0]:.0f}"), name=words(worst[1]),
+        ),
         detail=sentence(
-            "A gust of that pulls {f} N at it: fastenings, hinges and thin frames let go there, and a loose "
-            "panel is a blade.",
-            f=words(f"{worst[0]:.0f}"),
+            "Know what its hinges and fastenings hold, and fold it before: thin frames let go there, and a "
+            "loose panel is a blade."
         ),
         why=_why(view, "Half rho Cd A V squared on the tilted area"),
         caution=True,
@@ -290,14 +280,12 @@ def overlaps(view: ArrayView) -> Finding | None:
 def outboard(view: ArrayView) -> Finding | None:
     """A place that reaches beyond the boat."""
     design = view.outlook.design
-    half = design.hull.beam_m / 2
-    if TYPICAL[design.hull.type].hulls == 2:
-        half += (design.hull.spacing_m or 0.45 * design.hull.waterline_length_m) / 2
+    half = design.hull.breadth_m / 2
     for index, place in enumerate(design.places):
         if place.at is None or place.kind is PlaceKind.SHORE:
             continue
         reach = abs(place.at.x_m) + (place.width_m or 0) / 2
-        if reach <= half + 0.15:
+        if reach <= half + RUBBING_M:
             continue
         return Finding(
             id="outboard",

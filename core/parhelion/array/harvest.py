@@ -9,7 +9,7 @@ from numpy.typing import NDArray
 
 from parhelion.array.panel import power_per_watt
 from parhelion.array.plane import PlaneLight, plane_light
-from parhelion.array.shaded import FACING_DEG, headings_of, panel_light, shaded_panels, tilt_of
+from parhelion.array.shaded import facing_deg, headings_of, panel_light, shaded_panels, tilt_of
 from parhelion.design import BoatDesign, PanelGroup, Place
 from parhelion.memo import Memo
 from parhelion.sun.climate import usual_air_temperature_c
@@ -55,7 +55,7 @@ def _azimuths(design: BoatDesign, place: Place) -> tuple[float, ...]:
     """The true bearings a place faces: one, or several when the heading is not known."""
     if tilt_of(place) == 0:
         return (0.0,)
-    return tuple((heading + FACING_DEG[place.faces]) % 360.0 for heading in headings_of(design))
+    return tuple(facing_deg(place, heading) for heading in headings_of(design))
 
 
 def group_power_per_watt(design: BoatDesign, light: Light, group: PanelGroup) -> Array:

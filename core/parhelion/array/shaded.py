@@ -34,6 +34,11 @@ def tilt_of(place: Place) -> float:
     return 0.0 if place.tilt_deg < FLAT_BELOW_DEG else place.tilt_deg
 
 
+def facing_deg(place: Place, heading_deg: float) -> float:
+    """True bearing that a tilted place faces on a heading; 0 for a flat one [deg]."""
+    return (heading_deg + FACING_DEG[place.faces]) % 360.0 if tilt_of(place) else 0.0
+
+
 def shaded_panels(design: BoatDesign, group: PanelGroup) -> list[PanelAt]:
     """The group's panels where something may shade them; none where nothing can or no position is known."""
     return panels_of(design.place(group.place_id), group) if design.obstacles else []
@@ -44,9 +49,7 @@ def panel_light(
 ) -> Iterator[PlaneLight]:
     """Light on every panel of a group that something may shade, on one heading, shapes (n, 144)."""
     place = design.place(group.place_id)
-    tilt = tilt_of(place)
-    azimuth = (heading_deg + FACING_DEG[place.faces]) % 360.0 if tilt else 0.0
-    whole = plane_light(light, tilt, azimuth)
+    whole = plane_light(light, tilt_of(place), facing_deg(place, heading_deg))
     diffuse = whole.effective_w_per_m2 - whole.beam_w_per_m2
     day = light.day
     bearing = (day.azimuth_deg - heading_deg) % 360.0

@@ -9,9 +9,7 @@ References
 from __future__ import annotations
 
 from parhelion.design import BoatDesign
-from parhelion.hulltypes import TYPICAL
-
-SECOND_MOMENT = 1 / 11.7  # of Cwp^2 L^3 B [1]
+from parhelion.hulltypes import SECOND_MOMENT, TYPICAL
 
 
 def stern_sinks_m(design: BoatDesign, mass_kg: float, forward_m: float) -> float:

@@ -5,7 +5,7 @@ from __future__ import annotations
 from pydantic import Field, model_validator
 
 from parhelion.design.part import Id, Name, Part, out_of_reach
-from parhelion.hulltypes import TYPICAL, HullType
+from parhelion.hulltypes import HULL_SPACING_TO_LENGTH, TYPICAL, HullType
 
 
 class Hull(Part):
@@ -53,6 +53,18 @@ class Hull(Part):
     @property
     def service_margin(self) -> float:
         return self.margin or TYPICAL[self.type].margin
+
+    @property
+    def spacing(self) -> float:
+        """Between the hulls' centrelines, given or usual; 0 for one hull [m]."""
+        if TYPICAL[self.type].hulls == 1:
+            return 0.0
+        return self.spacing_m or HULL_SPACING_TO_LENGTH * self.waterline_length_m
+
+    @property
+    def breadth_m(self) -> float:
+        """Over all hulls [m]."""
+        return self.beam_m + self.spacing
 
     @property
     def air_drag(self) -> float:

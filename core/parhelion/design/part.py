@@ -23,9 +23,9 @@ class Part(BaseModel):
 class Point(Part):
     """A point of the boat frame [m]."""
 
-    x_m: float
-    y_m: float
-    z_m: float
+    x_m: float = Field(ge=-100, le=100, title="To starboard")
+    y_m: float = Field(ge=-100, le=100, title="Forward")
+    z_m: float = Field(ge=-10, le=100, title="Above the waterline")
 
 
 def out_of_reach(message: LiteralString, field: str, accepted: str, **context: object) -> PydanticCustomError:

@@ -27,7 +27,7 @@ from parhelion.hull import delft, planing, thinship
 from parhelion.hull.friction import friction_coefficient
 from parhelion.hull.holtrop import HoltropHull, calm_resistance
 from parhelion.hull.transom import BASE_DRAG, transom_n
-from parhelion.hulltypes import HULL_SPACING_TO_LENGTH, TYPICAL, Model, draught_m
+from parhelion.hulltypes import TYPICAL, Model, draught_m
 from parhelion.memo import Memo
 
 Array = NDArray[np.float64]
@@ -116,7 +116,7 @@ def hulls_of(hull: Hull, displacement_kg: float, water: Water) -> Hulls:
         density=density,
         viscosity=FRESH_VISCOSITY_M2_PER_S if fresh else SEA_VISCOSITY_M2_PER_S,
         transom_depth_m=min(transom, draught),
-        spacing_m=hull.spacing_m or HULL_SPACING_TO_LENGTH * hull.waterline_length_m,
+        spacing_m=hull.spacing,
         lcg_share=hull.lcg_share or PLANING_LCG,
         deadrise_deg=PLANING_DEADRISE_DEG if hull.deadrise_deg is None else hull.deadrise_deg,
     )

@@ -14,15 +14,13 @@ from parhelion.array.layout import PanelAt, axes, most_that_fit, panels_of
 from parhelion.array.panel import power_per_watt
 from parhelion.array.plane import PlaneLight, plane_light
 from parhelion.array.shade import shares_towards, sky_directions, sky_table, spars_of, towards
-from parhelion.array.shaded import FACING_DEG, headings_of, panel_light, tilt_of
+from parhelion.array.shaded import facing_deg, headings_of, panel_light, tilt_of
 from parhelion.constants import STEP_H
 from parhelion.day.outlook import Outlook, outlook_of
 from parhelion.design import BoatDesign, PanelGroup
-from parhelion.hulltypes import HULL_SPACING_TO_LENGTH, TYPICAL
 from parhelion.memo import Memo
 from parhelion.quantities import Frozen
 from parhelion.sun.daysteps import day_steps
-from parhelion.sun.light import Light
 
 Array = NDArray[np.float64]
 
@@ -154,7 +152,7 @@ def array_picture_from(outlook: Outlook, group_id: str | None, number: int) -> A
     return ArrayPicture(
         outlines=_outlines(design),
         length_m=design.hull.waterline_length_m,
-        breadth_m=_breadth(design),
+        breadth_m=design.hull.breadth_m,
         places=[_deck_place(outlook, place.id, panels) for place in design.places],
         panels=panels,
         spars=[
@@ -186,13 +184,6 @@ def _track(azimuth_deg: Array, elevation_deg: Array) -> list[SunAt]:
     ]
 
 
-def _breadth(design: BoatDesign) -> float:
-    hull = design.hull
-    if TYPICAL[hull.type].hulls == 1:
-        return hull.beam_m
-    return hull.beam_m + (hull.spacing_m or HULL_SPACING_TO_LENGTH * hull.waterline_length_m)
-
-
 def _outlines(design: BoatDesign) -> list[list[Spot]]:
     """A usual plan of each hull from its measures: a fine bow, a broad stern."""
     hull = design.hull
@@ -202,25 +193,11 @@ def _outlines(design: BoatDesign) -> list[list[Spot]]:
     fore = 1 - np.clip(y, 0, 1) ** BOW_FINENESS
     wide = half * np.where(y < 0, aft, fore)
     side = [(float(w), float(v * length / 2)) for w, v in zip(wide, y, strict=True)]
-    middles = [0.0]
-    if TYPICAL[hull.type].hulls == 2:
-        spacing = hull.spacing_m or HULL_SPACING_TO_LENGTH * length
-        middles = [-spacing / 2, spacing / 2]
+    middles = [-hull.spacing / 2, hull.spacing / 2] if hull.spacing else [0.0]
     return [
         [Spot(x_m=m + w, y_m=v) for w, v in side] + [Spot(x_m=m - w, y_m=v) for w, v in reversed(side)]
         for m in middles
     ]
-
-
-def _shown(light: Light) -> Light:
-    rows = slice(light.shown, light.shown + 1)
-    return Light(light.day, light.ghi[rows], light.dhi[rows], light.dni[rows], 0, (*light.key, "shown"))
-
-
-def _unshaded(design: BoatDesign, light: Light, group: PanelGroup, heading_deg: float) -> PlaneLight:
-    place = design.place(group.place_id)
-    tilt = tilt_of(place)
-    return plane_light(light, tilt, (heading_deg + FACING_DEG[place.faces]) % 360.0 if tilt else 0.0)
 
 
 _laid: Memo[list[DeckPanel]] = Memo(64)
@@ -243,7 +220,7 @@ def _lay(outlook: Outlook, group: PanelGroup) -> list[DeckPanel]:
     laid = panels_of(place, group)
     if not laid:
         return []
-    light = _shown(outlook.light)
+    light = outlook.light.shown_alone
     headings = headings_of(design)
     air, wind = air_temperature_c(design), design.plan.wind_mps
 
@@ -251,7 +228,7 @@ def _lay(outlook: Outlook, group: PanelGroup) -> list[DeckPanel]:
         made = power_per_watt(lit, air, wind, place.ventilation, group.power_coefficient_per_k)
         return float(made.sum() * STEP_H * group.nameplate_w)
 
-    bare = [_unshaded(design, light, group, heading) for heading in headings]
+    bare = [plane_light(light, tilt_of(place), facing_deg(place, heading)) for heading in headings]
     free = float(np.mean([watts(lit) for lit in bare]))
     given = np.full(len(laid), free)
     cells = [np.ones((panel.rows, panel.columns)) for panel in laid]

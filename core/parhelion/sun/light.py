@@ -33,6 +33,12 @@ class Light:
     shown: int
     key: tuple[object, ...]
 
+    @property
+    def shown_alone(self) -> Light:
+        """The shown member by itself, shape (1, 144)."""
+        rows = slice(self.shown, self.shown + 1)
+        return Light(self.day, self.ghi[rows], self.dhi[rows], self.dni[rows], 0, (*self.key, "shown"))
+
 
 _lights: Memo[Light] = Memo(48)
 

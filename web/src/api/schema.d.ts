@@ -1122,11 +1122,11 @@ export interface components {
          * @description A point of the boat frame [m].
          */
         Point: {
-            /** X M */
+            /** To starboard */
             x_m: number;
-            /** Y M */
+            /** Forward */
             y_m: number;
-            /** Z M */
+            /** Above the waterline */
             z_m: number;
         };
         /**

@@ -146,8 +146,10 @@ export function parsed(text: string, kind: Kind, units: Units): { value: number 
   }
   const plain = /^-?\d*,\d+$/.test(trimmed) ? trimmed.replace(",", ".") : trimmed;
   if (!/^-?(\d+\.?\d*|\.\d+)(e-?\d+)?$/i.test(plain)) {
+    const unit = unitOf(kind, units)[0];
+    const wanted = kind === "count" ? "a whole number, such as 3" : "digits only, such as 3.5";
     return {
-      problem: `“${text.trim()}” is not a number. Write digits only, such as 3.5; the unit is ${unitOf(kind, units)[0] || "fixed"}.`,
+      problem: `“${text.trim()}” is not a number. Write ${wanted}${unit && `; the unit is ${unit}`}.`,
     };
   }
   const [, size] = unitOf(kind, units);
