@@ -16,6 +16,7 @@ import time
 import warnings
 from collections.abc import Callable
 from datetime import date, timedelta
+from functools import partial
 from pathlib import Path
 
 import numpy as np
@@ -53,7 +54,7 @@ def harvest_ratio() -> None:
     from pvlib import iam, irradiance, location, pvsystem, temperature
 
     design = read_boat((ROOT / "demo" / "whimbrel.json").read_bytes())
-    design = design.changed(obstacles=())  # the notebooks know no shade
+    design = design.changed(obstacles=(), panels=design.panels[:1])  # the notebooks know no shade
     site, day = design.site, design.plan.date
     index = clear_sky_index(design.plan.sky, day, DAYS)
     base = sky.day_steps(site, day)
@@ -109,6 +110,63 @@ def harvest_ratio() -> None:
     print(f"  the totals agree within {abs(agree):.1e}")
 
 
+def year_ratio() -> None:
+    """A year at ten-minute steps, four planes, a heading of its own at every step, against a plain loop."""
+    import pandas as pd
+    from parhelion.array.panel import power_per_watt
+    from parhelion.array.plane import plane_light
+    from parhelion.data import places
+    from parhelion.design import Sky, Ventilation
+    from parhelion.sun import year as years
+    from pvlib import iam, irradiance, location, pvsystem, temperature
+
+    site, year = places()[0], 2027
+    planes = ((0.0, 0.0), (20.0, 90.0), (40.0, 180.0), (60.0, 270.0))  # tilt, and where it faces off the bow
+    first = pd.Timestamp(f"{year}-01-01", tz="UTC") - pd.Timedelta(hours=site.longitude_deg / 15)
+    times = pd.date_range(first + pd.Timedelta(minutes=5), periods=365 * 144, freq="10min")
+    headings = (np.cumsum(np.random.default_rng(1).normal(0, 4, len(times))) % 360).round(1)
+    place = location.Location(site.latitude_deg, site.longitude_deg, altitude=site.altitude_m)
+    turbidity = 3.0
+    fixed = site.model_copy(update={"linke_turbidity": turbidity})
+
+    def core() -> float:
+        years._years = years.Memo(4)
+        [(_, light)] = years.year_light(fixed, year, Sky.CLEAR)
+        turned = headings[years.year_steps(fixed, year).step]
+        total = 0.0
+        for tilt, side in planes:
+            lit = plane_light(light, tilt, (turned + side) % 360)
+            total += float(power_per_watt(lit, 15.0, 3.0, Ventilation.OPEN, -0.0035).sum())
+        return total
+
+    def loop() -> float:
+        """As a plain script does it: day by day, plane by plane."""
+        total = 0.0
+        for day in range(365):
+            rows = slice(144 * day, 144 * (day + 1))
+            now, turned = times[rows], headings[rows]
+            sun = place.get_solarposition(now)
+            ghi = place.get_clearsky(now, linke_turbidity=turbidity)["ghi"]
+            extra = irradiance.get_extra_radiation(now)
+            parts = irradiance.erbs_driesse(ghi, sun["zenith"], dni_extra=extra)
+            for tilt, side in planes:
+                facing = (turned + side) % 360
+                plane = irradiance.get_total_irradiance(
+                    tilt, facing, sun["zenith"], sun["azimuth"], parts["dni"], ghi, parts["dhi"],
+                    dni_extra=extra, albedo=0.08, model="haydavies",
+                )  # fmt: skip
+                angle = irradiance.aoi(tilt, facing, sun["zenith"], sun["azimuth"])
+                effective = plane["poa_direct"] * iam.ashrae(angle, b=0.05) + 0.96 * plane["poa_diffuse"]
+                cell = temperature.faiman(plane["poa_global"], 15.0, 3.0)
+                total += float(pvsystem.pvwatts_dc(effective, cell, 1.0, -0.0035).clip(lower=0).sum())
+        return total
+
+    fast, slow = seconds(core, 5), seconds(loop, 1)
+    print(f"a year, 4 planes         core {1e3 * fast:7.1f} ms")
+    print(f"  plain loop             {1e3 * slow:7.1f} ms   {slow / fast:6.0f} times the core  (aim: 100)")
+    print(f"  the totals agree within {abs(core() / loop() - 1):.1e}")
+
+
 def curve_times() -> None:
     """A full curve of every hull type, cold, and the fit of four runs."""
     from parhelion.data import places
@@ -139,6 +197,7 @@ def curve_times() -> None:
 def shade_times() -> None:
     """Sky tables of five panels behind a mast, a boom and an aerial, cold."""
     from parhelion.array import shade
+    from parhelion.array.bodies import body_of
     from parhelion.array.layout import PanelAt
     from parhelion.design import Obstacle, Point
 
@@ -152,13 +211,17 @@ def shade_times() -> None:
         spar("aerial", (0.8, -3, 1), (0.8, -3, 4), 0.015),
     )
 
-    def tables() -> None:
-        shade._tables, shade._one_spar = shade.Memo(200), shade.Memo(96)
+    bodies = tuple(body_of(thing) for thing in spars)
+
+    def tables(step_deg: float) -> None:
+        shade._tables, shade._shadows = shade.Memo(400), shade.Memo(600)
         for number in range(5):
             panel = PanelAt((-1 + 0.6 * number, -1.5, 2.0), (0.56, 0, 0), (0, 1.2, 0), 6, 12, False, True)
-            shade.sky_table(panel, spars)
+            shade.sky_table(panel, bodies, step_deg)
 
-    print(f"sky tables of 5 panels   {1e3 * seconds(tables):7.1f} ms  (budget 600)")
+    for step_deg, budget in ((5.0, "dragging"), (3.0, "budget 600"), (2.0, "figures")):
+        took = seconds(partial(tables, step_deg))
+        print(f"sky tables at {step_deg:g} deg     {1e3 * took:7.1f} ms  ({budget}; 5 panels, cold)")
 
 
 def edit_times() -> None:
@@ -220,6 +283,7 @@ def first_load() -> None:
 if __name__ == "__main__":
     harvest_ratio()
     curve_times()
+    year_ratio()
     shade_times()
     edit_times()
     first_load()

@@ -31,6 +31,7 @@ def free_port() -> int:
 
 def settled(page: Page) -> None:
     page.locator("[aria-busy=false] [data-cell]").first.wait_for()
+    page.get_by_text("Working it out").wait_for(state="detached")
     page.wait_for_timeout(900)
 
 
@@ -76,6 +77,25 @@ def take(page: Page, base: str, boats: dict[str, str]) -> None:
     page.get_by_label("Seen from").select_option(index=1)
     settled(page)
     page.screenshot(path=SHOTS / "array-sky.png")
+    page.goto(f"{base}/array/{boats['Sabine']}?{at}")
+    page.get_by_role("button", name="at anchor").click()
+    page.get_by_label("Heading in degrees").fill("75")
+    page.get_by_label("Heading in degrees").press("Enter")
+    page.locator("[data-place=rail]").click()
+    for view, name in (("Tilt", "array-tilt"), ("What it costs", "array-costs")):
+        page.get_by_role("tab", name=view).click()
+        page.locator("[data-tilt], [data-burden]").first.wait_for()
+        settled(page)
+        page.screenshot(path=SHOTS / f"{name}.png")
+    for _ in range(2):
+        page.get_by_role("button", name="Undo").click()
+        settled(page)
+    page.goto(f"{base}/strings/{boats['Sabine']}?{at}")
+    settled(page)
+    page.screenshot(path=SHOTS / "strings.png")
+    page.goto(f"{base}/strings/{boats['Fulmar']}?{at}&view=diagram")
+    settled(page)
+    page.screenshot(path=SHOTS / "strings-diagram.png")
     page.goto(f"{base}/day/{boats['Whimbrel']}?{at}")
     settled(page)
     page.screenshot(path=SHOTS / "day.png")

@@ -182,11 +182,12 @@ def _helm(design: BoatDesign, arguments: argparse.Namespace, out: TextIO) -> Non
 
 
 def _harvest(design: BoatDesign, arguments: argparse.Namespace, out: TextIO) -> None:
-    from parhelion.pictures.array import array_picture
+    from parhelion.pictures.array import array_advice, array_picture
 
     picture = array_picture(design)
     if arguments.json:
-        _print_json(picture.model_dump(mode="json"), out)
+        told_json = {**picture.model_dump(mode="json"), **array_advice(design).model_dump(mode="json")}
+        _print_json(told_json, out)
         return
     out.write(f"{picture.nameplate_w:.0f} W of nameplate, {picture.day_wh:.0f} Wh at the bank\n")
     for place in picture.places:
@@ -194,8 +195,34 @@ def _harvest(design: BoatDesign, arguments: argparse.Namespace, out: TextIO) -> 
         out.write(f"{place.name:22s} {place.nameplate_w:6.0f} W {place.day_wh:8.0f} Wh  {shade}\n")
     for panel in picture.panels:
         out.write(f"  {panel.group_id} {panel.number + 1:3d} {panel.day_wh:8.0f} Wh\n")
-    for spar in picture.spars:
-        out.write(f"{spar.name:22s} costs {spar.cost_wh:8.0f} Wh\n")
+    advice = array_advice(design)
+    names = {thing.id: thing.name for thing in picture.things}
+    for cost in advice.costs:
+        out.write(f"{names[cost.id]:22s} costs {cost.cost_wh:8.0f} Wh\n")
+    for row in advice.states:
+        out.write(f"{row.state.replace('_', ' '):22s} gives {row.day_wh:8.0f} Wh\n")
+    _print_findings(advice.findings, out)
+
+
+def _wiring(design: BoatDesign, arguments: argparse.Namespace, out: TextIO) -> None:
+    from parhelion.pictures.strings import strings_picture
+
+    picture = strings_picture(design)
+    if arguments.json:
+        _print_json(picture.model_dump(mode="json"), out)
+        return
+    for rung, line in zip(picture.rungs, picture.lines, strict=True):
+        limit = f"limit {rung.limit_v:.0f}" if rung.limit_v is not None else "limit not known"
+        needs = f", needs {rung.needs_v:.1f}" if rung.needs_v is not None else ""
+        out.write(
+            f"{rung.name:22s} {line.arrangement:24s} cold {rung.cold_v:6.1f} V ({limit})  noon "
+            f"{rung.noon_v:6.1f}  hot {rung.hot_v:6.1f}{needs}\n"
+        )
+        wire = line.cable
+        out.write(
+            f"{'':22s} {wire.size_mm2:g} mm2 (AWG {wire.gauge}), {100 * wire.drop_frac:.1f} % over "
+            f"{wire.length_m:g} m, breaker {line.breaker_a or 0:g} A\n"
+        )
     _print_findings(picture.findings, out)
 
 
@@ -218,6 +245,7 @@ def _parser() -> argparse.ArgumentParser:
     commands = parser.add_subparsers(dest="command", required=True)
     ways = {
         "answers": _answers, "power": _power, "day": _day, "bank": _bank, "helm": _helm, "harvest": _harvest,
+        "wiring": _wiring,
     }  # fmt: skip
     for name, run in ways.items():
         command = commands.add_parser(name)

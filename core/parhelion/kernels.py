@@ -12,7 +12,10 @@ from pathlib import Path
 import numba
 
 PACKAGE = Path(__file__).parent
-SOURCES = ("array/shade.py", "bank/store.py", "day/flow.py", "day/steady.py", "day/dock.py")
+SOURCES = (
+    "array/casting.py", "array/mismatch.py", "sun/year.py", "bank/store.py", "day/flow.py", "day/steady.py",
+    "day/dock.py",
+)  # fmt: skip
 
 _state = hashlib.sha256(b"".join((PACKAGE / name).read_bytes() for name in SOURCES)).hexdigest()[:12]
 numba.config.CACHE_DIR = str(PACKAGE / "__pycache__" / f"kernels-{_state}")

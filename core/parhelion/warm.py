@@ -2,16 +2,23 @@
 
 from __future__ import annotations
 
-import parhelion.array.shade
+import parhelion.array.casting
+import parhelion.array.mismatch
 import parhelion.day.dock
 import parhelion.day.flow
 import parhelion.day.steady
+import parhelion.sun.year
 
 KERNELS = (
-    parhelion.array.shade.cell_shares,
+    parhelion.array.casting.cell_shares,
+    parhelion.array.casting.face_shares,
+    parhelion.array.casting.reached,
+    parhelion.array.mismatch.effective_light,
+    parhelion.array.mismatch.string_light,
     parhelion.day.flow.run_days,
     parhelion.day.steady.steady_power,
     parhelion.day.dock.days_to_full,
+    parhelion.sun.year._sky_place,
 )
 
 if __name__ == "__main__":

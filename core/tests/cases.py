@@ -32,7 +32,7 @@ def boat(**changes: Any) -> BoatDesign:
         node = document
         *parents, last = path.split("__")
         for key in parents:
-            node = node[int(key)] if isinstance(node, list) else node[key]
+            node = node[int(key)] if isinstance(node, list) else node.setdefault(key, {})
         node[int(last) if isinstance(node, list) else last] = value
     return BoatDesign.model_validate(MIGRATIONS[1](document))
 

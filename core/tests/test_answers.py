@@ -161,7 +161,7 @@ class HeldBackTest(unittest.TestCase):
         design = boat()
         step = next(s for s in answers_for(design, NOON).held_back_by.steps if s.key == "panel")
         grown, watts = with_panel(design)
-        self.assertEqual((watts, grown.panels[0].count), (215, 5))
+        self.assertEqual((watts, grown.nameplate_w), (215, design.nameplate_w + 215))
         before, after = (
             outlook_of(design),
             outlook_of(

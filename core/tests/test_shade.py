@@ -7,15 +7,19 @@ import unittest
 import numpy as np
 from hypothesis import given, settings
 from hypothesis import strategies as st
+from parhelion.array.bodies import body_of
+from parhelion.array.casting import strip_share
+from parhelion.array.deck import deck_of
 from parhelion.array.harvest import harvest
 from parhelion.array.layout import PanelAt, substring_of_cells
 from parhelion.array.mismatch import effective_light
-from parhelion.array.shade import shares_towards, sky_table, spars_of, strip_share, towards
-from parhelion.array.shaded import panel_light, shaded_panels
+from parhelion.array.shade import shares_towards, sky_table, towards
+from parhelion.array.shaded import group_light
 from parhelion.design import Obstacle
 from parhelion.sun.light import clear_light
 
 from tests.cases import boat, cases
+from tests.twins import mismatch
 
 HALVES = 6
 CATCHES = {"places__0__at": {"x_m": 0.4, "y_m": -1.5, "z_m": 2.0}, "places__0__width_m": 2.4}
@@ -59,18 +63,20 @@ class ReferenceTest(unittest.TestCase):
             case = cases("sun")[name]
             inputs, expected, within = case["inputs"], case["expected"], case["tolerance"]
             sun = np.array([inputs["sun_az_from_bow"]]), np.array([inputs["sun_el"]])
-            shares = shares_towards(panel, spars_of((MAST,)), towards(*sun))
+            shares = shares_towards(panel, (body_of(MAST),), towards(*sun))
             self.assertAlmostEqual(shares.mean(), expected["shaded_area_fraction"], delta=within["area_abs"])
             cast = worst_of(panel, shares)
             np.testing.assert_allclose(
                 cast[:, 0], expected["worst_cell_fraction_per_halfsub"], atol=within["worst_abs"]
             )
-            beam, diffuse = np.array([inputs["beam_plane_suns"]]), np.array([inputs["diffuse_suns"]])
-            tabled = sky_table(panel, (MAST,)).at(*sun)
+            beam, diffuse = np.array([[inputs["beam_plane_suns"]]]), np.array([[inputs["diffuse_suns"]]])
+            tabled = sky_table(panel, (body_of(MAST),)).at(*sun)
             for worst, by in ((cast, "cast"), (tabled, "table")):
                 with self.subTest(case=name, by=by):
-                    light = float(effective_light(beam, diffuse, worst, 108, True)[0])
-                    rule = expected["power_unshaded_w"] * light / float(beam[0] + diffuse[0])
+                    light = float(
+                        effective_light(beam, diffuse, np.ascontiguousarray(worst), 108, True)[0, 0]
+                    )
+                    rule = expected["power_unshaded_w"] * light / float((beam + diffuse)[0, 0])
                     self.assertAlmostEqual(rule / expected["power_rule_w"], 1, delta=within["power_rel"])
                     self.assertAlmostEqual(
                         rule / expected["power_full_w"], 1, delta=within["rule_vs_full_rel"]
@@ -81,35 +87,49 @@ class TableTest(unittest.TestCase):
     def test_a_day_from_the_table_is_the_day_cast_step_by_step(self):
         """Random headings, dates and clutter: the whole array within 1 %, each panel within 2 %."""
         draw = np.random.default_rng(4)
-        for _ in range(6):
+        for over in (0.08, 0.2, 0.35, 0.6, 0.9, 1.2):  # of the boom over the panels
             clutter = [
                 spar(0, 1.2, top=9, radius=0.06, name="mast"),
-                spar(0, 1.2, 0.0, -2.5, top=2.9, radius=0.07, name="boom"),
+                {
+                    **spar(0, 1.2, 0.0, -2.5, top=2.0 + over, radius=0.07, name="boom"),
+                    "foot": {"x_m": 0, "y_m": 1.2, "z_m": 2.0 + over},
+                },
                 spar(*draw.uniform(-1.2, 1.2, 2), top=4.5, radius=0.03, name="pole"),
             ]
             month, heading = int(draw.integers(1, 13)), float(draw.uniform(0, 360))
             design = boat(**CATCHES, obstacles=clutter, plan__date=f"2027-{month:02d}-11",
                           plan__heading_deg=heading)  # fmt: skip
-            light, group = clear_light(design.site, design.plan.date), design.panels[0]
+            light = clear_light(design.site, design.plan.date)
+            deck, group = deck_of(design).groups[0], design.panels[0]
             bare = boat(**CATCHES, plan__date=f"2027-{month:02d}-11", plan__heading_deg=heading)
-            whole = next(panel_light(bare, light, group, heading))
+            whole = next(group_light(light, deck_of(bare).groups[0], heading))
             day, beam = light.day, whole.beam_w_per_m2
             sun = towards((day.azimuth_deg - heading) % 360, day.elevation_deg)
             tabled, cast = [], []
-            panels = shaded_panels(design, group)
-            for panel, lit in zip(panels, panel_light(design, light, group, heading), strict=True):
-                shares = shares_towards(panel, spars_of(design.obstacles), sun)
-                view = sky_table(panel, design.obstacles).sky_view
+            each = zip(deck.panels, deck.bodies, group_light(light, deck, heading), strict=True)
+            for panel, bodies, lit in each:
+                shares = shares_towards(panel, bodies, sun)
+                view = sky_table(panel, bodies).sky_view
                 diffuse = (whole.effective_w_per_m2 - beam) * view
                 cells = group.cells_across * group.cells_along
-                made = effective_light(
-                    beam, diffuse, worst_of(panel, shares)[:, None, :], cells, group.half_cut
-                )
+                made = effective_light(beam, diffuse, worst_of(panel, shares), cells, group.half_cut)
                 cast.append(made.sum())
                 tabled.append(lit.effective_w_per_m2.sum())
             with self.subTest(month=month, heading=round(heading)):
                 np.testing.assert_allclose(tabled, cast, rtol=0.02)
                 self.assertAlmostEqual(sum(tabled) / sum(cast), 1, delta=0.01)
+
+
+class RuleTest(unittest.TestCase):
+    @settings(max_examples=40, deadline=None)
+    @given(
+        st.lists(st.floats(0, 1), min_size=6, max_size=6), st.floats(0, 900), st.floats(0, 400), st.booleans()
+    )
+    def test_the_compiled_rule_is_the_one_written_out(self, worst, beam, diffuse, half_cut):
+        shares = np.array(worst)[:, None]
+        light = np.array([[beam], [beam / 2]]), np.array([[diffuse], [diffuse + 20]])
+        twin = mismatch.effective_light(*light, shares[:, None, :], 72, half_cut)
+        np.testing.assert_allclose(effective_light(*light, shares, 72, half_cut), twin, atol=1e-9)
 
 
 class LawsTest(unittest.TestCase):

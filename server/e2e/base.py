@@ -30,7 +30,7 @@ class BrowserTest(LiveServerTestCase):
         cls.addClassCleanup(playwright.stop)
         cls.browser = playwright.chromium.launch(executable_path=CHROMIUM, args=list(FLAGS))
         cls.addClassCleanup(cls.browser.close)
-        expect.set_options(timeout=15_000)
+        expect.set_options(timeout=60_000)
 
     def setUp(self) -> None:
         for name in self.demo:
@@ -41,7 +41,7 @@ class BrowserTest(LiveServerTestCase):
         self.page = self.watched(self.context.new_page())
 
     def watched(self, page: Page) -> Page:
-        page.set_default_timeout(15_000)
+        page.set_default_timeout(60_000)
         page.on("pageerror", lambda error: self.errors.append(str(error)))
         return page
 

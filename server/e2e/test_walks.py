@@ -157,12 +157,16 @@ class DayWalk(BrowserTest):
         self.saved()
         self.assertLess(self.value("days_run_sun"), start)
         self.fold("Panels")
-        self.fill("How many", "8")
+        many = self.page.get_by_label("How many", exact=True).first
+        many.fill("8")
+        many.press("Enter")
         self.saved()
         more = self.value("days_run_sun")
-        self.page.get_by_role("button", name="remove these").click()
+        for _ in range(3):
+            self.page.get_by_role("button", name="remove these").first.click()
         expect(self.page.locator("[data-cell=first_panel]")).to_be_visible()
-        self.page.get_by_role("button", name="Undo").click()
+        for _ in range(3):
+            self.page.get_by_role("button", name="Undo").click()
         expect(self.page.locator("[data-cell=days_run_sun]")).to_be_visible()
         self.fold("House")
         self.page.get_by_role("button", name="add a load").click()

@@ -9,22 +9,30 @@ from typing import Any
 
 from django.http import HttpRequest, HttpResponse
 from ninja import Router, Schema
+from parhelion.answers.burden import Burden, burden
 from parhelion.answers.compose import answers_for
 from parhelion.answers.helm import HelmCard, SpeedUnit
 from parhelion.answers.models import Answers
+from parhelion.answers.next_panel import NextPanels, next_panels
+from parhelion.answers.propose import Proposals, propose
 from parhelion.answers.sizing import SizingAsk
-from parhelion.data import places
+from parhelion.answers.through_year import ThroughYear, through_year
+from parhelion.answers.tilt import TiltAdvice, tilt_advice
+from parhelion.data import panel_models, places
+from parhelion.day.outlook import outlook_of
 from parhelion.defaults import LOAD_PRESETS, LoadPreset
-from parhelion.design import BoatDesign, Site
+from parhelion.design import BoatDesign, PanelModel, Site
 from parhelion.formats.helm_card_pdf import helm_card_pdf
+from parhelion.formats.module_table import ReadModules, read_modules
 from parhelion.formats.runs_table import ReadRuns, read_runs, written_runs
 from parhelion.hulltypes import TYPICAL, HullType
-from parhelion.pictures.array import ArrayPicture, array_picture
+from parhelion.pictures.array import ArrayAdvice, ArrayPicture, array_advice, array_picture
 from parhelion.pictures.bank import BankPicture, bank_picture
 from parhelion.pictures.day import DayPicture, day_picture
 from parhelion.pictures.helm import helm_picture
 from parhelion.pictures.hull import HullPicture, RangePicture, hull_picture, range_picture
 from parhelion.pictures.match import MatchPicture, match_picture
+from parhelion.pictures.strings import StringsPicture, strings_picture
 from parhelion.pictures.warnings import WarningCounts, warning_counts
 from parhelion.sun.daysteps import day_steps
 from pydantic import Field
@@ -84,6 +92,43 @@ class AskedArray(Asked):
 
 class ArrayOut(Checked):
     picture: ArrayPicture
+
+
+class ArrayAdviceOut(Checked):
+    advice: ArrayAdvice
+
+
+class TiltOut(Checked):
+    advice: TiltAdvice
+
+
+class BurdenOut(Checked):
+    """No burden without panels."""
+
+    burden: Burden | None
+
+
+class NextPanelsOut(Checked):
+    panels: NextPanels
+
+
+class YearOut(Checked):
+    year: ThroughYear
+
+
+class ModuleTable(Schema):
+    """A table of panels, and words to search their names for."""
+
+    text: str = Field(max_length=20_000_000)
+    search: str = Field(default="", max_length=80)
+
+
+class ProposalsOut(Checked):
+    proposals: Proposals
+
+
+class StringsOut(Checked):
+    picture: StringsPicture
 
 
 class AskedHelm(Asked):
@@ -192,6 +237,58 @@ def bank(request: HttpRequest, body: AskedBank) -> Any:
 def array(request: HttpRequest, body: AskedArray) -> Any:
     picture = array_picture(body.design, body.group_id, body.number)
     return ArrayOut(content_hash=content_hash(body.design), picture=picture)
+
+
+@router.post("/array/advice", response=ArrayAdviceOut, operation_id="adviseArray")
+def array_findings(request: HttpRequest, body: Asked) -> Any:
+    """What the array tells: it takes longer than its picture."""
+    return ArrayAdviceOut(content_hash=content_hash(body.design), advice=array_advice(body.design))
+
+
+@router.post("/array/tilt", response=TiltOut, operation_id="adviseTilt")
+def array_tilt(request: HttpRequest, body: Asked) -> Any:
+    advice = tilt_advice(outlook_of(body.design))
+    return TiltOut(content_hash=content_hash(body.design), advice=advice)
+
+
+@router.post("/array/burden", response=BurdenOut, operation_id="weighArray")
+def array_burden(request: HttpRequest, body: Asked) -> Any:
+    """What the array costs the boat."""
+    return BurdenOut(content_hash=content_hash(body.design), burden=burden(outlook_of(body.design)))
+
+
+@router.post("/array/next", response=NextPanelsOut, operation_id="findNextPanels")
+def array_next(request: HttpRequest, body: Asked) -> Any:
+    """The next best place and panel."""
+    return NextPanelsOut(content_hash=content_hash(body.design), panels=next_panels(outlook_of(body.design)))
+
+
+@router.post("/array/year", response=YearOut, operation_id="harvestYear")
+def array_year(request: HttpRequest, body: Asked) -> Any:
+    """The array month by month."""
+    return YearOut(content_hash=content_hash(body.design), year=through_year(body.design))
+
+
+@router.post("/array/modules", response=ReadModules, operation_id="readModules")
+def array_modules(request: HttpRequest, body: ModuleTable) -> Any:
+    return read_modules(body.text, body.search)
+
+
+@router.get("/panel-models", response=list[PanelModel], operation_id="listPanelModels")
+def list_panel_models(request: HttpRequest) -> Any:
+    return list(panel_models())
+
+
+@router.post("/strings/picture", response=StringsOut, operation_id="drawStrings")
+def strings(request: HttpRequest, body: Asked) -> Any:
+    """The voltage ladder and the one-line diagram."""
+    return StringsOut(content_hash=content_hash(body.design), picture=strings_picture(body.design))
+
+
+@router.post("/strings/propose", response=ProposalsOut, operation_id="proposeWiring")
+def strings_propose(request: HttpRequest, body: Asked) -> Any:
+    """The best few wirings for these panels and this bank."""
+    return ProposalsOut(content_hash=content_hash(body.design), proposals=propose(outlook_of(body.design)))
 
 
 @router.post("/warnings", response=WarningsOut, operation_id="countWarnings")

@@ -7,7 +7,7 @@ from parhelion.advice.bank_cautions import bank_cautions
 from parhelion.advice.bank_view import BankView, bank_why
 from parhelion.advice.finding import Finding, ordered
 from parhelion.answers.reasons import BANK_SOURCE
-from parhelion.array.harvest import air_temperature_c
+from parhelion.array.tending import air_temperature_c
 from parhelion.bank.age import health_of, years_of
 from parhelion.bank.store import (
     FULL_CHARGE_FROM_C,

@@ -12,7 +12,7 @@ from parhelion.advice.hull import beyond_drive
 from parhelion.answers.models import Dusk
 from parhelion.answers.reasons import BANK_SOURCE, SKY_WORDS, SUN_SOURCE, sun_facts
 from parhelion.answers.speeds import live_distances, solve_steady, steady_mps
-from parhelion.array.harvest import air_temperature_c
+from parhelion.array.tending import air_temperature_c
 from parhelion.bank.store import FULL_CHARGE_FROM_C
 from parhelion.chemistries import CHEMICALS
 from parhelion.constants import STEP_H

@@ -34,7 +34,7 @@ NEAR_RESERVE = 0.005  # state of charge
 Key = Literal["panel", "battery", "house", "mass"]
 Candidate = tuple[Key, Sentence, BoatDesign, float, float]  # the changed design, added kg, cost in coins
 Measure = Literal["days_run_sun", "range", "days_distance"]
-_MEASURES: dict[str, Measure] = {
+MEASURES: dict[str, Measure] = {
     "cruiser": "days_run_sun",
     "auxiliary": "range",
     "home_charged": "range",
@@ -58,13 +58,20 @@ def _steady_miles_m(outlook: Outlook, steady: Steady | None) -> float:
 
 
 def with_panel(design: BoatDesign, watts: float | None = None) -> tuple[BoatDesign, float]:
-    """The design with one more of its largest panel group's panels, or a first one flat; and its watts."""
+    """The design with one more of its largest panel group's panels, or a first one flat; and its watts.
+
+    One more is taken to give what those of its group give on the mean: where it would lie is not asked here.
+    """
     if design.panels:
         largest = max(design.panels, key=lambda group: group.nameplate_w * group.count)
-        panels = tuple(
-            group.model_copy(update={"count": group.count + 1}) if group is largest else group
-            for group in design.panels
+        more = largest.model_copy(
+            update={
+                "nameplate_w": largest.nameplate_w * (largest.count + 1) / largest.count,
+                "panel_width_m": largest.width,
+                "panel_length_m": largest.length,
+            }
         )
+        panels = tuple(more if group is largest else group for group in design.panels)
         return design.model_copy(update={"panels": panels}), largest.nameplate_w
     watts = watts or FIRST_PANEL_W
     group = PanelGroup(id="first", place_id="first", controller_id="first", nameplate_w=watts)
@@ -180,7 +187,7 @@ def _step_facts(step: Step) -> list[Fact]:
 
 def held_back_by(outlook: Outlook, rail_kind: str, steady: Steady | None) -> HeldBackBy:
     """Limits and steps of a design, for the use its rail follows."""
-    measure = _MEASURES.get(rail_kind, "days_run_sun")
+    measure = MEASURES.get(rail_kind, "days_run_sun")
     base = miles_m(outlook, measure) if measure != "days_run_sun" else _steady_miles_m(outlook, steady)
     ranked = steps(outlook, measure, base)
     best = ranked[0] if ranked and ranked[0].gain_m > 0 else None

@@ -4,9 +4,9 @@ from __future__ import annotations
 
 from datetime import time as Time
 
-from parhelion.array.harvest import air_temperature_c
+from parhelion.array.tending import air_temperature_c
 from parhelion.day.outlook import Outlook
-from parhelion.design import BoatDesign, Sky, Spell
+from parhelion.design import BoatDesign, BoatState, Sky, Spell
 from parhelion.hull.runs import ENOUGH_RUNS
 from parhelion.hulltypes import TYPICAL, Model
 from parhelion.quantities import (
@@ -32,6 +32,13 @@ SKY_WORDS = {
     Sky.BROKEN: "broken",
     Sky.OVERCAST: "overcast",
     Sky.RAIN: "rain or fog",
+}
+STATE_WORDS = {
+    BoatState.UNDER_WAY: "under way",
+    BoatState.SAILING: "sailing",
+    BoatState.ANCHORED: "at anchor",
+    BoatState.DOCK: "at the dock",
+    BoatState.TRAILER: "on the trailer",
 }
 
 NO_BANK = sentence("There is no bank: only the live answer exists.")
@@ -83,8 +90,10 @@ def assumes_all(outlook: Outlook) -> Sentence:
     hours_text = f"motoring {{hours}}, {text}" if outlook.spells else "no useful hours"
     bank_text = ", bank {start} at {dawn}" if outlook.design.bank else ", no bank"
     heading = "" if plan.heading_deg is None else ", heading {heading}"
+    heading += "" if plan.heading_deg is None or not plan.swing_deg else " swinging {swing} to either side"
+    state = "" if plan.state is BoatState.UNDER_WAY else ", {state}"
     return Sentence(
-        text=f"{{date}}, {{place}}, {{sky}} sky{heading}, {hours_text}{bank_text}",
+        text=f"{{date}}, {{place}}, {{sky}} sky{state}{heading}, {hours_text}{bank_text}",
         slots={
             **slots,
             "date": words(f"{plan.date.day} {plan.date:%B %Y}"),
@@ -94,6 +103,8 @@ def assumes_all(outlook: Outlook) -> Sentence:
             "start": fraction(plan.start_charge_frac),
             "dawn": words("sunrise" if outlook.day.sunrise_at else "the day's start"),
             "heading": angle(plan.heading_deg or 0.0),
+            "swing": angle(plan.swing_deg),
+            "state": words(STATE_WORDS[plan.state]),
         },
     )
 

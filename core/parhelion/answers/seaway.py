@@ -20,7 +20,7 @@ from parhelion.drive.chain import battery_w
 from parhelion.drive.pull import most_pull_n
 from parhelion.drive.ventilation import mean_thrust_left
 from parhelion.hull.demand import demand_curve
-from parhelion.hull.resistance import frontal_area_of, service_resistance, wave_drag_of
+from parhelion.hull.resistance import air_area_m2, service_resistance, wave_drag_of
 from parhelion.hull.weather import wind_resistance_n
 from parhelion.quantities import Frozen
 from parhelion.units import MPS_PER_KNOT
@@ -125,7 +125,7 @@ def head_wind(outlook: Outlook) -> HeadWind:
     full = outlook.rated_w
     share = min(full / max(outlook.label_w, 1e-9), 1.0)
     pull = most_pull_n(design, speed, share)
-    area, drag = frontal_area_of(design.hull), design.hull.air_drag
+    area, drag = air_area_m2(design), design.hull.air_drag
 
     def asked(wind: float, waves: bool) -> float:
         against = still + float(wind_resistance_n(speed, wind, 0.0, area, drag))

@@ -80,7 +80,7 @@ def bank_at_dusk(outlook: Outlook, record: NDArray[np.float64]) -> Dusk:
 def refill(outlook: Outlook, dusk: Dusk) -> Refill:
     """Clock days at the dock from this plan's dusk to full; second, from the reserve."""
     sky = words(SKY_WORDS[outlook.design.plan.sky])
-    assumes = sentence("at the dock under {sky} skies, motor off, house as set", sky=sky)
+    assumes = sentence("as she stands at the dock, {sky} skies, motor off, house as set", sky=sky)
     reasoning = why(
         "Energy balance at the dock over generated days, to the charge that counts as full",
         f"{SUN_SOURCE} {BANK_SOURCE}",
@@ -98,7 +98,7 @@ def refill(outlook: Outlook, dusk: Dusk) -> Refill:
         return missing(NO_PANELS)
     assert outlook.aboard is not None
     aboard = outlook.aboard
-    sun = np.ascontiguousarray(outlook.harvest.by_bank_w)
+    sun = np.ascontiguousarray(outlook.dock_by_bank_w)
     if dusk.soc_frac < outlook.store.full and sun.sum(axis=-1).mean() <= outlook.house_w.mean():
         return missing(sentence("Never: {why}", why=words(HOUSE_TAKES_ALL.text)))
     at = int(outlook.day.dusk_index) % STEPS_PER_DAY

@@ -7,12 +7,12 @@ from dataclasses import dataclass
 import numpy as np
 from numpy.typing import NDArray
 
-from parhelion.array.panel import power_per_watt
-from parhelion.array.plane import PlaneLight, plane_light
-from parhelion.array.shaded import facing_deg, headings_of, panel_light, shaded_panels, tilt_of
-from parhelion.design import BoatDesign, PanelGroup, Place
+from parhelion.array.deck import DeckGroup, deck_of
+from parhelion.array.shade import STEP_DEG
+from parhelion.array.shaded import headings_of, light_over
+from parhelion.array.tending import air_temperature_c, heading_power_per_watt, tended_power_per_watt
+from parhelion.design import BoatDesign, PanelGroup, Tended
 from parhelion.memo import Memo
-from parhelion.sun.climate import usual_air_temperature_c
 from parhelion.sun.light import Light
 
 Array = NDArray[np.float64]
@@ -45,51 +45,59 @@ class Harvest:
 _per_watt: Memo[Array] = Memo(160)
 
 
-def air_temperature_c(design: BoatDesign) -> float:
-    """The plan's air temperature, or a usual one for the place and date [C]."""
-    given = design.plan.air_temperature_c
-    return usual_air_temperature_c(design.site.latitude_deg, design.plan.date) if given is None else given
+COVER_KEEPS = 0.94  # of the light, a clear cover over a flexible panel; typical 0.90 to 0.96
 
 
-def _azimuths(design: BoatDesign, place: Place) -> tuple[float, ...]:
-    """The true bearings a place faces: one, or several when the heading is not known."""
-    if tilt_of(place) == 0:
-        return (0.0,)
-    return tuple(facing_deg(place, heading) for heading in headings_of(design))
+def kept_of(group: PanelGroup) -> float:
+    """What salt, mismatch, wiring, a clear cover and a measured derate leave of a group's power [-]."""
+    kept = (1 - group.salt_loss_frac) * (1 - group.mismatch_loss_frac) * (1 - group.wiring_loss_frac)
+    return kept * group.derate_frac * (COVER_KEEPS if group.covered else 1.0)
 
 
-def group_power_per_watt(design: BoatDesign, light: Light, group: PanelGroup) -> Array:
-    """DC power over nameplate of one panel group, before system losses, shape (n, 144) [W/W]."""
-    place = design.place(group.place_id)
+def group_power_per_watt(
+    design: BoatDesign, light: Light, deck: DeckGroup, step_deg: float = STEP_DEG
+) -> Array:
+    """DC power over nameplate of one panel group as it stands, before system losses, shape (n, 144) [W/W].
+
+    Zero for a group that is folded, covered or gone. A place that is tended takes, at each heading, the tilts
+    that give the mean day most; see `tending`.
+    """
+    if not deck.gives:
+        return np.zeros_like(light.ghi)
+    group, place = deck.group, deck.place
     air, wind = air_temperature_c(design), design.plan.wind_mps
-    tilt = tilt_of(place)
-    behind = tuple(shaded_panels(design, group))
-    turned = headings_of(design) if behind else _azimuths(design, place)
+    here = light_over(design, light, place.kind)
+    headings = headings_of(design)
+    if deck.alone and place.tilt_deg == 0 and place.tended is Tended.LEFT and not group.bifaciality_frac:
+        headings = headings[:1]  # a flat panel in the clear does not ask
+    stands = () if deck.alone else (deck.panels, deck.bodies)
+    two_sided = (group.bifaciality_frac, place.under, place.gap_m, place.width_m, place.length_m, group.count)
+    tended = (place.tended, place.hinge_deg) if place.tended is not Tended.LEFT else ()
+    strung = (group.series, group.wired_frac)
     key = (
-        light.key, tilt, turned, place.ventilation, group.power_coefficient_per_k, air, wind, behind,
-        place.faces, design.obstacles if behind else (),
+        here.key, headings, strung, place.tilt_deg, place.faces, place.ventilation,
+        group.power_coefficient_per_k, air, wind, stands, step_deg, tended,
+        two_sided if group.bifaciality_frac else (),
+        (design.obstacles, design.places, design.panels) if tended else (),
     )  # fmt: skip
 
-    def watts(lit: PlaneLight) -> Array:
-        return power_per_watt(lit, air, wind, place.ventilation, group.power_coefficient_per_k)
-
     def compute() -> Array:
-        if behind:
-            lit = [one for heading in turned for one in panel_light(design, light, group, heading)]
-        else:
-            lit = [plane_light(light, tilt, azimuth) for azimuth in turned]
-        return np.mean([watts(one) for one in lit], axis=0)
+        if tended and place.hinged:
+            return tended_power_per_watt(design, here, deck, headings)
+        return np.mean([heading_power_per_watt(design, here, deck, h, step_deg) for h in headings], axis=0)
 
     return _per_watt.get(key, compute)
 
 
-def harvest(design: BoatDesign, light: Light) -> Harvest:
+def harvest(design: BoatDesign, light: Light, step_deg: float = STEP_DEG) -> Harvest:
     """The whole array under a light.
 
     Parameters
     ----------
     design : BoatDesign
     light : Light
+    step_deg : float
+        Of the sky tables that shade is read from [deg].
 
     Returns
     -------
@@ -100,9 +108,10 @@ def harvest(design: BoatDesign, light: Light) -> Harvest:
     shape = light.ghi.shape
     inputs = {controller.id: np.zeros(shape) for controller in design.controllers}
     groups: dict[str, Array] = {}
-    for group in design.panels:
-        kept = (1 - group.salt_loss_frac) * (1 - group.mismatch_loss_frac) * (1 - group.wiring_loss_frac)
-        watts = group_power_per_watt(design, light, group) * (group.nameplate_w * group.count * kept)
+    for deck in deck_of(design).groups:
+        group = deck.group
+        watts = group_power_per_watt(design, light, deck, step_deg)
+        watts = watts * (group.nameplate_w * group.count * kept_of(group))
         groups[group.id] = watts
         inputs[group.controller_id] += watts
     array, conversion, clipped, passed = (np.zeros(shape) for _ in range(4))
@@ -116,7 +125,7 @@ def harvest(design: BoatDesign, light: Light) -> Harvest:
         offered = inputs[controller.id]
         made = controller.efficiency * offered
         if controller.current_limit_a is not None and bank_v is not None:
-            out = np.minimum(made, controller.current_limit_a * bank_v)
+            out = np.minimum(made, controller.count * controller.current_limit_a * bank_v)
         else:
             out = made
         array += offered
@@ -126,5 +135,8 @@ def harvest(design: BoatDesign, light: Light) -> Harvest:
         passed += out
         by_bank[:, :, int(on_own)] += out
         shares[controller.id] = np.divide(out, offered, out=np.zeros(shape), where=offered > 0)
-    terminals = {group.id: groups[group.id] * shares[group.controller_id] for group in design.panels}
+    terminals = {
+        group.id: groups[group.id] * shares[group.controller_id] if group.id in groups else np.zeros(shape)
+        for group in design.panels
+    }
     return Harvest(array, conversion, clipped, passed, by_bank, terminals)

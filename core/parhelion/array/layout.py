@@ -6,6 +6,7 @@ Boat frame: x to starboard, y forward, z up from the waterline amidships [m].
 from __future__ import annotations
 
 from dataclasses import dataclass
+from functools import cached_property
 from math import ceil, sqrt
 
 import numpy as np
@@ -31,13 +32,13 @@ class PanelAt:
     half_cut: bool
     strings_across: bool  # bypass substrings lie side by side along `across`
 
-    @property
+    @cached_property
     def normal(self) -> Array:
         """Unit vector out of the front."""
         made = np.cross(self.across, self.along)
         return made / np.linalg.norm(made)
 
-    @property
+    @cached_property
     def corners(self) -> list[tuple[float, float, float]]:
         """Four corners, anticlockwise from aft port as seen from above."""
         middle, u, v = (np.array(a) for a in (self.middle, self.across, self.along))
@@ -63,7 +64,7 @@ def columns_of(place: Place, group: PanelGroup) -> int:
         return min(group.columns, group.count)
     side = group.length if group.turned else group.width
     if place.width_m is not None:
-        return max(min(int((place.width_m + GAP_M) / (side + GAP_M) + 1e-9), group.count), 1)
+        return max(min(int((place.width_m - place.clear_m + GAP_M) / (side + GAP_M) + 1e-9), group.count), 1)
     return ceil(sqrt(group.count))
 
 
@@ -72,8 +73,16 @@ def most_that_fit(place: Place, group: PanelGroup, turned: bool) -> int:
     if place.width_m is None or place.length_m is None:
         return 0
     wide, long = (group.length, group.width) if turned else (group.width, group.length)
-    columns = int((place.width_m + GAP_M) / (wide + GAP_M) + 1e-9)
-    return columns * int((place.length_m + GAP_M) / (long + GAP_M) + 1e-9)
+    columns = int((place.width_m - place.clear_m + GAP_M) / (wide + GAP_M) + 1e-9)
+    return max(columns, 0) * int((place.length_m + GAP_M) / (long + GAP_M) + 1e-9)
+
+
+def sheet_of(place: Place, group: PanelGroup) -> tuple[float, float]:
+    """Breadth and length of all panels of a group together, laid out on their place [m]."""
+    columns = columns_of(place, group)
+    rows = ceil(group.count / columns)
+    wide, long = (group.length, group.width) if group.turned else (group.width, group.length)
+    return columns * (wide + GAP_M) - GAP_M, rows * (long + GAP_M) - GAP_M
 
 
 def panels_of(place: Place, group: PanelGroup) -> list[PanelAt]:
@@ -95,6 +104,40 @@ def panels_of(place: Place, group: PanelGroup) -> list[PanelAt]:
         sides = (_triple(middle + offset), _triple(across * wide), _triple(along * long))
         found.append(PanelAt(*sides, cells_wide, cells_long, group.half_cut, not group.turned))
     return found
+
+
+def leaves_of(place: Place, group: PanelGroup) -> list[PanelAt]:
+    """The leaves of every panel of a folding group, end to end along its long side, each at its own tilt.
+
+    A leaf at a positive tilt faces the bow, or starboard where the long side lies athwart; the lowest edge
+    lies at the place's height. None where the place has no position.
+    """
+    if place.at is None:
+        return []
+    tilts = np.radians(group.leaf_tilts_deg)
+    level = place.model_copy(update={"tilt_deg": 0.0})
+    leaf_m = group.length / len(tilts)
+    ends = np.concatenate([[0.0], np.cumsum(np.cos(tilts))]) * leaf_m
+    heights = np.concatenate([[0.0], np.cumsum(-np.sin(tilts))]) * leaf_m
+    ends, heights = ends - ends[-1] / 2, heights - heights.min()
+    rows_of = _shares_of(group.cells_along, len(tilts))
+    found = []
+    for panel in panels_of(level, group):
+        sideways = np.array(panel.along if not group.turned else panel.across)
+        sideways = sideways / np.linalg.norm(sideways)
+        for k, tilt in enumerate(tilts):
+            middle = np.array(panel.middle) + sideways * (ends[k] + ends[k + 1]) / 2
+            middle[2] += (heights[k] + heights[k + 1]) / 2
+            side = leaf_m * (sideways * np.cos(tilt) - np.array([0, 0, np.sin(tilt)]))
+            across, along = (_triple(side), panel.along) if group.turned else (panel.across, _triple(side))
+            cells = (rows_of[k], panel.rows) if group.turned else (panel.columns, rows_of[k])
+            found.append(PanelAt(_triple(middle), across, along, *cells, False, not group.turned))
+    return found
+
+
+def _shares_of(whole: int, parts: int) -> list[int]:
+    """A number of cells dealt out over parts as evenly as it goes."""
+    return [whole * (k + 1) // parts - whole * k // parts for k in range(parts)]
 
 
 def _triple(vector: Array) -> tuple[float, float, float]:

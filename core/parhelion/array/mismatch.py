@@ -10,10 +10,13 @@ References
 
 from __future__ import annotations
 
+import math
+
 import numpy as np
+from numba import boolean, float64, int64, njit
 from numpy.typing import NDArray
 
-from parhelion.array.layout import SUBSTRINGS
+from parhelion.kernels import OPTIONS
 
 Array = NDArray[np.float64]
 
@@ -28,29 +31,106 @@ def _volts(share_of_best: Array) -> Array:
     return 1 + VOLTS_RISE * np.log((1 - BEST_TO_SHORT * x) / (1 - BEST_TO_SHORT))
 
 
+@njit(float64(float64), **OPTIONS)
+def _raised(share_of_best: float) -> float:
+    """As `_volts`, of one."""
+    x = min(max(share_of_best, 0.0), 1.0)
+    return 1 + VOLTS_RISE * math.log((1 - BEST_TO_SHORT * x) / (1 - BEST_TO_SHORT))
+
+
+@njit(float64(float64, float64, float64, float64), **OPTIONS)
+def _rule(one: float, two: float, three: float, drop: float) -> float:
+    """The best of three substrings in series [1], their currents in any order."""
+    high, low = max(one, two, three), min(one, two, three)
+    middle = one + two + three - high - low
+    full = _raised(1.0)
+    best = high * (full - 2 * drop)
+    best = max(best, middle * (full + _raised(middle / max(high, LEAST_LIGHT)) - drop))
+    volts = full + _raised(low / max(high, LEAST_LIGHT)) + _raised(low / max(middle, LEAST_LIGHT))
+    return max(best, low * volts, 0.0) / 3
+
+
+@njit(float64[:, ::1](float64[:, ::1], float64[:, ::1], float64[:, ::1], int64, boolean), **OPTIONS)
 def effective_light(beam: Array, diffuse: Array, worst: Array, cells: int, half_cut: bool) -> Array:
     """Light that an unshaded panel would need to give as much [W/m2], by the rule of substrings [1].
 
     Parameters
     ----------
-    beam, diffuse : ndarray, shape (...)
+    beam, diffuse : ndarray, shape (n, s)
         On the cells, after incidence losses and sky view [W/m2].
-    worst : ndarray, shape (6, ...)
-        Shaded share of the worst cell in each half of each substring [-], broadcast against the light.
+    worst : ndarray, shape (6, s)
+        Shaded share of the worst cell in each half of each substring [-].
     cells : int
         In the whole panel.
     half_cut : bool
+
+    Returns
+    -------
+    ndarray, shape (n, s)
     """
-    halves = diffuse + beam * (1 - worst)
-    currents = (halves[0::2] + halves[1::2]) / 2
-    ordered = -np.sort(-currents, axis=0)
-    series = cells / SUBSTRINGS / (2 if half_cut else 1)
-    drop = BYPASS_V / (CELL_V * series)
-    best = np.zeros(np.broadcast(beam, worst[0]).shape)
-    for k in range(1, SUBSTRINGS + 1):
+    drop = BYPASS_V / (CELL_V * cells / 3 / (2 if half_cut else 1))
+    made = beam + diffuse
+    kept = np.empty(3)
+    for s in range(beam.shape[1]):
+        for k in range(3):
+            kept[k] = 1 - (worst[2 * k, s] + worst[2 * k + 1, s]) / 2
+        if kept.min() == 1:
+            continue
+        for n in range(beam.shape[0]):
+            b, d = beam[n, s], diffuse[n, s]
+            made[n, s] = _rule(d + b * kept[0], d + b * kept[1], d + b * kept[2], drop)
+    return made
+
+
+@njit(float64[:, ::1](float64[:, :, ::1], float64), **OPTIONS)
+def string_light(currents: Array, drop: float) -> Array:
+    """Light that an even string would need to give as much, by the rule over all its substrings [1].
+
+    Parameters
+    ----------
+    currents : ndarray, shape (m, n, s)
+        Of each substring, as light [W/m2]; changed on return.
+    drop : float
+        What a bypass takes, over the volts of a substring [-].
+
+    Returns
+    -------
+    ndarray, shape (n, s)
+    """
+    parts, members, steps = currents.shape
+    made = np.empty((members, steps))
+    for n in range(members):
+        for s in range(steps):
+            row = np.sort(currents[:, n, s])[::-1]
+            if row[0] - row[parts - 1] <= 1e-9 * row[0]:
+                made[n, s] = row[0]
+                continue
+            best = 0.0
+            for k in range(1, parts + 1):
+                volts = 0.0
+                for j in range(k):
+                    volts += _raised(row[k - 1] / max(row[j], LEAST_LIGHT))
+                best = max(best, row[k - 1] * (volts - (parts - k) * drop))
+            made[n, s] = best / parts
+    return made
+
+
+def series_light(effective: Array, cells: int) -> Array:
+    """Light that one even panel would need to give as much as parts in series, by the same rule [1].
+
+    Parameters
+    ----------
+    effective : ndarray, shape (k, ...)
+        On each part [W/m2].
+    cells : int
+        In one part, which has its own bypass.
+    """
+    parts = len(effective)
+    ordered = -np.sort(-effective, axis=0)
+    drop = BYPASS_V / (CELL_V * max(cells, 1))
+    best = np.zeros(effective.shape[1:])
+    for k in range(1, parts + 1):
         carried = ordered[k - 1]
-        volts = np.zeros_like(best)
-        for j in range(k):
-            volts = volts + _volts(carried / np.maximum(ordered[j], LEAST_LIGHT))
-        best = np.maximum(best, carried * (volts - (SUBSTRINGS - k) * drop) / SUBSTRINGS)
+        volts = sum(_volts(carried / np.maximum(ordered[j], LEAST_LIGHT)) for j in range(k))
+        best = np.maximum(best, carried * (volts - (parts - k) * drop) / parts)
     return best

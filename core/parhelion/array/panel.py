@@ -24,7 +24,7 @@ STANDARD_LIGHT_W_PER_M2 = 1000.0
 
 
 def cell_temperature_c(
-    global_w_per_m2: Array, air_c: float, wind_mps: float, ventilation: Ventilation
+    global_w_per_m2: Array, air_c: float | Array, wind_mps: float, ventilation: Ventilation
 ) -> Array:
     """Faiman's cell temperature [1], of the shape of the light [C]."""
     u0, u1 = HEAT_LOSS[ventilation]
@@ -33,7 +33,7 @@ def cell_temperature_c(
 
 def power_per_watt(
     light: PlaneLight,
-    air_c: float,
+    air_c: float | Array,
     wind_mps: float,
     ventilation: Ventilation,
     power_coefficient_per_k: float,

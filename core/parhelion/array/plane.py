@@ -14,6 +14,7 @@ from dataclasses import dataclass
 import numpy as np
 from numpy.typing import NDArray
 
+from parhelion.memo import Memo
 from parhelion.sun.light import Light
 
 Array = NDArray[np.float64]
@@ -33,8 +34,11 @@ class PlaneLight:
     beam_w_per_m2: Array  # of the effective light, what comes straight from the sun
 
 
-def plane_light(light: Light, tilt_deg: float, azimuth_deg: float) -> PlaneLight:
-    """Beam, Hay-Davies sky and water-reflected light on a plane [1], with incidence losses [2].
+_planes: Memo[PlaneLight] = Memo(48)
+
+
+def plane_light(light: Light, tilt_deg: float, azimuth_deg: float | Array) -> PlaneLight:
+    """Beam, Hay-Davies sky and water-reflected light on a plane [1], with incidence losses [2]; kept.
 
     Parameters
     ----------
@@ -42,8 +46,14 @@ def plane_light(light: Light, tilt_deg: float, azimuth_deg: float) -> PlaneLight
     tilt_deg : float
         From horizontal [deg].
     azimuth_deg : float
-        Which way the plane faces, clockwise from true north [deg].
+        Which way the plane faces, clockwise from true north; or that of each step [deg].
     """
+    if isinstance(azimuth_deg, np.ndarray):
+        return _computed(light, tilt_deg, azimuth_deg)
+    return _planes.get((light.key, tilt_deg, azimuth_deg), lambda: _computed(light, tilt_deg, azimuth_deg))
+
+
+def _computed(light: Light, tilt_deg: float, azimuth_deg: float | Array) -> PlaneLight:
     from pvlib import iam, irradiance
 
     day = light.day

@@ -1,4 +1,4 @@
-"""The light on each panel of a group once spars have shaded it, step by step and for every member."""
+"""The light on each panel of a group as it stands, once what is around has shaded it."""
 
 from __future__ import annotations
 
@@ -7,61 +7,153 @@ from collections.abc import Iterator
 import numpy as np
 from numpy.typing import NDArray
 
-from parhelion.array.layout import PanelAt, panels_of
-from parhelion.array.mismatch import effective_light
+from parhelion.array.bodies import Body
+from parhelion.array.deck import FLAT_BELOW_DEG, DeckGroup
+from parhelion.array.layout import SUBSTRINGS, PanelAt
+from parhelion.array.mismatch import BYPASS_V, CELL_V, effective_light, series_light, string_light
 from parhelion.array.plane import PlaneLight, plane_light
-from parhelion.array.shade import sky_table
-from parhelion.design import BoatDesign, PanelGroup, Place, Side
+from parhelion.array.rear import rear_light
+from parhelion.array.shade import STEP_DEG, sky_table
+from parhelion.design import LYING, BoatDesign, PlaceKind, Side
 from parhelion.sun.light import Light
+from parhelion.sun.skyline import light_behind
 
 Array = NDArray[np.float64]
 
 FACING_DEG = {Side.BOW: 0.0, Side.STARBOARD: 90.0, Side.STERN: 180.0, Side.PORT: 270.0}
 ANY_HEADING_COUNT = 8  # an unknown heading is the mean over this many
-FLAT_BELOW_DEG = 0.05
+SWING = (-np.sqrt(3) / 2, 0.0, np.sqrt(3) / 2)  # thirds of a swing's time stand about these shares of it
 
 
 def headings_of(design: BoatDesign) -> tuple[float, ...]:
-    """The boat's heading, or several when it is not known [deg]."""
-    given = design.plan.heading_deg
-    if given is not None:
+    """The boat's heading, or several where she swings or it is not known [deg].
+
+    A boat swinging like a pendulum is three headings, at the middles of the thirds of its time.
+    """
+    given, swing = design.plan.heading_deg, design.plan.swing_deg
+    if given is None:
+        return tuple(float(h) for h in np.arange(ANY_HEADING_COUNT) * 360.0 / ANY_HEADING_COUNT)
+    if swing == 0:
         return (given,)
-    return tuple(float(h) for h in np.arange(ANY_HEADING_COUNT) * 360.0 / ANY_HEADING_COUNT)
+    return tuple(float((given + swing * share) % 360.0) for share in SWING)
 
 
-def tilt_of(place: Place) -> float:
-    """Tilt, with what is next to flat taken as flat [deg]."""
-    return 0.0 if place.tilt_deg < FLAT_BELOW_DEG else place.tilt_deg
+def light_over(design: BoatDesign, light: Light, kind: PlaceKind) -> Light:
+    """The light that reaches a place: a boat lying still, and a rack ashore, have the skyline about them."""
+    if design.plan.state in LYING or kind is PlaceKind.SHORE:
+        return light_behind(light, design.site.skyline)
+    return light
 
 
-def facing_deg(place: Place, heading_deg: float) -> float:
+def orientation(panel: PanelAt, heading_deg: float) -> tuple[float, float]:
+    """Tilt, and the true bearing it faces on a heading; 0 for a flat one [deg]."""
+    x, y, z = panel.normal
+    tilt = float(np.degrees(np.arccos(np.clip(z, -1, 1))))
+    if tilt < FLAT_BELOW_DEG:
+        return 0.0, 0.0
+    return tilt, float((heading_deg + np.degrees(np.arctan2(x, y))) % 360.0)
+
+
+def facing_deg(faces: Side, tilt_deg: float, heading_deg: float) -> float:
     """True bearing that a tilted place faces on a heading; 0 for a flat one [deg]."""
-    return (heading_deg + FACING_DEG[place.faces]) % 360.0 if tilt_of(place) else 0.0
+    return (heading_deg + FACING_DEG[faces]) % 360.0 if tilt_deg else 0.0
 
 
-def shaded_panels(design: BoatDesign, group: PanelGroup) -> list[PanelAt]:
-    """The group's panels where something may shade them; none where nothing can or no position is known."""
-    return panels_of(design.place(group.place_id), group) if design.obstacles else []
-
-
-def panel_light(
-    design: BoatDesign, light: Light, group: PanelGroup, heading_deg: float
+def group_light(
+    light: Light, deck: DeckGroup, heading_deg: float, step_deg: float = STEP_DEG
 ) -> Iterator[PlaneLight]:
-    """Light on every panel of a group that something may shade, on one heading, shapes (n, 144)."""
-    place = design.place(group.place_id)
-    whole = plane_light(light, tilt_of(place), facing_deg(place, heading_deg))
-    diffuse = whole.effective_w_per_m2 - whole.beam_w_per_m2
-    day = light.day
-    bearing = (day.azimuth_deg - heading_deg) % 360.0
-    cells = group.cells_across * group.cells_along
-    for panel in panels_of(place, group):
-        table = sky_table(panel, design.obstacles)
-        worst = table.at(bearing, day.elevation_deg)
-        left = diffuse * table.sky_view
-        made = whole.beam_w_per_m2 + left
-        dark = (worst.max(axis=0) > 0) & (day.elevation_deg > 0)
-        if dark.any():
-            made[:, dark] = effective_light(
-                whole.beam_w_per_m2[:, dark], left[:, dark], worst[:, None, dark], cells, group.half_cut
+    """Light on the panels of a group on one heading, shapes (n, 144).
+
+    One for all where they see the sky alike (`deck.alone`), one for each panel otherwise. Light from behind
+    is added to what gets into the cells of a two-sided panel, not to what warms it. Shade is read from sky
+    tables of that step.
+    """
+    group, place = deck.group, deck.place
+    if deck.alone:
+        azimuth = facing_deg(place.faces, place.tilt_deg, heading_deg)
+        lit = plane_light(light, place.tilt_deg, azimuth)
+        yield _two_sided(light, deck, lit, heading_deg, place.tilt_deg, azimuth)
+        return
+    planes: dict[tuple[float, float], PlaneLight] = {}
+    leaves: list[PlaneLight] = []
+    strung: list[Array] = []
+    cells = group.cells_across * group.cells_along // deck.leaves
+    for panel, bodies in zip(deck.panels, deck.bodies, strict=True):
+        stands = orientation(panel, heading_deg)
+        whole = _kept(planes, stands, light)
+        half_cut = group.half_cut and deck.leaves == 1
+        if group.series > 1 and deck.leaves == 1:
+            strung.append(_currents(light, panel, bodies, whole, heading_deg, step_deg))
+            if len(strung) == group.series:
+                drop = BYPASS_V / (CELL_V * cells / SUBSTRINGS / (2 if half_cut else 1))
+                made = string_light(np.ascontiguousarray(np.concatenate(strung)), drop)
+                lit = PlaneLight(whole.global_w_per_m2, made, whole.beam_w_per_m2)
+                lit = _two_sided(light, deck, lit, heading_deg, *stands)
+                yield from [lit] * group.series
+                strung = []
+            continue
+        lit = _behind(light, panel, bodies, whole, heading_deg, cells, half_cut, step_deg)
+        lit = _two_sided(light, deck, lit, heading_deg, *stands)
+        if deck.leaves == 1:
+            yield lit
+            continue
+        leaves.append(lit)
+        if len(leaves) == deck.leaves:
+            yield PlaneLight(
+                np.mean([leaf.global_w_per_m2 for leaf in leaves], axis=0),
+                series_light(np.array([leaf.effective_w_per_m2 for leaf in leaves]), cells),
+                np.mean([leaf.beam_w_per_m2 for leaf in leaves], axis=0),
             )
-        yield PlaneLight(whole.global_w_per_m2, made, whole.beam_w_per_m2)
+            leaves = []
+    for _ in strung:  # panels that fill no string
+        yield PlaneLight(whole.global_w_per_m2, np.zeros_like(light.ghi), np.zeros_like(light.ghi))
+
+
+def _kept(
+    planes: dict[tuple[float, float], PlaneLight], stands: tuple[float, float], light: Light
+) -> PlaneLight:
+    """The light on an orientation, computed once."""
+    if stands not in planes:
+        planes[stands] = plane_light(light, *stands)
+    return planes[stands]
+
+
+def _behind(
+    light: Light, panel: PanelAt, bodies: tuple[Body, ...], whole: PlaneLight, heading_deg: float, cells: int,
+    half_cut: bool, step_deg: float,
+) -> PlaneLight:  # fmt: skip
+    """What bodies leave of the light on one panel."""
+    if not bodies:
+        return whole
+    day = light.day
+    table = sky_table(panel, bodies, step_deg)
+    worst = table.at((day.azimuth_deg - heading_deg) % 360.0, day.elevation_deg)
+    worst[:, day.elevation_deg <= 0] = 0.0
+    left = (whole.effective_w_per_m2 - whole.beam_w_per_m2) * table.sky_view
+    made = effective_light(whole.beam_w_per_m2, left, worst, cells, half_cut)
+    return PlaneLight(whole.global_w_per_m2, made, whole.beam_w_per_m2)
+
+
+def _currents(
+    light: Light, panel: PanelAt, bodies: tuple[Body, ...], whole: PlaneLight, heading_deg: float,
+    step_deg: float,
+) -> Array:  # fmt: skip
+    """What each bypass substring of a panel carries, as light, shape (3, n, s) [W/m2]."""
+    if not bodies:
+        return np.stack([whole.effective_w_per_m2] * SUBSTRINGS)
+    day = light.day
+    table = sky_table(panel, bodies, step_deg)
+    worst = table.at((day.azimuth_deg - heading_deg) % 360.0, day.elevation_deg)
+    worst[:, day.elevation_deg <= 0] = 0.0
+    left = (whole.effective_w_per_m2 - whole.beam_w_per_m2) * table.sky_view
+    kept = 1 - (worst[0::2] + worst[1::2]) / 2
+    return left[None] + whole.beam_w_per_m2[None] * kept[:, None, :]
+
+
+def _two_sided(
+    light: Light, deck: DeckGroup, lit: PlaneLight, heading_deg: float, tilt_deg: float, azimuth_deg: float
+) -> PlaneLight:
+    if not deck.group.bifaciality_frac:
+        return lit
+    back = rear_light(light, deck.place, deck.group, heading_deg, tilt_deg, azimuth_deg)
+    return PlaneLight(lit.global_w_per_m2, lit.effective_w_per_m2 + back, lit.beam_w_per_m2)

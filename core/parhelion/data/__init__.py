@@ -9,7 +9,7 @@ from importlib.resources import files
 import numpy as np
 from numpy.typing import NDArray
 
-from parhelion.design import Site
+from parhelion.design import ControllerModel, PanelModel, Site
 
 
 @cache
@@ -17,6 +17,20 @@ def places() -> tuple[Site, ...]:
     """Invented waters and plain latitude bands to choose from."""
     content = json.loads(files(__name__).joinpath("places.json").read_text(encoding="utf-8"))
     return tuple(Site.model_validate(item) for item in content["places"])
+
+
+@cache
+def panel_models() -> tuple[PanelModel, ...]:
+    """Invented panels of every kind, with full datasheets."""
+    content = json.loads(files(__name__).joinpath("panels.json").read_text(encoding="utf-8"))
+    return tuple(PanelModel.model_validate(item) for item in content["panels"])
+
+
+@cache
+def controller_models() -> tuple[ControllerModel, ...]:
+    """Invented tracking controllers, small to large."""
+    content = json.loads(files(__name__).joinpath("controllers.json").read_text(encoding="utf-8"))
+    return tuple(ControllerModel.model_validate(item) for item in content["controllers"])
 
 
 @cache

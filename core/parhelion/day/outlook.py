@@ -8,7 +8,8 @@ from functools import cached_property
 import numpy as np
 from numpy.typing import NDArray
 
-from parhelion.array.harvest import Harvest, air_temperature_c, harvest
+from parhelion.array.harvest import Harvest, harvest
+from parhelion.array.tending import air_temperature_c
 from parhelion.bank.joint import Aboard, aboard_of
 from parhelion.bank.store import Store
 from parhelion.constants import STEP_H
@@ -16,7 +17,7 @@ from parhelion.day.flow import HOUSE_SOC, MOTOR, RAN, SOC, run_days, run_without
 from parhelion.day.push import relief_w, under_sail
 from parhelion.day.spells import hours_of, house_watts, motoring_share, useful_sun
 from parhelion.day.steady import motor_of
-from parhelion.design import BoatDesign, Spell
+from parhelion.design import BoatDesign, BoatState, Spell
 from parhelion.drive.chain import chain_of, rated_battery_w, surroundings_of, thrust_shares
 from parhelion.hull.demand import DemandCurve, demand_curve
 from parhelion.hull.resistance import service_resistance
@@ -43,6 +44,7 @@ class Outlook:
 
     @property
     def day(self) -> DaySteps:
+        assert isinstance(self.light.day, DaySteps)
         return self.light.day
 
     @cached_property
@@ -73,6 +75,15 @@ class Outlook:
     def shown_by_bank_w(self) -> Array:
         """The same by bank, shape (144, 2)."""
         return np.ascontiguousarray(self.harvest.by_bank_w[self.light.shown])
+
+    @cached_property
+    def dock_by_bank_w(self) -> Array:
+        """What the banks get with every place as it stands at the dock, shape (n, 144, 2)."""
+        plan = self.design.plan
+        if plan.state is BoatState.DOCK:
+            return self.harvest.by_bank_w
+        moored = plan.model_copy(update={"state": BoatState.DOCK, "swing_deg": 0.0})
+        return harvest(self.design.changed(plan=moored), self.light).by_bank_w
 
     @cached_property
     def house_w(self) -> Array:
@@ -218,6 +229,7 @@ def shown_outlook(
 
 def _gather(design: BoatDesign, light: Light, curve: DemandCurve) -> Outlook:
     day = light.day
+    assert isinstance(day, DaySteps)
     if design.plan.spells is not None:
         spells = design.plan.spells
     else:

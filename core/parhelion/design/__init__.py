@@ -1,14 +1,23 @@
 """The boat design document, by its parts; see `boat.py` for the whole."""
 
 from parhelion.chemistries import Chemistry as Chemistry
+from parhelion.design.array import Build as Build
 from parhelion.design.array import Controller as Controller
+from parhelion.design.array import ControllerModel as ControllerModel
+from parhelion.design.array import Fastening as Fastening
 from parhelion.design.array import Obstacle as Obstacle
 from parhelion.design.array import PanelGroup as PanelGroup
+from parhelion.design.array import PanelModel as PanelModel
+from parhelion.design.array import PanelSet as PanelSet
 from parhelion.design.array import PanelString as PanelString
 from parhelion.design.array import Place as Place
 from parhelion.design.array import PlaceKind as PlaceKind
+from parhelion.design.array import Shape as Shape
 from parhelion.design.array import Side as Side
+from parhelion.design.array import Tended as Tended
+from parhelion.design.array import Under as Under
 from parhelion.design.array import Ventilation as Ventilation
+from parhelion.design.array import WiringLimits as WiringLimits
 from parhelion.design.bank import Bank as Bank
 from parhelion.design.bank import Link as Link
 from parhelion.design.bank import Load as Load
@@ -30,6 +39,13 @@ from parhelion.design.part import Point as Point
 from parhelion.design.plan import Plan as Plan
 from parhelion.design.plan import Site as Site
 from parhelion.design.plan import Sky as Sky
+from parhelion.design.plan import Skyline as Skyline
 from parhelion.design.plan import Source as Source
 from parhelion.design.plan import Spell as Spell
 from parhelion.design.plan import Water as Water
+from parhelion.design.states import HIDDEN as HIDDEN
+from parhelion.design.states import LYING as LYING
+from parhelion.design.states import BoatState as BoatState
+from parhelion.design.states import How as How
+from parhelion.design.states import Standing as Standing
+from parhelion.design.states import Stands as Stands

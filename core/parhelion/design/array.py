@@ -4,9 +4,10 @@ from __future__ import annotations
 
 from enum import StrEnum
 
-from pydantic import Field
+from pydantic import Field, model_validator
 
-from parhelion.design.part import Id, Name, Part, Point
+from parhelion.design.part import Id, Name, Part, Point, out_of_reach
+from parhelion.design.states import BoatState, Stands
 
 USUAL_W_PER_M2, USUAL_ASPECT = 205.0, 1.55  # of rigid panels, where their size is not given
 PANEL_KG_PER_W = 0.065  # rigid panel with its share of the frame
@@ -40,10 +41,35 @@ class PlaceKind(StrEnum):
     SHORE = "shore"
 
 
+class Under(StrEnum):
+    """What lies under a place, for panels that also take light from behind."""
+
+    WATER = "water"
+    WHITE = "white"  # a white roof or sail cloth
+    DECK = "deck"  # light deck
+    DARK = "dark"
+
+
+class Tended(StrEnum):
+    """What is done with a hinged place through the day."""
+
+    LEFT = "left"
+    THRICE = "thrice"  # set morning, noon and afternoon
+    FOLLOWED = "followed"  # kept at its best
+
+
+class Fastening(StrEnum):
+    CLAMPS = "clamps"
+    BOLTS = "bolts"
+    HINGES = "hinges"
+    TIES = "ties"
+
+
 class Place(Part):
     """Where panels sit. Flat is the default; `faces` matters only when tilted.
 
-    `at` is the middle of the place; without it nothing is known of what shades it.
+    `at` is the middle of the place; without it nothing is known of what shades it. A place with a hinge turns
+    about its inboard or far edge; its middle stays where it is, which is near enough for shade.
     """
 
     id: Id
@@ -55,28 +81,79 @@ class Place(Part):
     tilt_deg: float = Field(default=0, ge=0, le=90, title="Tilt from flat")
     faces: Side = Side.STARBOARD
     ventilation: Ventilation = Ventilation.OPEN
+    tilt_least_deg: float | None = Field(default=None, ge=0, le=90, title="Hinge, least tilt")
+    tilt_most_deg: float | None = Field(default=None, ge=0, le=90, title="Hinge, most tilt; empty: fixed")
+    tended: Tended = Field(default=Tended.LEFT, title="Through the day it is")
+    stands: Stands = Stands()
+    under: Under = Field(default=Under.WATER, title="Under it")
+    gap_m: float | None = Field(default=None, gt=0, le=10, title="From the panels down to that")
+    clear_m: float = Field(default=0, ge=0, le=5, title="Kept clear athwart, for people and gear")
+    fastening: Fastening = Field(default=Fastening.BOLTS, title="Held by")
+    holds_n: float | None = Field(default=None, gt=0, le=200_000, title="Pull that its fastenings take")
+    cable_m: float | None = Field(default=None, gt=0, le=100, title="Cable to its controller, one way")
+
+    @property
+    def hinged(self) -> bool:
+        return self.tilt_most_deg is not None
+
+    @property
+    def hinge_deg(self) -> tuple[float, float]:
+        """Least and most tilt; the tilt itself where there is no hinge [deg]."""
+        if self.tilt_most_deg is None:
+            return self.tilt_deg, self.tilt_deg
+        return min(self.tilt_least_deg or 0.0, self.tilt_most_deg), self.tilt_most_deg
 
 
-class PanelGroup(Part):
-    """Panels on one place feeding one controller."""
+class Build(StrEnum):
+    """How a panel is made."""
 
-    id: Id
-    place_id: Id
-    controller_id: Id
+    GLASS = "glass"
+    FLEXIBLE = "flexible"
+    FOLDING = "folding"
+
+
+class PanelSet(StrEnum):
+    """Which set of panels a group belongs to, where what was planned and what was built differ."""
+
+    BOTH = "both"
+    PLANNED = "planned"
+    BUILT = "built"
+
+
+class PanelModel(Part):
+    """One panel by its datasheet; what is left empty is usual for its watts."""
+
+    model: str = Field(default="", max_length=80, title="Panel")
+    build: Build = Field(default=Build.GLASS, title="Made of")
     nameplate_w: float = Field(gt=0, le=5_000, title="Nameplate of one panel")
-    count: int = Field(default=1, ge=1, le=400, title="How many")
-    power_coefficient_per_k: float = Field(default=-0.0035, ge=-0.01, le=0)
+    power_coefficient_per_k: float = Field(default=-0.0035, ge=-0.01, le=0, title="Power with heat")
     mass_kg: float | None = Field(default=None, gt=0, le=200, title="Mass of one panel")
     panel_width_m: float | None = Field(default=None, gt=0.05, le=4, title="Short side of a panel")
     panel_length_m: float | None = Field(default=None, gt=0.05, le=6, title="Long side of a panel")
-    turned: bool = Field(default=False, title="Long side athwart")
-    columns: int | None = Field(default=None, ge=1, le=100, title="Side by side athwart")
     cells_across: int = Field(default=6, ge=1, le=24, title="Cells across the short side")
     cells_along: int = Field(default=12, ge=1, le=48, title="Cells along the long side")
     half_cut: bool = Field(default=False, title="Cells cut in half, two halves in parallel")
-    salt_loss_frac: float = Field(default=0.03, ge=0, le=0.5)
-    mismatch_loss_frac: float = Field(default=0.02, ge=0, le=0.5)
-    wiring_loss_frac: float = Field(default=0.03, ge=0, le=0.5)
+    bifaciality_frac: float = Field(default=0, ge=0, le=1, title="Back over front, of a two-sided panel")
+    leaf_tilts_deg: tuple[float, ...] = Field(default=(), max_length=12, title="Tilt of each leaf")
+    open_circuit_v: float | None = Field(default=None, gt=0, le=1_000, title="Voc")
+    short_circuit_a: float | None = Field(default=None, gt=0, le=100, title="Isc")
+    best_v: float | None = Field(default=None, gt=0, le=1_000, title="Vmp")
+    best_a: float | None = Field(default=None, gt=0, le=100, title="Imp")
+    voltage_coefficient_per_k: float | None = Field(default=None, ge=-0.01, le=0, title="Voc with heat")
+    current_coefficient_per_k: float | None = Field(default=None, ge=-0.002, le=0.005, title="Isc with heat")
+    most_fuse_a: float | None = Field(default=None, gt=0, le=100, title="Largest series fuse")
+    price: float | None = Field(default=None, ge=0, le=100_000, title="Price of one panel")
+
+    @model_validator(mode="after")
+    def _leaves(self) -> PanelModel:
+        if any(not -90 <= tilt <= 90 for tilt in self.leaf_tilts_deg):
+            raise out_of_reach("A leaf cannot stand like that.", "leaf_tilts_deg", "-90 to 90 degrees each")
+        if self.leaf_tilts_deg and self.cells_along < len(self.leaf_tilts_deg):
+            raise out_of_reach(
+                "There are more leaves than rows of cells.", "leaf_tilts_deg",
+                "a row of cells or more for each leaf",
+            )  # fmt: skip
+        return self
 
     @property
     def width(self) -> float:
@@ -89,29 +166,103 @@ class PanelGroup(Part):
         return self.panel_length_m or self.width * USUAL_ASPECT
 
     @property
-    def mass(self) -> float:
-        """Mass of the whole group, given or usual for rigid panels with their share of the frame [kg]."""
-        return self.count * (self.mass_kg or self.nameplate_w * PANEL_KG_PER_W)
+    def each_kg(self) -> float:
+        """Mass of one panel, given or usual for rigid panels with their share of the frame [kg]."""
+        return self.mass_kg or self.nameplate_w * PANEL_KG_PER_W
 
 
-class Controller(Part):
-    """A charge controller; without a current limit it never clips."""
+class PanelGroup(PanelModel):
+    """Panels on one place feeding one controller."""
 
     id: Id
+    place_id: Id
+    controller_id: Id
+    count: int = Field(default=1, ge=1, le=400, title="How many")
+    turned: bool = Field(default=False, title="Long side athwart")
+    columns: int | None = Field(default=None, ge=1, le=100, title="Side by side athwart")
+    series: int = Field(default=1, ge=1, le=60, title="In series, a string")
+    salt_loss_frac: float = Field(default=0.03, ge=0, le=0.5)
+    mismatch_loss_frac: float = Field(default=0.02, ge=0, le=0.5)
+    wiring_loss_frac: float = Field(default=0.03, ge=0, le=0.5)
+    belongs: PanelSet = Field(default=PanelSet.BOTH, title="Belongs to")
+    derate_frac: float = Field(default=1, gt=0, le=1.1, title="Measured, of its nameplate")
+    covered: bool = Field(default=False, title="Under a clear cover")
+
+    @property
+    def wired_frac(self) -> float:
+        """Share of the panels that stand in complete strings; the others give nothing [-]."""
+        return self.count // self.series * self.series / self.count
+
+    @property
+    def mass(self) -> float:
+        """Mass of the whole group [kg]."""
+        return self.count * self.each_kg
+
+
+class ControllerModel(Part):
+    """A tracking charge controller by its label; without a current limit it never clips."""
+
     name: Name = "Controller"
-    bank_id: Id | None = Field(default=None, title="The bank it charges; empty: the first")
     efficiency: float = Field(default=0.96, gt=0.5, le=1, title="Controller efficiency")
     current_limit_a: float | None = Field(default=None, gt=0, le=2_000, title="Most it puts out")
+    most_pv_v: float | None = Field(default=None, gt=1, le=1_500, title="Most volts from the panels")
+    most_pv_a: float | None = Field(default=None, gt=0, le=1_000, title="Most short-circuit amps")
+    headroom_v: float = Field(default=2, ge=0, le=100, title="Needs this far over the bank")
+    most_bank_v: float | None = Field(default=None, gt=1, le=1_000, title="Bank volts it charges, at most")
+    price: float | None = Field(default=None, ge=0, le=100_000)
+
+
+class Controller(ControllerModel):
+    """A charge controller aboard, or several alike that share what feeds them."""
+
+    id: Id
+    bank_id: Id | None = Field(default=None, title="The bank it charges; empty: the first")
+    count: int = Field(default=1, ge=1, le=400, title="Boxes alike")
+    cable_m: float | None = Field(default=None, gt=0, le=100, title="Cable to the bank, one way")
+
+
+class WiringLimits(Part):
+    """What a wiring is held against."""
+
+    coldest_c: float = Field(default=-10, ge=-50, le=30, title="Coldest morning")
+    hottest_cell_c: float = Field(default=70, ge=25, le=100, title="Hottest cell")
+    drop_frac: float = Field(default=0.03, gt=0, le=0.2, title="Volts that cables may lose")
+    bank_cable_m: float | None = Field(default=None, gt=0, le=50, title="Bank to its bus, one way")
+    motor_cable_m: float | None = Field(default=None, gt=0, le=50, title="Bus to the motor, one way")
+    engine_space: bool = Field(default=False, title="The motor's cable runs in an engine space")
+
+
+class Shape(StrEnum):
+    """What throws the shade."""
+
+    SPAR = "spar"  # round, from foot to tip: mast, boom, stay, pole, aerial, a person standing
+    BOX = "box"  # upright, from the middle of its base to the middle of its top: cabin, seat
+    SAIL = "sail"  # a triangle: tack, head and clew
 
 
 class Obstacle(Part):
-    """Something that throws shade: a spar between two points of the boat frame."""
+    """Something that throws shade, between two points of the boat frame."""
 
     id: Id
     name: Name
+    shape: Shape = Shape.SPAR
     foot: Point
     tip: Point
-    radius_m: float = Field(gt=0, le=5)
+    radius_m: float = Field(default=0.03, gt=0, le=5, title="Half its thickness")
+    clew: Point | None = None
+    width_m: float | None = Field(default=None, gt=0, le=20, title="Athwart")
+    length_m: float | None = Field(default=None, gt=0, le=40, title="Fore and aft")
+    stands_in: tuple[BoatState, ...] | None = Field(
+        default=None, max_length=5, title="States it stands in; empty: all"
+    )
+
+    @model_validator(mode="after")
+    def _shaped(self) -> Obstacle:
+        if self.shape is Shape.SAIL and self.clew is None:
+            raise out_of_reach("A sail needs its third corner.", "clew", "where its clew is")
+        if self.shape is Shape.BOX and (self.width_m is None or self.length_m is None):
+            raise out_of_reach("A box needs its sizes.", "width_m", "its breadth and its length")
+        return self
 
 
 class PanelString(Part):

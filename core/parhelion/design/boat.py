@@ -14,12 +14,21 @@ from typing import Any, Literal
 from pydantic import ConfigDict, Field, model_validator
 
 from parhelion.constants import FRESH_DENSITY_KG_PER_M3, SEA_DENSITY_KG_PER_M3
-from parhelion.design.array import Controller, Obstacle, PanelGroup, PanelString, Place
+from parhelion.design.array import (
+    Controller,
+    Obstacle,
+    PanelGroup,
+    PanelSet,
+    PanelString,
+    Place,
+    WiringLimits,
+)
 from parhelion.design.bank import Bank, Link, Load
 from parhelion.design.drive import Drive, Push
 from parhelion.design.hull import Hull, Loading, MeasuredRun, Tow
 from parhelion.design.part import Name, Part, out_of_reach
 from parhelion.design.plan import Plan, Site, Source, Water
+from parhelion.design.states import How
 from parhelion.hulltypes import draught_m
 
 SCHEMA_NAME = "parhelion.boat"
@@ -67,9 +76,12 @@ class BoatDesign(Part):
     loads: tuple[Load, ...] = Field(default=(), max_length=60)
     places: tuple[Place, ...] = Field(default=(), max_length=60)
     panels: tuple[PanelGroup, ...] = Field(default=(), max_length=60)
+    claimed_w: float | None = Field(default=None, gt=0, le=1_000_000, title="Total as advertised")
+    panel_set: PanelSet = Field(default=PanelSet.BUILT, title="Panels as")
     obstacles: tuple[Obstacle, ...] = Field(default=(), max_length=100)
     controllers: tuple[Controller, ...] = Field(default=(), max_length=60)
     strings: tuple[PanelString, ...] = Field(default=(), max_length=60)
+    wiring: WiringLimits = WiringLimits()
     sources: tuple[Source, ...] = Field(default=(), max_length=10)
     site: Site
     plan: Plan
@@ -153,7 +165,19 @@ class BoatDesign(Part):
 
     @property
     def panels_kg(self) -> float:
-        return sum(group.mass for group in self.panels)
+        return sum(group.mass for group in self.fitted_panels)
+
+    @property
+    def fitted_panels(self) -> tuple[PanelGroup, ...]:
+        """The panels of the set in use: those of both sets, and those as planned or as built."""
+        return tuple(group for group in self.panels if group.belongs in (PanelSet.BOTH, self.panel_set))
+
+    def as_it_stands(self, place: Place) -> tuple[Place, How]:
+        """A place with the tilt it has in the plan's state, and how it stands."""
+        standing = place.stands.in_state(self.plan.state)
+        if standing.how is not How.TILTED:
+            return place, standing.how
+        return place.model_copy(update={"tilt_deg": standing.tilt_deg}), standing.how
 
     def draught_m(self, water_density_kg_per_m3: float, displacement_kg: float | None = None) -> float:
         """Draught of the hull body at the design's displacement or another [m]."""
@@ -190,7 +214,7 @@ class BoatDesign(Part):
     @property
     def nameplate_w(self) -> float:
         """All panels added up from their parts [W]."""
-        return sum(group.nameplate_w * group.count for group in self.panels)
+        return sum(group.nameplate_w * group.count for group in self.fitted_panels)
 
     @property
     def idle_power_w(self) -> float:

@@ -4,11 +4,13 @@ from __future__ import annotations
 
 from datetime import date as Date
 from enum import StrEnum
+from math import atan2, degrees
 from typing import Literal
 
 from pydantic import Field, model_validator
 
 from parhelion.design.part import Clock, Id, Name, Part, Share, out_of_reach
+from parhelion.design.states import BoatState
 
 
 class Water(StrEnum):
@@ -25,6 +27,22 @@ class Source(Part):
     rated_power_w: float = Field(gt=0, le=100_000)
 
 
+class Skyline(Part):
+    """Trees, hills or buildings ashore, between two true bearings, as high and as far as they are."""
+
+    id: Id
+    name: Name = "Trees"
+    from_deg: float = Field(ge=0, le=360, title="From bearing")
+    to_deg: float = Field(ge=0, le=360, title="To bearing, clockwise")
+    height_m: float = Field(gt=0, le=5_000, title="Height above the panels")
+    distance_m: float = Field(gt=0, le=100_000, title="Distance")
+
+    @property
+    def up_deg(self) -> float:
+        """How high it stands [deg]."""
+        return degrees(atan2(self.height_m, self.distance_m))
+
+
 class Site(Part):
     """Where the boat is. The time zone is found from the place, never stored."""
 
@@ -34,6 +52,7 @@ class Site(Part):
     altitude_m: float = Field(default=0, ge=-450, le=6_000)
     water: Water = Water.FRESH
     linke_turbidity: float | None = Field(default=None, ge=1, le=10, title="Linke turbidity")
+    skyline: tuple[Skyline, ...] = Field(default=(), max_length=24)
 
 
 class Sky(StrEnum):
@@ -62,7 +81,9 @@ class Plan(Part):
 
     date: Date
     sky: Sky = Sky.CLEAR
+    state: BoatState = Field(default=BoatState.UNDER_WAY, title="The boat is")
     heading_deg: float | None = Field(default=None, ge=0, lt=360, title="Heading; empty is any heading")
+    swing_deg: float = Field(default=0, ge=0, le=180, title="Swings to either side of it")
     speed_mps: float = Field(gt=0, le=30, title="Speed through the water")
     spells: tuple[Spell, ...] | None = Field(default=None, max_length=8)
     start_charge_frac: Share = Field(default=0.8, title="Bank at the start of the day")

@@ -10,7 +10,7 @@ from numpy.typing import ArrayLike, NDArray
 from parhelion.constants import GRAVITY_MPS2
 from parhelion.design import BoatDesign, Hull, Tow, Water
 from parhelion.hull import delft, planing
-from parhelion.hull.air import air_resistance_n, frontal_area_m2
+from parhelion.hull.air import PLATE_CD, air_resistance_n, frontal_area_m2, raised_panels_m2
 from parhelion.hull.calm import CalmWater, calm_water, hulls_of, planing_hull, planing_share
 from parhelion.hull.weather import WaveDrag, wave_drag, wind_resistance_n
 from parhelion.hulltypes import TYPICAL, Model
@@ -66,19 +66,25 @@ def frontal_area_of(hull: Hull) -> float:
     return frontal_area_m2(hull.type, hull.waterline_length_m, hull.beam_m)
 
 
+def air_area_m2(design: BoatDesign) -> float:
+    """Area that the air's drag is taken on: the boat's, and what panels standing up add to it [m2]."""
+    hull = design.hull
+    return frontal_area_of(hull) + raised_panels_m2(design) * PLATE_CD / max(hull.air_drag, 1e-3)
+
+
 def _service(
-    hull: Hull, displacement_kg: float, water: Water, speed: Array
+    hull: Hull, displacement_kg: float, water: Water, speed: Array, area_m2: float
 ) -> tuple[Array, Array, CalmWater]:
     """Margin x (calm water + still air), the still air's part of it, and the calm water by itself [N]."""
     calm = calm_water(hull, displacement_kg, water, speed)
-    air = air_resistance_n(speed, frontal_area_of(hull), hull.air_drag)
+    air = air_resistance_n(speed, area_m2, hull.air_drag)
     return hull.service_margin * (calm.viscous_n + calm.wave_n + air), hull.service_margin * air, calm
 
 
 def tow_resistance_n(tow: Tow, water: Water, speed: Array) -> Array:
     """Resistance of what is towed, by the model of its own type, over a row of speeds [N]."""
     hull = Hull(type=tow.type, waterline_length_m=tow.waterline_length_m, beam_m=tow.beam_m)
-    return tow.count * _service(hull, tow.displacement_kg, water, speed)[0]
+    return tow.count * _service(hull, tow.displacement_kg, water, speed, frontal_area_of(hull))[0]
 
 
 def wave_drag_of(design: BoatDesign, displacement_kg: float | None = None) -> WaveDrag:
@@ -114,15 +120,14 @@ def service_resistance(
     speed = np.asarray(speed_mps, dtype=float).ravel()
     hull, plan, water = design.hull, design.plan, design.site.water
     displacement = displacement_kg or design.displacement_kg
-    service, air, calm = _service(hull, displacement, water, speed)
+    area = air_area_m2(design)
+    service, air, calm = _service(hull, displacement, water, speed, area)
     smooth = service / hull.service_margin
     share = np.divide(calm.wave_n, smooth, out=np.zeros_like(smooth), where=smooth > 0)
     wind, waves, tow = (np.zeros_like(speed) for _ in range(3))
     if not flat:
         if plan.wind_angle_deg is not None:
-            wind = wind_resistance_n(
-                speed, plan.wind_mps, plan.wind_angle_deg, frontal_area_of(hull), hull.air_drag
-            )
+            wind = wind_resistance_n(speed, plan.wind_mps, plan.wind_angle_deg, area, hull.air_drag)
         if plan.wave_height_m > 0:
             waves = np.full_like(speed, wave_drag_of(design, displacement).middle_n)
         for item in design.tows:

@@ -2,31 +2,48 @@
 
 from __future__ import annotations
 
+from dataclasses import replace
 from datetime import date as Date
 
 import numpy as np
 from numpy.typing import NDArray
 
-from parhelion.advice.array import ArrayView, array_findings, spar_costs
+from parhelion.advice.array import array_findings, array_view
 from parhelion.advice.finding import Finding
-from parhelion.array.harvest import air_temperature_c
-from parhelion.array.layout import PanelAt, axes, most_that_fit, panels_of
+from parhelion.array.bodies import body_of
+from parhelion.array.deck import DeckGroup, deck_of
+from parhelion.array.harvest import group_power_per_watt, harvest
+from parhelion.array.layout import axes, most_that_fit
 from parhelion.array.panel import power_per_watt
-from parhelion.array.plane import PlaneLight, plane_light
-from parhelion.array.shade import shares_towards, sky_directions, sky_table, spars_of, towards
-from parhelion.array.shaded import facing_deg, headings_of, panel_light, tilt_of
+from parhelion.array.plane import plane_light
+from parhelion.array.shade import shares_towards, sky_directions, sky_table, towards
+from parhelion.array.shaded import group_light, headings_of, light_over, orientation
+from parhelion.array.tending import air_temperature_c
 from parhelion.constants import STEP_H
 from parhelion.day.outlook import Outlook, outlook_of
-from parhelion.design import BoatDesign, PanelGroup
+from parhelion.design import (
+    LYING,
+    BoatDesign,
+    BoatState,
+    How,
+    Obstacle,
+    PanelSet,
+    Place,
+    PlaceKind,
+    Shape,
+    Tended,
+)
 from parhelion.memo import Memo
 from parhelion.quantities import Frozen
 from parhelion.sun.daysteps import day_steps
+from parhelion.sun.skyline import height_deg, sky_left
 
 Array = NDArray[np.float64]
 
 OUTLINE_POINTS = 24  # along one side of a hull
 BOW_FINENESS, STERN_BREADTH = 1.7, 0.72  # of a usual outline: how the bow closes, and the stern over the beam
 PATH_DATES = (("June", 6), ("September", 9), ("December", 12))
+EVERY = 3  # of the steps, for the cells' colours where headings are averaged
 NOWHERE = "Give this place a position to see what shades it."
 
 
@@ -53,7 +70,7 @@ class DeckPanel(Frozen):
     cells: list[float]  # share of the day's beam that each keeps, row by row from the first corner
     day_wh: float  # at the panel, this day
     yield_h: float  # kWh per kW of nameplate, this day
-    kept_frac: float  # of what it would give with nothing in the way
+    kept_frac: float  # of what it would give with nothing aboard in the way
 
 
 class DeckPlace(Frozen):
@@ -62,6 +79,8 @@ class DeckPlace(Frozen):
     id: str
     name: str
     kind: str
+    how: How  # it stands, in the state of the plan
+    tilt_deg: float
     corners: list[Corner]
     nameplate_w: float
     panels: int
@@ -74,15 +93,24 @@ class DeckPlace(Frozen):
     missing: str | None = None
 
 
-class DeckSpar(Frozen):
-    """One spar and what it costs this day."""
+class DeckThing(Frozen):
+    """Something that throws shade."""
 
     id: str
     name: str
+    shape: Shape
     foot: Corner
     tip: Corner
     radius_m: float
-    cost_wh: float
+    faces: list[list[Corner]]  # of a box or a sail
+    stands: bool  # in the state of the plan
+
+
+class StateYield(Frozen):
+    """What the boat harvests in one of her states, this day under this sky."""
+
+    state: BoatState
+    day_wh: float
 
 
 class SunAt(Frozen):
@@ -106,6 +134,7 @@ class SkyDome(Frozen):
     heights_deg: list[float]
     shade: list[list[float]]  # mean shaded share, by bearing then height
     sky_view_frac: float
+    skyline_deg: list[float]  # height of what stands ashore, by bearing; empty where it does not count
     paths: list[SkyPath]
 
 
@@ -117,7 +146,7 @@ class ArrayPicture(Frozen):
     breadth_m: float
     places: list[DeckPlace]
     panels: list[DeckPanel]
-    spars: list[DeckSpar]
+    things: list[DeckThing]
     sun: list[SunAt]
     clock_min: list[float]
     noon_index: float
@@ -126,9 +155,33 @@ class ArrayPicture(Frozen):
     nameplate_w: float
     day_wh: float  # at the bank's terminals
     sun_w: list[float]  # at the bank's terminals, by step
-    shade_wh: float  # what all spars cost together, at the panels
+    shade_wh: float  # what all that stands aboard costs together, at the panels
     mass_kg: float
     dome: SkyDome | None
+
+
+class SetYield(Frozen):
+    """What the panels as planned, or as built, add up to and harvest this day."""
+
+    panel_set: PanelSet
+    nameplate_w: float
+    mass_kg: float
+    day_wh: float
+
+
+class ThingCost(Frozen):
+    """What one thing costs of this day, at the bank."""
+
+    id: str
+    cost_wh: float
+
+
+class ArrayAdvice(Frozen):
+    """What takes longer than the picture: the costs of what stands, the other states, the findings."""
+
+    costs: list[ThingCost]
+    states: list[StateYield]
+    sets: list[SetYield]  # empty where planned and built are the same
     findings: list[Finding]
 
 
@@ -145,36 +198,50 @@ def _clock(outlook: Outlook, index: int) -> float:
 def array_picture_from(outlook: Outlook, group_id: str | None, number: int) -> ArrayPicture:
     """The Array station of a design already gathered."""
     design, day = outlook.design, outlook.day
-    panels = [panel for group in design.panels for panel in _deck_panels(outlook, group)]
-    costs = spar_costs(outlook)
-    groups = [g for g in design.panels if design.place(g.place_id).at is not None]
-    chosen = next((g for g in groups if g.id == group_id), groups[0] if groups else None)
+    deck = deck_of(design)
+    panels = [panel for group in deck.groups for panel in _deck_panels(outlook, group)]
+    sun_w = _shown_w(outlook)
+    placed = [g for g in deck.groups if g.panels]
+    chosen = next((g for g in placed if g.group.id == group_id), placed[0] if placed else None)
     return ArrayPicture(
         outlines=_outlines(design),
         length_m=design.hull.waterline_length_m,
         breadth_m=design.hull.breadth_m,
-        places=[_deck_place(outlook, place.id, panels) for place in design.places],
+        places=[_deck_place(design, place.id, panels) for place in design.places],
         panels=panels,
-        spars=[
-            DeckSpar(
-                id=o.id, name=o.name, foot=Corner(**o.foot.model_dump()), tip=Corner(**o.tip.model_dump()),
-                radius_m=o.radius_m, cost_wh=costs.get(o.id, 0.0),
-            )
-            for o in design.obstacles
-        ],
+        things=[_thing(o, o in deck.obstacles) for o in design.obstacles],
         sun=_track(day.azimuth_deg, day.elevation_deg),
         clock_min=[_clock(outlook, i) for i in range(len(day.azimuth_deg))],
         noon_index=day.index_at(day.solar_noon_at),
         sunset_index=day.dusk_index if day.sunset_at else None,
         heading_deg=design.plan.heading_deg,
         nameplate_w=design.nameplate_w,
-        day_wh=float(outlook.shown_sun_w.sum() * STEP_H),
-        sun_w=outlook.shown_sun_w.tolist(),
+        day_wh=float(sun_w.sum() * STEP_H),
+        sun_w=sun_w.tolist(),
         shade_wh=sum(p.day_wh / p.kept_frac - p.day_wh for p in panels if p.kept_frac > 0),
         mass_kg=design.panels_kg,
         dome=_dome(design, chosen, number) if chosen is not None else None,
-        findings=array_findings(ArrayView(outlook, costs)),
     )  # fmt: skip
+
+
+def array_advice(design: BoatDesign) -> ArrayAdvice:
+    """What the array tells: costs of what stands in the sun, the other states of the boat, findings."""
+    outlook = outlook_of(design)
+    view = array_view(outlook)
+    return ArrayAdvice(
+        costs=[ThingCost(id=key, cost_wh=cost) for key, cost in view.costs.items()],
+        states=[StateYield(state=state, day_wh=_state_wh(outlook, state)) for state in BoatState],
+        sets=_sets(outlook),
+        findings=array_findings(view),
+    )
+
+
+def _shown_w(outlook: Outlook) -> Array:
+    """At the banks' terminals on the shown day, shape (144,) [W]; without the other members where they do not
+    matter, so that a picture follows a drag."""
+    if any(place.tended is not Tended.LEFT for place in outlook.design.places):
+        return outlook.shown_sun_w  # tilts are chosen on the mean of all members
+    return harvest(outlook.design, outlook.light.shown_alone).sun_w[0]
 
 
 def _track(azimuth_deg: Array, elevation_deg: Array) -> list[SunAt]:
@@ -200,90 +267,146 @@ def _outlines(design: BoatDesign) -> list[list[Spot]]:
     ]
 
 
+def _state_wh(outlook: Outlook, state: BoatState) -> float:
+    """What the banks get on the shown day with the boat in a state [Wh]."""
+    plan = outlook.design.plan
+    if state is plan.state:
+        return float(outlook.shown_sun_w.sum() * STEP_H)
+    design = outlook.design.changed(plan=plan.model_copy(update={"state": state}))
+    return float(harvest(design, outlook.light.shown_alone).sun_w.sum() * STEP_H)
+
+
+def _sets(outlook: Outlook) -> list[SetYield]:
+    if all(group.belongs is PanelSet.BOTH for group in outlook.design.panels):
+        return []
+    found = []
+    for panel_set in (PanelSet.PLANNED, PanelSet.BUILT):
+        design = outlook.design.changed(panel_set=panel_set)
+        day_wh = float(harvest(design, outlook.light.shown_alone).sun_w.sum() * STEP_H)
+        found.append(
+            SetYield(
+                panel_set=panel_set, nameplate_w=design.nameplate_w, mass_kg=design.panels_kg, day_wh=day_wh
+            )
+        )
+    return found
+
+
+def _corner(point: Array) -> Corner:
+    return Corner(x_m=float(point[0]), y_m=float(point[1]), z_m=float(point[2]))
+
+
+def _thing(obstacle: Obstacle, stands: bool) -> DeckThing:
+    faces = body_of(obstacle).faces
+    return DeckThing(
+        id=obstacle.id, name=obstacle.name, shape=obstacle.shape,
+        foot=Corner(**obstacle.foot.model_dump()), tip=Corner(**obstacle.tip.model_dump()),
+        radius_m=obstacle.radius_m,
+        faces=[[_corner(c) for c in face[:12].reshape(4, 3)[: int(face[12])]] for face in faces],
+        stands=stands,
+    )  # fmt: skip
+
+
 _laid: Memo[list[DeckPanel]] = Memo(64)
 
 
-def _deck_panels(outlook: Outlook, group: PanelGroup) -> list[DeckPanel]:
+def _deck_panels(outlook: Outlook, group: DeckGroup) -> list[DeckPanel]:
     """The panels of a group with their cells, kept by what they depend on: other edits cost nothing."""
     design = outlook.design
-    key = (
-        outlook.light.key, outlook.light.shown, design.place(group.place_id), group, design.obstacles,
-        headings_of(design), air_temperature_c(design), design.plan.wind_mps,
-    )  # fmt: skip
+    if not group.panels or group.how in (How.FOLDED, How.GONE):
+        return []
+    here = light_over(design, outlook.light.shown_alone, group.place.kind)
+    key = (here.key, group, headings_of(design), air_temperature_c(design), design.plan.wind_mps)
     return _laid.get(key, lambda: _lay(outlook, group))
 
 
-def _lay(outlook: Outlook, group: PanelGroup) -> list[DeckPanel]:
-    """The panels of a group on the shown day; none where the place has no position."""
-    design = outlook.design
-    place = design.place(group.place_id)
-    laid = panels_of(place, group)
-    if not laid:
-        return []
-    light = outlook.light.shown_alone
+def _lay(outlook: Outlook, deck: DeckGroup) -> list[DeckPanel]:
+    """The panels of a group on the shown day; a folding panel's leaves share what it gives."""
+    design, group = outlook.design, deck.group
+    light = light_over(design, outlook.light.shown_alone, deck.place.kind)
     headings = headings_of(design)
     air, wind = air_temperature_c(design), design.plan.wind_mps
+    number, leaves = len(deck.panels), deck.leaves
 
-    def watts(lit: PlaneLight) -> float:
-        made = power_per_watt(lit, air, wind, place.ventilation, group.power_coefficient_per_k)
-        return float(made.sum() * STEP_H * group.nameplate_w)
+    def energy(of: DeckGroup) -> Array:
+        """Of each panel, the mean of the headings, shape (panels,) [Wh]."""
+        made = [
+            [
+                power_per_watt(lit, air, wind, deck.place.ventilation, group.power_coefficient_per_k).sum()
+                for lit in group_light(light, of, heading)
+            ]
+            for heading in headings
+        ]
+        each = np.mean(made, axis=0) * STEP_H * group.nameplate_w / leaves
+        return np.asarray(np.broadcast_to(np.repeat(each, leaves), number))
 
-    bare = [plane_light(light, tilt_of(place), facing_deg(place, heading)) for heading in headings]
-    free = float(np.mean([watts(lit) for lit in bare]))
-    given = np.full(len(laid), free)
-    cells = [np.ones((panel.rows, panel.columns)) for panel in laid]
-    if design.obstacles:
-        given = np.mean([[watts(x) for x in panel_light(design, light, group, h)] for h in headings], axis=0)
-        cells = [_cells(outlook, panel, headings, bare) for panel in laid]
+    bare = replace(deck, bodies=tuple(() for _ in deck.panels))
+    free, given = energy(bare), energy(deck)
+    tended = group_power_per_watt(design, outlook.light.shown_alone, deck).sum() * STEP_H * group.nameplate_w
+    usual = given.mean() * leaves
+    scale = float(tended / usual) if usual > 0 else 1.0
     return [
         DeckPanel(
             group_id=group.id,
-            place_id=place.id,
+            place_id=deck.place.id,
             number=index,
-            corners=[Corner(x_m=c[0], y_m=c[1], z_m=c[2]) for c in panel.corners],
+            corners=[_corner(np.array(c)) for c in panel.corners],
             columns=panel.columns,
             rows=panel.rows,
-            cells=[round(float(v), 4) for v in cells[index].ravel()],
-            day_wh=float(given[index]),
-            yield_h=float(given[index]) / group.nameplate_w,
-            kept_frac=float(given[index]) / free if free > 0 else 1.0,
+            cells=_cells(outlook, deck, index, headings)
+            if deck.gives
+            else [0.0] * panel.columns * panel.rows,
+            day_wh=float(given[index]) * scale,
+            yield_h=float(given[index]) * scale * leaves / group.nameplate_w,
+            kept_frac=float(given[index] / free[index]) if free[index] > 0 else 1.0,
         )
-        for index, panel in enumerate(laid)
+        for index, panel in enumerate(deck.panels)
     ]
 
 
-def _cells(outlook: Outlook, panel: PanelAt, headings: tuple[float, ...], bare: list[PlaneLight]) -> Array:
-    """Share of the day's beam that each cell keeps, shape (rows, columns)."""
-    day, spars = outlook.day, spars_of(outlook.design.obstacles)
-    up = day.elevation_deg > 0
-    lost, whole = np.zeros((panel.rows, panel.columns)), 0.0
-    for heading, lit in zip(headings, bare, strict=True):
-        beam = lit.beam_w_per_m2[0, up]
-        directions = towards((day.azimuth_deg[up] - heading) % 360.0, day.elevation_deg[up])
-        lost += shares_towards(panel, spars, directions) @ beam
-        whole += float(beam.sum())
-    return 1 - lost / whole if whole > 0 else np.ones_like(lost)
+def _cells(outlook: Outlook, deck: DeckGroup, index: int, headings: tuple[float, ...]) -> list[float]:
+    """Share of the day's beam that each cell keeps, row by row."""
+    panel, bodies, day = deck.panels[index], deck.bodies[index], outlook.day
+    if not bodies:
+        return [1.0] * panel.columns * panel.rows
+    light = light_over(outlook.design, outlook.light.shown_alone, deck.place.kind)
+    up = np.flatnonzero(day.elevation_deg > 0)[:: 1 if len(headings) == 1 else EVERY]
+    turned = np.repeat(headings, len(up))
+    beam = np.concatenate(
+        [plane_light(light, *orientation(panel, heading)).beam_w_per_m2[0, up] for heading in headings]
+    )
+    around = np.tile(day.azimuth_deg[up], len(headings)) - turned
+    directions = towards(around % 360.0, np.tile(day.elevation_deg[up], len(headings)))
+    whole = beam.sum()
+    lost = shares_towards(panel, bodies, directions) @ beam
+    kept = 1 - lost / whole if whole > 0 else np.ones_like(lost)
+    return [round(float(v), 4) for v in kept.ravel()]
 
 
-def _deck_place(outlook: Outlook, place_id: str, panels: list[DeckPanel]) -> DeckPlace:
-    design = outlook.design
-    place = design.place(place_id)
-    groups = [group for group in design.panels if group.place_id == place_id]
+def _corners_of(place: Place) -> list[Corner]:
+    """Corners of a place in plan, none where it has no position or size."""
+    if place.at is None or place.width_m is None or place.length_m is None:
+        return []
+    u, v = axes(place)
+    middle = np.array([place.at.x_m, place.at.y_m, place.at.z_m])
+    return [
+        _corner(middle + a * u * place.width_m / 2 + b * v * place.length_m / 2)
+        for a, b in ((-1, -1), (1, -1), (1, 1), (-1, 1))
+    ]
+
+
+def _deck_place(design: BoatDesign, place_id: str, panels: list[DeckPanel]) -> DeckPlace:
+    place, how = design.as_it_stands(design.place(place_id))
+    groups = [group for group in design.fitted_panels if group.place_id == place_id]
     mine = [panel for panel in panels if panel.place_id == place_id]
-    corners = []
-    if place.at is not None and place.width_m is not None and place.length_m is not None:
-        u, v = axes(place)
-        middle = np.array([place.at.x_m, place.at.y_m, place.at.z_m])
-        for a, b in ((-1, -1), (1, -1), (1, 1), (-1, 1)):
-            c = middle + a * u * place.width_m / 2 + b * v * place.length_m / 2
-            corners.append(Corner(x_m=float(c[0]), y_m=float(c[1]), z_m=float(c[2])))
     day_wh = sum(panel.day_wh for panel in mine)
     free_wh = sum(panel.day_wh / panel.kept_frac for panel in mine if panel.kept_frac > 0)
     return DeckPlace(
         id=place.id,
         name=place.name,
         kind=place.kind,
-        corners=corners,
+        how=how,
+        tilt_deg=place.tilt_deg,
+        corners=_corners_of(place),
         nameplate_w=sum(group.nameplate_w * group.count for group in groups),
         panels=sum(group.count for group in groups),
         mass_kg=sum(group.mass for group in groups),
@@ -296,11 +419,10 @@ def _deck_place(outlook: Outlook, place_id: str, panels: list[DeckPanel]) -> Dec
     )
 
 
-def _dome(design: BoatDesign, group: PanelGroup, number: int) -> SkyDome:
+def _dome(design: BoatDesign, deck: DeckGroup, number: int) -> SkyDome:
     """The sky from one panel: what is in the way, and the sun's paths in three months."""
-    laid = panels_of(design.place(group.place_id), group)
-    index = min(max(number, 0), len(laid) - 1)
-    table = sky_table(laid[index], design.obstacles)
+    index = min(max(number, 0), len(deck.panels) - 1)
+    table = sky_table(deck.panels[index], deck.bodies[index])
     bearings, heights = sky_directions()
     heading = design.plan.heading_deg or 0.0
     paths = []
@@ -309,7 +431,11 @@ def _dome(design: BoatDesign, group: PanelGroup, number: int) -> SkyDome:
         up = day.elevation_deg > 0
         bearing = (day.azimuth_deg[up] - heading) % 360.0
         paths.append(SkyPath(label=label, points=_track(bearing[::2], day.elevation_deg[up][::2])))
+    ashore = design.plan.state in LYING or deck.place.kind is PlaceKind.SHORE
+    skyline = design.site.skyline if ashore else ()
     return SkyDome(
-        group_id=group.id, number=index, bearings_deg=bearings.tolist(), heights_deg=heights.tolist(),
-        shade=np.round(table.mean, 3).tolist(), sky_view_frac=table.sky_view, paths=paths,
+        group_id=deck.group.id, number=index, bearings_deg=bearings.tolist(), heights_deg=heights.tolist(),
+        shade=np.round(table.mean, 3).tolist(), sky_view_frac=table.sky_view * sky_left(skyline),
+        skyline_deg=height_deg(skyline, (bearings + heading) % 360.0).tolist() if skyline else [],
+        paths=paths,
     )  # fmt: skip

@@ -10,7 +10,7 @@ from numpy.typing import NDArray
 from parhelion.advice.day import DayView, day_findings
 from parhelion.advice.finding import Finding
 from parhelion.answers.stores import bank_at_dusk
-from parhelion.array.harvest import air_temperature_c
+from parhelion.array.tending import air_temperature_c
 from parhelion.constants import STEPS_PER_DAY
 from parhelion.day.flow import CURTAILED, HOUSE, MOTOR, RAN, REFUSED, SOC
 from parhelion.day.ledger import Ledger, ledger_of

@@ -17,6 +17,7 @@ from parhelion.day.outlook import Outlook, outlook_of
 from parhelion.design import BoatDesign, Sky
 from parhelion.drive.chain import method_of
 from parhelion.hull import formula
+from parhelion.hull.air import raised_panels_m2
 from parhelion.hull.demand import fit_runs
 from parhelion.hull.next_run import next_run
 from parhelion.hull.resistance import frontal_area_of, hull_speed_mps
@@ -125,6 +126,7 @@ class HullPicture(Frozen):
     model: str
     model_reason: str
     usual: UsualForm
+    raised_panels_m2: float  # that stand up to bow or stern, beside the frontal area
     frontal_area_m2: float
     findings: list[Finding]
 
@@ -203,6 +205,7 @@ def hull_picture_from(outlook: Outlook) -> HullPicture:
             transom_depth_m=typical.transom_depth * draught,
         ),
         frontal_area_m2=frontal_area_of(hull),
+        raised_panels_m2=raised_panels_m2(design),
         findings=hull_findings(outlook, wind, home),
     )
 

@@ -2,13 +2,14 @@
 
 from __future__ import annotations
 
-from parhelion.advice.array import ArrayView, array_findings, spar_costs
+from parhelion.advice.array import array_findings, array_view
 from parhelion.advice.finding import Finding
 from parhelion.advice.hull import hull_findings
 from parhelion.day.outlook import outlook_of
 from parhelion.design import BoatDesign
 from parhelion.pictures.bank import bank_findings_of
 from parhelion.pictures.day import day_picture_from
+from parhelion.pictures.strings import strings_picture
 from parhelion.quantities import Frozen
 
 
@@ -18,6 +19,7 @@ class WarningCounts(Frozen):
     hull: int
     bank: int
     array: int
+    strings: int
     day: int
 
 
@@ -31,6 +33,7 @@ def warning_counts(design: BoatDesign) -> WarningCounts:
     return WarningCounts(
         hull=_open(hull_findings(outlook)),
         bank=_open(bank_findings_of(outlook)),
-        array=_open(array_findings(ArrayView(outlook, spar_costs(outlook)))),
+        array=_open(array_findings(array_view(outlook))),
+        strings=_open(strings_picture(design).findings),
         day=_open(day_picture_from(outlook).findings),
     )

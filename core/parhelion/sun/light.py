@@ -10,28 +10,46 @@ from __future__ import annotations
 
 from dataclasses import dataclass
 from datetime import date as Date
+from typing import Protocol
 
 import numpy as np
 from numpy.typing import NDArray
 
 from parhelion.design import Site, Sky
 from parhelion.memo import Memo
-from parhelion.sun.daysteps import DaySteps, day_steps
+from parhelion.sun.daysteps import day_steps
 from parhelion.sun.sky import clear_sky_index
 
 Array = NDArray[np.float64]
 
 
+class Sunned(Protocol):
+    """Steps with the sun's place in each; see `DaySteps`."""
+
+    @property
+    def zenith_deg(self) -> Array: ...
+    @property
+    def azimuth_deg(self) -> Array: ...
+    @property
+    def elevation_deg(self) -> Array: ...
+    @property
+    def extraterrestrial_w_per_m2(self) -> Array: ...
+
+
 @dataclass(frozen=True)
 class Light:
-    """Irradiance of members x steps, shape (n, 144) [W/m2]; row `shown` is the median day."""
+    """Irradiance of members x steps, shape (n, 144) [W/m2]; row `shown` is the median day.
 
-    day: DaySteps
+    Or one member over the steps of a year, with its air temperature.
+    """
+
+    day: Sunned
     ghi: Array
     dhi: Array
     dni: Array
     shown: int
     key: tuple[object, ...]
+    air_c: Array | None = None  # by step, where it is not the plan's
 
     @property
     def shown_alone(self) -> Light:
@@ -39,11 +57,17 @@ class Light:
         rows = slice(self.shown, self.shown + 1)
         return Light(self.day, self.ghi[rows], self.dhi[rows], self.dni[rows], 0, (*self.key, "shown"))
 
+    @property
+    def mean(self) -> Light:
+        """The mean of the members, shape (1, 144): what such a day gives on the whole."""
+        ghi, dhi, dni = (a.mean(axis=0, keepdims=True) for a in (self.ghi, self.dhi, self.dni))
+        return Light(self.day, ghi, dhi, dni, 0, (*self.key, "mean"))
+
 
 _lights: Memo[Light] = Memo(48)
 
 
-def split(day: DaySteps, ghi: Array) -> tuple[Array, Array]:
+def split(day: Sunned, ghi: Array) -> tuple[Array, Array]:
     """Diffuse horizontal and beam normal from global horizontal [1], of the shape of `ghi` [W/m2].
 
     Where the sun is more than 87 deg from the zenith all light counts as diffuse.

@@ -362,6 +362,177 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/array/advice": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Array Findings
+         * @description What the array tells: it takes longer than its picture.
+         */
+        post: operations["adviseArray"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/array/tilt": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Array Tilt */
+        post: operations["adviseTilt"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/array/burden": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Array Burden
+         * @description What the array costs the boat.
+         */
+        post: operations["weighArray"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/array/next": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Array Next
+         * @description The next best place and panel.
+         */
+        post: operations["findNextPanels"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/array/year": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Array Year
+         * @description The array month by month.
+         */
+        post: operations["harvestYear"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/array/modules": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Array Modules */
+        post: operations["readModules"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/panel-models": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** List Panel Models */
+        get: operations["listPanelModels"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/strings/picture": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Strings
+         * @description The voltage ladder and the one-line diagram.
+         */
+        post: operations["drawStrings"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/strings/propose": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Strings Propose
+         * @description The best few wirings for these panels and this bank.
+         */
+        post: operations["proposeWiring"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/warnings": {
         parameters: {
             query?: never;
@@ -511,6 +682,32 @@ export interface components {
             water: components["schemas"]["Water"];
             /** Linke turbidity */
             linke_turbidity?: number | null;
+            /**
+             * Skyline
+             * @default []
+             */
+            skyline: components["schemas"]["Skyline"][];
+        };
+        /**
+         * Skyline
+         * @description Trees, hills or buildings ashore, between two true bearings, as high and as far as they are.
+         */
+        Skyline: {
+            /** Id */
+            id: string;
+            /**
+             * Name
+             * @default Trees
+             */
+            name: string;
+            /** From bearing */
+            from_deg: number;
+            /** To bearing, clockwise */
+            to_deg: number;
+            /** Height above the panels */
+            height_m: number;
+            /** Distance */
+            distance_m: number;
         };
         /**
          * Water
@@ -671,6 +868,13 @@ export interface components {
              * @default []
              */
             panels: components["schemas"]["PanelGroup"][];
+            /** Total as advertised */
+            claimed_w?: number | null;
+            /**
+             * Panels as
+             * @default built
+             */
+            panel_set: components["schemas"]["PanelSet"];
             /**
              * Obstacles
              * @default []
@@ -687,6 +891,17 @@ export interface components {
              */
             strings: components["schemas"]["PanelString"][];
             /**
+             * @default {
+             *       "coldest_c": -10,
+             *       "hottest_cell_c": 70,
+             *       "drop_frac": 0.03,
+             *       "bank_cable_m": null,
+             *       "motor_cable_m": null,
+             *       "engine_space": false
+             *     }
+             */
+            wiring: components["schemas"]["WiringLimits"];
+            /**
              * Sources
              * @default []
              */
@@ -695,24 +910,31 @@ export interface components {
             plan: components["schemas"]["Plan"];
         };
         /**
+         * BoatState
+         * @enum {string}
+         */
+        BoatState: "under_way" | "sailing" | "anchored" | "dock" | "trailer";
+        /**
+         * Build
+         * @description How a panel is made.
+         * @enum {string}
+         */
+        Build: "glass" | "flexible" | "folding";
+        /**
          * Chemistry
          * @enum {string}
          */
         Chemistry: "lfp" | "nmc" | "agm" | "flooded" | "gel";
         /**
          * Controller
-         * @description A charge controller; without a current limit it never clips.
+         * @description A charge controller aboard, or several alike that share what feeds them.
          */
         Controller: {
-            /** Id */
-            id: string;
             /**
              * Name
              * @default Controller
              */
             name: string;
-            /** The bank it charges; empty: the first */
-            bank_id?: string | null;
             /**
              * Controller efficiency
              * @default 0.96
@@ -720,6 +942,30 @@ export interface components {
             efficiency: number;
             /** Most it puts out */
             current_limit_a?: number | null;
+            /** Most volts from the panels */
+            most_pv_v?: number | null;
+            /** Most short-circuit amps */
+            most_pv_a?: number | null;
+            /**
+             * Needs this far over the bank
+             * @default 2
+             */
+            headroom_v: number;
+            /** Bank volts it charges, at most */
+            most_bank_v?: number | null;
+            /** Price */
+            price?: number | null;
+            /** Id */
+            id: string;
+            /** The bank it charges; empty: the first */
+            bank_id?: string | null;
+            /**
+             * Boxes alike
+             * @default 1
+             */
+            count: number;
+            /** Cable to the bank, one way */
+            cable_m?: number | null;
         };
         /**
          * Drive
@@ -772,6 +1018,17 @@ export interface components {
             motor?: components["schemas"]["Motor"] | null;
             propeller?: components["schemas"]["Propeller"] | null;
         };
+        /**
+         * Fastening
+         * @enum {string}
+         */
+        Fastening: "clamps" | "bolts" | "hinges" | "ties";
+        /**
+         * How
+         * @description How a place stands: as set, at another tilt, or giving nothing.
+         * @enum {string}
+         */
+        How: "set" | "tilted" | "folded" | "covered" | "gone";
         /**
          * Hull
          * @description The hull in the water. Form numbers left empty are those usual for the type.
@@ -948,38 +1205,49 @@ export interface components {
         };
         /**
          * Obstacle
-         * @description Something that throws shade: a spar between two points of the boat frame.
+         * @description Something that throws shade, between two points of the boat frame.
          */
         Obstacle: {
             /** Id */
             id: string;
             /** Name */
             name: string;
+            /** @default spar */
+            shape: components["schemas"]["Shape"];
             foot: components["schemas"]["Point"];
             tip: components["schemas"]["Point"];
-            /** Radius M */
+            /**
+             * Half its thickness
+             * @default 0.03
+             */
             radius_m: number;
+            clew?: components["schemas"]["Point"] | null;
+            /** Athwart */
+            width_m?: number | null;
+            /** Fore and aft */
+            length_m?: number | null;
+            /** States it stands in; empty: all */
+            stands_in?: components["schemas"]["BoatState"][] | null;
         };
         /**
          * PanelGroup
          * @description Panels on one place feeding one controller.
          */
         PanelGroup: {
-            /** Id */
-            id: string;
-            /** Place Id */
-            place_id: string;
-            /** Controller Id */
-            controller_id: string;
+            /**
+             * Panel
+             * @default
+             */
+            model: string;
+            /**
+             * Made of
+             * @default glass
+             */
+            build: components["schemas"]["Build"];
             /** Nameplate of one panel */
             nameplate_w: number;
             /**
-             * How many
-             * @default 1
-             */
-            count: number;
-            /**
-             * Power Coefficient Per K
+             * Power with heat
              * @default -0.0035
              */
             power_coefficient_per_k: number;
@@ -989,13 +1257,6 @@ export interface components {
             panel_width_m?: number | null;
             /** Long side of a panel */
             panel_length_m?: number | null;
-            /**
-             * Long side athwart
-             * @default false
-             */
-            turned: boolean;
-            /** Side by side athwart */
-            columns?: number | null;
             /**
              * Cells across the short side
              * @default 6
@@ -1012,6 +1273,55 @@ export interface components {
              */
             half_cut: boolean;
             /**
+             * Back over front, of a two-sided panel
+             * @default 0
+             */
+            bifaciality_frac: number;
+            /**
+             * Tilt of each leaf
+             * @default []
+             */
+            leaf_tilts_deg: number[];
+            /** Voc */
+            open_circuit_v?: number | null;
+            /** Isc */
+            short_circuit_a?: number | null;
+            /** Vmp */
+            best_v?: number | null;
+            /** Imp */
+            best_a?: number | null;
+            /** Voc with heat */
+            voltage_coefficient_per_k?: number | null;
+            /** Isc with heat */
+            current_coefficient_per_k?: number | null;
+            /** Largest series fuse */
+            most_fuse_a?: number | null;
+            /** Price of one panel */
+            price?: number | null;
+            /** Id */
+            id: string;
+            /** Place Id */
+            place_id: string;
+            /** Controller Id */
+            controller_id: string;
+            /**
+             * How many
+             * @default 1
+             */
+            count: number;
+            /**
+             * Long side athwart
+             * @default false
+             */
+            turned: boolean;
+            /** Side by side athwart */
+            columns?: number | null;
+            /**
+             * In series, a string
+             * @default 1
+             */
+            series: number;
+            /**
              * Salt Loss Frac
              * @default 0.03
              */
@@ -1026,7 +1336,28 @@ export interface components {
              * @default 0.03
              */
             wiring_loss_frac: number;
+            /**
+             * Belongs to
+             * @default both
+             */
+            belongs: components["schemas"]["PanelSet"];
+            /**
+             * Measured, of its nameplate
+             * @default 1
+             */
+            derate_frac: number;
+            /**
+             * Under a clear cover
+             * @default false
+             */
+            covered: boolean;
         };
+        /**
+         * PanelSet
+         * @description Which set of panels a group belongs to, where what was planned and what was built differ.
+         * @enum {string}
+         */
+        PanelSet: "both" | "planned" | "built";
         /**
          * PanelString
          * @description Panels in series, as wired to a controller input.
@@ -1043,7 +1374,8 @@ export interface components {
          * Place
          * @description Where panels sit. Flat is the default; `faces` matters only when tilted.
          *
-         *     `at` is the middle of the place; without it nothing is known of what shades it.
+         *     `at` is the middle of the place; without it nothing is known of what shades it. A place with a hinge turns
+         *     about its inboard or far edge; its middle stays where it is, which is near enough for shade.
          */
         Place: {
             /** Id */
@@ -1067,6 +1399,61 @@ export interface components {
             faces: components["schemas"]["Side"];
             /** @default open */
             ventilation: components["schemas"]["Ventilation"];
+            /** Hinge, least tilt */
+            tilt_least_deg?: number | null;
+            /** Hinge, most tilt; empty: fixed */
+            tilt_most_deg?: number | null;
+            /**
+             * Through the day it is
+             * @default left
+             */
+            tended: components["schemas"]["Tended"];
+            /**
+             * @default {
+             *       "under_way": {
+             *         "how": "set",
+             *         "tilt_deg": 0
+             *       },
+             *       "sailing": {
+             *         "how": "set",
+             *         "tilt_deg": 0
+             *       },
+             *       "anchored": {
+             *         "how": "set",
+             *         "tilt_deg": 0
+             *       },
+             *       "dock": {
+             *         "how": "set",
+             *         "tilt_deg": 0
+             *       },
+             *       "trailer": {
+             *         "how": "set",
+             *         "tilt_deg": 0
+             *       }
+             *     }
+             */
+            stands: components["schemas"]["Stands"];
+            /**
+             * Under it
+             * @default water
+             */
+            under: components["schemas"]["Under"];
+            /** From the panels down to that */
+            gap_m?: number | null;
+            /**
+             * Kept clear athwart, for people and gear
+             * @default 0
+             */
+            clear_m: number;
+            /**
+             * Held by
+             * @default bolts
+             */
+            fastening: components["schemas"]["Fastening"];
+            /** Pull that its fastenings take */
+            holds_n?: number | null;
+            /** Cable to its controller, one way */
+            cable_m?: number | null;
         };
         /**
          * PlaceKind
@@ -1086,8 +1473,18 @@ export interface components {
             date: string;
             /** @default clear */
             sky: components["schemas"]["Sky"];
+            /**
+             * The boat is
+             * @default under_way
+             */
+            state: components["schemas"]["BoatState"];
             /** Heading; empty is any heading */
             heading_deg?: number | null;
+            /**
+             * Swings to either side of it
+             * @default 0
+             */
+            swing_deg: number;
             /** Speed through the water */
             speed_mps: number;
             /** Spells */
@@ -1184,6 +1581,12 @@ export interface components {
          */
         Rating: "battery" | "shaft" | "thrust";
         /**
+         * Shape
+         * @description What throws the shade.
+         * @enum {string}
+         */
+        Shape: "spar" | "box" | "sail";
+        /**
          * Side
          * @description Which way a tilted place faces, from the boat.
          * @enum {string}
@@ -1227,6 +1630,63 @@ export interface components {
              */
             ends_at: string;
         };
+        /** Standing */
+        Standing: {
+            /** @default set */
+            how: components["schemas"]["How"];
+            /**
+             * Tilt then
+             * @default 0
+             */
+            tilt_deg: number;
+        };
+        /**
+         * Stands
+         * @description How a place stands in each state of the boat.
+         */
+        Stands: {
+            /**
+             * @default {
+             *       "how": "set",
+             *       "tilt_deg": 0
+             *     }
+             */
+            under_way: components["schemas"]["Standing"];
+            /**
+             * @default {
+             *       "how": "set",
+             *       "tilt_deg": 0
+             *     }
+             */
+            sailing: components["schemas"]["Standing"];
+            /**
+             * @default {
+             *       "how": "set",
+             *       "tilt_deg": 0
+             *     }
+             */
+            anchored: components["schemas"]["Standing"];
+            /**
+             * @default {
+             *       "how": "set",
+             *       "tilt_deg": 0
+             *     }
+             */
+            dock: components["schemas"]["Standing"];
+            /**
+             * @default {
+             *       "how": "set",
+             *       "tilt_deg": 0
+             *     }
+             */
+            trailer: components["schemas"]["Standing"];
+        };
+        /**
+         * Tended
+         * @description What is done with a hinged place through the day.
+         * @enum {string}
+         */
+        Tended: "left" | "thrice" | "followed";
         /**
          * Tow
          * @description A boat towed astern, by the resistance model of its own type.
@@ -1253,6 +1713,12 @@ export interface components {
              */
             count: number;
         };
+        /**
+         * Under
+         * @description What lies under a place, for panels that also take light from behind.
+         * @enum {string}
+         */
+        Under: "water" | "white" | "deck" | "dark";
         /**
          * Use
          * @description What the boat is for; the answer rail follows it.
@@ -1289,6 +1755,36 @@ export interface components {
          * @enum {string}
          */
         Ventilation: "open" | "on_surface";
+        /**
+         * WiringLimits
+         * @description What a wiring is held against.
+         */
+        WiringLimits: {
+            /**
+             * Coldest morning
+             * @default -10
+             */
+            coldest_c: number;
+            /**
+             * Hottest cell
+             * @default 70
+             */
+            hottest_cell_c: number;
+            /**
+             * Volts that cables may lose
+             * @default 0.03
+             */
+            drop_frac: number;
+            /** Bank to its bus, one way */
+            bank_cable_m?: number | null;
+            /** Bus to the motor, one way */
+            motor_cable_m?: number | null;
+            /**
+             * The motor's cable runs in an engine space
+             * @default false
+             */
+            engine_space: boolean;
+        };
         /** KeepVariant */
         KeepVariant: {
             /** Name */
@@ -1775,6 +2271,8 @@ export interface components {
             /** Model Reason */
             model_reason: string;
             usual: components["schemas"]["UsualForm"];
+            /** Raised Panels M2 */
+            raised_panels_m2: number;
             /** Frontal Area M2 */
             frontal_area_m2: number;
             /** Findings */
@@ -2555,8 +3053,8 @@ export interface components {
             places: components["schemas"]["DeckPlace"][];
             /** Panels */
             panels: components["schemas"]["DeckPanel"][];
-            /** Spars */
-            spars: components["schemas"]["DeckSpar"][];
+            /** Things */
+            things: components["schemas"]["DeckThing"][];
             /** Sun */
             sun: components["schemas"]["SunAt"][];
             /** Clock Min */
@@ -2578,8 +3076,6 @@ export interface components {
             /** Mass Kg */
             mass_kg: number;
             dome: components["schemas"]["SkyDome"] | null;
-            /** Findings */
-            findings: components["schemas"]["Finding"][];
         };
         /** Corner */
         Corner: {
@@ -2627,6 +3123,9 @@ export interface components {
             name: string;
             /** Kind */
             kind: string;
+            how: components["schemas"]["How"];
+            /** Tilt Deg */
+            tilt_deg: number;
             /** Corners */
             corners: components["schemas"]["Corner"][];
             /** Nameplate W */
@@ -2649,20 +3148,23 @@ export interface components {
             missing?: string | null;
         };
         /**
-         * DeckSpar
-         * @description One spar and what it costs this day.
+         * DeckThing
+         * @description Something that throws shade.
          */
-        DeckSpar: {
+        DeckThing: {
             /** Id */
             id: string;
             /** Name */
             name: string;
+            shape: components["schemas"]["Shape"];
             foot: components["schemas"]["Corner"];
             tip: components["schemas"]["Corner"];
             /** Radius M */
             radius_m: number;
-            /** Cost Wh */
-            cost_wh: number;
+            /** Faces */
+            faces: components["schemas"]["Corner"][][];
+            /** Stands */
+            stands: boolean;
         };
         /**
          * SkyDome
@@ -2681,6 +3183,8 @@ export interface components {
             shade: number[][];
             /** Sky View Frac */
             sky_view_frac: number;
+            /** Skyline Deg */
+            skyline_deg: number[];
             /** Paths */
             paths: components["schemas"]["SkyPath"][];
         };
@@ -2726,6 +3230,685 @@ export interface components {
             number: number;
         };
         /**
+         * ArrayAdvice
+         * @description What takes longer than the picture: the costs of what stands, the other states, the findings.
+         */
+        ArrayAdvice: {
+            /** Costs */
+            costs: components["schemas"]["ThingCost"][];
+            /** States */
+            states: components["schemas"]["StateYield"][];
+            /** Sets */
+            sets: components["schemas"]["SetYield"][];
+            /** Findings */
+            findings: components["schemas"]["Finding"][];
+        };
+        /** ArrayAdviceOut */
+        ArrayAdviceOut: {
+            /** Content Hash */
+            content_hash: string;
+            advice: components["schemas"]["ArrayAdvice"];
+        };
+        /**
+         * SetYield
+         * @description What the panels as planned, or as built, add up to and harvest this day.
+         */
+        SetYield: {
+            panel_set: components["schemas"]["PanelSet"];
+            /** Nameplate W */
+            nameplate_w: number;
+            /** Mass Kg */
+            mass_kg: number;
+            /** Day Wh */
+            day_wh: number;
+        };
+        /**
+         * StateYield
+         * @description What the boat harvests in one of her states, this day under this sky.
+         */
+        StateYield: {
+            state: components["schemas"]["BoatState"];
+            /** Day Wh */
+            day_wh: number;
+        };
+        /**
+         * ThingCost
+         * @description What one thing costs of this day, at the bank.
+         */
+        ThingCost: {
+            /** Id */
+            id: string;
+            /** Cost Wh */
+            cost_wh: number;
+        };
+        /**
+         * HingeAdvice
+         * @description Everything told about one hinged place.
+         */
+        HingeAdvice: {
+            /** Place Id */
+            place_id: string;
+            /** Name */
+            name: string;
+            /** Faces */
+            faces: string;
+            /** Tilt Deg */
+            tilt_deg: number;
+            /** Least Deg */
+            least_deg: number;
+            /** Most Deg */
+            most_deg: number;
+            /** Nameplate W */
+            nameplate_w: number;
+            /** Headings Deg */
+            headings_deg: number[];
+            /** Tilts Deg */
+            tilts_deg: number[];
+            /** Clock Min */
+            clock_min: number[];
+            /** Power W */
+            power_w: number[][];
+            /** Best Deg */
+            best_deg: (number | null)[];
+            /** Best W */
+            best_w: number[];
+            /** Standing W */
+            standing_w: number[];
+            /** Gain W */
+            gain_w: number[];
+            /** Noon Step */
+            noon_step: number;
+            /** Day Wh */
+            day_wh: number[];
+            /** Settings */
+            settings: components["schemas"]["Setting"][];
+            /** Ways */
+            ways: components["schemas"]["Way"][];
+            /** Seasons */
+            seasons: components["schemas"]["Season"][];
+            verdict: components["schemas"]["Sentence"];
+        };
+        /**
+         * Season
+         * @description What the place itself gives on the 21st of a month, by how it is tended, at the panels [Wh].
+         */
+        Season: {
+            /** Label */
+            label: string;
+            /** Flat Wh */
+            flat_wh: number;
+            /** Best Wh */
+            best_wh: number;
+            /** Best Tilt Deg */
+            best_tilt_deg: number;
+            /** Thrice Wh */
+            thrice_wh: number;
+            /** Followed Wh */
+            followed_wh: number;
+        };
+        /**
+         * Setting
+         * @description A tilt for a part of the day.
+         */
+        Setting: {
+            /** From Min */
+            from_min: number;
+            /** To Min */
+            to_min: number;
+            /** Tilt Deg */
+            tilt_deg: number;
+        };
+        /** TiltAdvice */
+        TiltAdvice: {
+            /** Hinges */
+            hinges: components["schemas"]["HingeAdvice"][];
+            /** Measure */
+            measure: string;
+            /** Fixed */
+            fixed: string[];
+        };
+        /** TiltOut */
+        TiltOut: {
+            /** Content Hash */
+            content_hash: string;
+            advice: components["schemas"]["TiltAdvice"];
+        };
+        /**
+         * Way
+         * @description One way of tending a place, against leaving it flat.
+         */
+        Way: {
+            /** Key */
+            key: string;
+            /** Label */
+            label: string;
+            /** Day Wh */
+            day_wh: number;
+            /** Miles M */
+            miles_m: number | null;
+            /** Gain Wh */
+            gain_wh: number;
+            /** Gain M */
+            gain_m: number | null;
+            /** Chosen */
+            chosen: boolean;
+        };
+        /**
+         * Burden
+         * @description What the whole array costs the boat.
+         */
+        Burden: {
+            /** Places */
+            places: components["schemas"]["PlaceBurden"][];
+            /** Mass Kg */
+            mass_kg: number;
+            /** Watts Per Kg */
+            watts_per_kg: number;
+            /** Price */
+            price: number;
+            /** Rise M */
+            rise_m: number;
+            /** Stiffness Frac */
+            stiffness_frac: number;
+            /** List Deg */
+            list_deg: number;
+            /** Trim M */
+            trim_m: number;
+            /** Raised M2 */
+            raised_m2: number;
+            /** Windage W */
+            windage_w: number;
+            /** Gust Mps */
+            gust_mps: number;
+            /** Air Draught M */
+            air_draught_m: number | null;
+            /** Folded M */
+            folded_m: number | null;
+            /** Blocked Deg */
+            blocked_deg: number;
+            /** Blocked Ahead Deg */
+            blocked_ahead_deg: number;
+            /** Seat Shade Frac */
+            seat_shade_frac: number | null;
+            /** Yields */
+            yields: components["schemas"]["YieldAfter"][];
+        };
+        /**
+         * BurdenOut
+         * @description No burden without panels.
+         */
+        BurdenOut: {
+            /** Content Hash */
+            content_hash: string;
+            burden: components["schemas"]["Burden"] | null;
+        };
+        /**
+         * PlaceBurden
+         * @description What one place with its panels costs.
+         */
+        PlaceBurden: {
+            /** Place Id */
+            place_id: string;
+            /** Name */
+            name: string;
+            /** Mass Kg */
+            mass_kg: number;
+            /** Watts Per Kg */
+            watts_per_kg: number;
+            /** Price */
+            price: number;
+            /** Price Given */
+            price_given: boolean;
+            /** Height M */
+            height_m: number | null;
+            /** Gust N */
+            gust_n: number;
+            /** Holds N */
+            holds_n: number | null;
+            /** Fold Mps */
+            fold_mps: number | null;
+            /** Overloaded */
+            overloaded: boolean;
+            /** List Deg */
+            list_deg: number | null;
+            /** Trim M */
+            trim_m: number | null;
+            /** Life Low Years */
+            life_low_years: number;
+            /** Life High Years */
+            life_high_years: number;
+            /** Cover Wh */
+            cover_wh: number | null;
+            /** Covered */
+            covered: boolean;
+        };
+        /**
+         * YieldAfter
+         * @description What is left of the array's yield after some seasons [-].
+         */
+        YieldAfter: {
+            /** Seasons */
+            seasons: number;
+            /** Low Frac */
+            low_frac: number;
+            /** High Frac */
+            high_frac: number;
+        };
+        /**
+         * NextPanel
+         * @description One panel that could be added, and what it would do.
+         */
+        NextPanel: {
+            /** Place Id */
+            place_id: string | null;
+            /** Place */
+            place: string;
+            /** Panel */
+            panel: string;
+            /** Count */
+            count: number;
+            /** Watts */
+            watts: number;
+            /** Mass Kg */
+            mass_kg: number;
+            /** Price */
+            price: number;
+            /** Gain Wh */
+            gain_wh: number;
+            /** Gain M */
+            gain_m: number | null;
+            /** Gain Frac */
+            gain_frac: number | null;
+            /** M Per Coin */
+            m_per_coin: number | null;
+            /** M Per Kg */
+            m_per_kg: number | null;
+            design: components["schemas"]["BoatDesign"];
+        };
+        /**
+         * NextPanels
+         * @description Candidates, best first, and the honest word on whether any is worth it.
+         */
+        NextPanels: {
+            /** Candidates */
+            candidates: components["schemas"]["NextPanel"][];
+            /** Measure */
+            measure: string;
+            /** Base M */
+            base_m: number | null;
+            verdict: components["schemas"]["Sentence"];
+            /** Enough */
+            enough: boolean;
+        };
+        /** NextPanelsOut */
+        NextPanelsOut: {
+            /** Content Hash */
+            content_hash: string;
+            panels: components["schemas"]["NextPanels"];
+        };
+        /**
+         * Month
+         * @description The mean day of a month, at the bank [Wh].
+         */
+        Month: {
+            /** Month */
+            month: number;
+            /** Day Wh */
+            day_wh: number;
+            /** Clear Wh */
+            clear_wh: number;
+        };
+        /**
+         * ThroughYear
+         * @description Every day of the year under one sky; air as usual for the latitude and season.
+         */
+        ThroughYear: {
+            /** Months */
+            months: components["schemas"]["Month"][];
+            /** Year Wh */
+            year_wh: number;
+            /** Clear Year Wh */
+            clear_year_wh: number;
+            /** Nameplate W */
+            nameplate_w: number;
+            /** Sky */
+            sky: string;
+        };
+        /** YearOut */
+        YearOut: {
+            /** Content Hash */
+            content_hash: string;
+            year: components["schemas"]["ThroughYear"];
+        };
+        /**
+         * PanelModel
+         * @description One panel by its datasheet; what is left empty is usual for its watts.
+         */
+        PanelModel: {
+            /**
+             * Panel
+             * @default
+             */
+            model: string;
+            /**
+             * Made of
+             * @default glass
+             */
+            build: components["schemas"]["Build"];
+            /** Nameplate of one panel */
+            nameplate_w: number;
+            /**
+             * Power with heat
+             * @default -0.0035
+             */
+            power_coefficient_per_k: number;
+            /** Mass of one panel */
+            mass_kg?: number | null;
+            /** Short side of a panel */
+            panel_width_m?: number | null;
+            /** Long side of a panel */
+            panel_length_m?: number | null;
+            /**
+             * Cells across the short side
+             * @default 6
+             */
+            cells_across: number;
+            /**
+             * Cells along the long side
+             * @default 12
+             */
+            cells_along: number;
+            /**
+             * Cells cut in half, two halves in parallel
+             * @default false
+             */
+            half_cut: boolean;
+            /**
+             * Back over front, of a two-sided panel
+             * @default 0
+             */
+            bifaciality_frac: number;
+            /**
+             * Tilt of each leaf
+             * @default []
+             */
+            leaf_tilts_deg: number[];
+            /** Voc */
+            open_circuit_v?: number | null;
+            /** Isc */
+            short_circuit_a?: number | null;
+            /** Vmp */
+            best_v?: number | null;
+            /** Imp */
+            best_a?: number | null;
+            /** Voc with heat */
+            voltage_coefficient_per_k?: number | null;
+            /** Isc with heat */
+            current_coefficient_per_k?: number | null;
+            /** Largest series fuse */
+            most_fuse_a?: number | null;
+            /** Price of one panel */
+            price?: number | null;
+        };
+        /**
+         * ReadModules
+         * @description What a table holds: how many modules, the first that match a search, and the lines that are wrong.
+         */
+        ReadModules: {
+            /** Rows */
+            rows: number;
+            /** Read */
+            read: number;
+            /** Matching */
+            matching: number;
+            /** Panels */
+            panels: components["schemas"]["PanelModel"][];
+            /** Problems */
+            problems: components["schemas"]["LineProblem"][];
+            /** Wrong */
+            wrong: number;
+        };
+        /**
+         * ModuleTable
+         * @description A table of panels, and words to search their names for.
+         */
+        ModuleTable: {
+            /** Text */
+            text: string;
+            /**
+             * Search
+             * @default
+             */
+            search: string;
+        };
+        /** BankBox */
+        BankBox: {
+            /** Id */
+            id: string;
+            /** Name */
+            name: string;
+            /** Nominal V */
+            nominal_v: number;
+            /** Capacity Ah */
+            capacity_ah: number;
+            /** Absorption V */
+            absorption_v: number;
+            /** Float V */
+            float_v: number;
+            /** No Charge Below C */
+            no_charge_below_c: number;
+            /** No Charge Above C */
+            no_charge_above_c: number;
+            /** Cut Out V */
+            cut_out_v: number;
+            /** Chemistry */
+            chemistry: string;
+        };
+        /**
+         * Consumer
+         * @description A motor, the house, a converter.
+         */
+        Consumer: {
+            /** Name */
+            name: string;
+            /** Kind */
+            kind: string;
+            /** Watts */
+            watts: number;
+            /** Bank Id */
+            bank_id: string | null;
+            cable: components["schemas"]["Wire"] | null;
+        };
+        /**
+         * Line
+         * @description Panels, their controller and the bank they feed: one line of the diagram.
+         */
+        Line: {
+            /** Group Id */
+            group_id: string;
+            /** Panels */
+            panels: string;
+            /** Arrangement */
+            arrangement: string;
+            /** Breaker A */
+            breaker_a: number | null;
+            /** String Fuse */
+            string_fuse: boolean | null;
+            cable: components["schemas"]["Wire"];
+            /** Controller Id */
+            controller_id: string;
+            /** Controller */
+            controller: string;
+            /** Boxes */
+            boxes: number;
+            out: components["schemas"]["Wire"] | null;
+            /** Bank Id */
+            bank_id: string | null;
+            /** Alarm */
+            alarm: boolean;
+        };
+        /**
+         * Rungs
+         * @description One string between its controller and the bank [V].
+         */
+        Rungs: {
+            /** Group Id */
+            group_id: string;
+            /** Controller Id */
+            controller_id: string;
+            /** Name */
+            name: string;
+            /** Controller */
+            controller: string;
+            /** Series */
+            series: number;
+            /** Strings */
+            strings: number;
+            /** Boxes */
+            boxes: number;
+            /** Left Over */
+            left_over: number;
+            /** Nameplate W */
+            nameplate_w: number;
+            /** Cold V */
+            cold_v: number;
+            /** Noon V */
+            noon_v: number;
+            /** Hot V */
+            hot_v: number;
+            /** Limit V */
+            limit_v: number | null;
+            /** Needs V */
+            needs_v: number | null;
+            /** Given */
+            given: boolean;
+            /** Over */
+            over: boolean;
+            /** Low */
+            low: boolean;
+        };
+        /** StringsOut */
+        StringsOut: {
+            /** Content Hash */
+            content_hash: string;
+            picture: components["schemas"]["StringsPicture"];
+        };
+        /**
+         * StringsPicture
+         * @description Everything the Strings station shows.
+         */
+        StringsPicture: {
+            /** Rungs */
+            rungs: components["schemas"]["Rungs"][];
+            /** Lines */
+            lines: components["schemas"]["Line"][];
+            /** Banks */
+            banks: components["schemas"]["BankBox"][];
+            main: components["schemas"]["Wire"] | null;
+            /** Bank Short A */
+            bank_short_a: number | null;
+            /** Consumers */
+            consumers: components["schemas"]["Consumer"][];
+            /** Links */
+            links: string[][];
+            /** Findings */
+            findings: components["schemas"]["Finding"][];
+        };
+        /**
+         * Wire
+         * @description A cable on the diagram.
+         */
+        Wire: {
+            /** Size Mm2 */
+            size_mm2: number;
+            /** Gauge */
+            gauge: string;
+            /** Length M */
+            length_m: number;
+            /** Length Given */
+            length_given: boolean;
+            /** Current A */
+            current_a: number;
+            /** Drop V */
+            drop_v: number;
+            /** Drop Frac */
+            drop_frac: number;
+            /** Loss W */
+            loss_w: number;
+            /** Fuse A */
+            fuse_a: number | null;
+            /** Reason */
+            reason: string;
+        };
+        /**
+         * Choice
+         * @description How one group is wired.
+         */
+        Choice: {
+            /** Group Id */
+            group_id: string;
+            /** Place */
+            place: string;
+            /** Series */
+            series: number;
+            /** Strings */
+            strings: number;
+            /** Boxes */
+            boxes: number;
+            /** Controller */
+            controller: string;
+            /** Cold V */
+            cold_v: number;
+            /** Hot V */
+            hot_v: number;
+        };
+        /**
+         * Proposal
+         * @description One wiring of the whole boat.
+         */
+        Proposal: {
+            /** Key */
+            key: string;
+            /** Label */
+            label: string;
+            /** Day Wh */
+            day_wh: number;
+            /** Price */
+            price: number;
+            /** Boxes */
+            boxes: number;
+            /** Wires */
+            wires: number;
+            reason: components["schemas"]["Sentence"];
+            /** Choices */
+            choices: components["schemas"]["Choice"][];
+            /** Current */
+            current: boolean;
+            design: components["schemas"]["BoatDesign"];
+        };
+        /**
+         * Proposals
+         * @description The best few, and how many arrangements were looked at.
+         */
+        Proposals: {
+            /** Tried */
+            tried: number;
+            /** Legal */
+            legal: number;
+            /** Now Wh */
+            now_wh: number;
+            /** Proposals */
+            proposals: components["schemas"]["Proposal"][];
+            /** Unwired */
+            unwired: string[];
+        };
+        /** ProposalsOut */
+        ProposalsOut: {
+            /** Content Hash */
+            content_hash: string;
+            proposals: components["schemas"]["Proposals"];
+        };
+        /**
          * WarningCounts
          * @description Open warnings by station.
          */
@@ -2736,6 +3919,8 @@ export interface components {
             bank: number;
             /** Array */
             array: number;
+            /** Strings */
+            strings: number;
             /** Day */
             day: number;
         };
@@ -3323,6 +4508,218 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["ArrayOut"];
+                };
+            };
+        };
+    };
+    adviseArray: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["Asked"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ArrayAdviceOut"];
+                };
+            };
+        };
+    };
+    adviseTilt: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["Asked"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["TiltOut"];
+                };
+            };
+        };
+    };
+    weighArray: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["Asked"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["BurdenOut"];
+                };
+            };
+        };
+    };
+    findNextPanels: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["Asked"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["NextPanelsOut"];
+                };
+            };
+        };
+    };
+    harvestYear: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["Asked"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["YearOut"];
+                };
+            };
+        };
+    };
+    readModules: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["ModuleTable"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ReadModules"];
+                };
+            };
+        };
+    };
+    listPanelModels: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["PanelModel"][];
+                };
+            };
+        };
+    };
+    drawStrings: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["Asked"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["StringsOut"];
+                };
+            };
+        };
+    };
+    proposeWiring: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["Asked"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProposalsOut"];
                 };
             };
         };

@@ -18,6 +18,7 @@ const PAGES: Record<Station, ReturnType<typeof lazy>> = {
   hull: lazy(() => import("../features/hull/HullStation")),
   bank: lazy(() => import("../features/bank/BankStation")),
   array: lazy(() => import("../features/array/ArrayStation")),
+  strings: lazy(() => import("../features/strings/StringsStation")),
   day: lazy(() => import("../features/day/DayStation")),
 };
 

@@ -21,6 +21,8 @@ export type Action =
 const DEEPEST = 80;
 const SAME_TOUCH_MS = 1500; // edits of one entry this close are one step of undo
 
+const entries = (document: string) => document.split('"id":').length;
+
 export function opened(design: BoatDesign, revision: number): History {
   return { past: [], present: design, future: [], revision, saved: JSON.stringify(design), touched: null };
 }
@@ -29,8 +31,10 @@ export function reduce(state: History, action: Action): History {
   switch (action.kind) {
     case "apply": {
       const next = action.change(state.present);
-      if (JSON.stringify(next) === JSON.stringify(state.present)) return state;
-      const joined = state.touched?.key === action.key && action.at - state.touched.at < SAME_TOUCH_MS;
+      const [was, is] = [JSON.stringify(state.present), JSON.stringify(next)];
+      if (was === is) return state;
+      const close = state.touched?.key === action.key && action.at - state.touched.at < SAME_TOUCH_MS;
+      const joined = close && entries(was) === entries(is); // an entry more or less is a step of its own
       const past = joined && state.past.length ? state.past : [...state.past, state.present].slice(-DEEPEST);
       return { ...state, past, present: next, future: [], touched: { key: action.key, at: action.at } };
     }

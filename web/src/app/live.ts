@@ -5,6 +5,7 @@ import { type BoatDesign, client, dataOf, type SizingAsk } from "../api/client";
 import type { SpeedUnit } from "../shared/units";
 
 const PAUSE_MS = 70;
+const REST_MS = 350; // before what takes longer than a glance is asked for: nothing waits on it
 
 function usePaused<T>(value: T, ms: number): T {
   const [held, setHeld] = useState(value);
@@ -20,8 +21,9 @@ function useComputed<T>(
   design: BoatDesign,
   extra: unknown,
   compute: (d: BoatDesign, signal: AbortSignal) => Promise<T>,
+  pause = PAUSE_MS,
 ) {
-  const paused = usePaused(design, PAUSE_MS);
+  const paused = usePaused(design, pause);
   const found = useQuery({
     queryKey: [name, paused, extra],
     queryFn: ({ signal }) => compute(paused, signal),
@@ -80,11 +82,100 @@ export function useArrayPicture(design: BoatDesign, groupId: string | null, numb
   });
 }
 
+/** What the array tells; it takes longer than its picture. */
+export function useArrayAdvice(design: BoatDesign) {
+  return useComputed(
+    "array-advice",
+    design,
+    null,
+    async (asked, signal) => {
+      return (await dataOf(client.POST("/api/array/advice", { body: { design: asked }, signal }))).advice;
+    },
+    REST_MS,
+  );
+}
+
+export function useTiltAdvice(design: BoatDesign) {
+  return useComputed(
+    "tilt",
+    design,
+    null,
+    async (asked, signal) => {
+      return (await dataOf(client.POST("/api/array/tilt", { body: { design: asked }, signal }))).advice;
+    },
+    REST_MS,
+  );
+}
+
+/** What the array costs the boat; null without panels. */
+export function useBurden(design: BoatDesign) {
+  return useComputed(
+    "burden",
+    design,
+    null,
+    async (asked, signal) => {
+      const found = await dataOf(client.POST("/api/array/burden", { body: { design: asked }, signal }));
+      return found.burden ?? null;
+    },
+    REST_MS,
+  );
+}
+
+export function useThroughYear(design: BoatDesign) {
+  return useComputed(
+    "year",
+    design,
+    null,
+    async (asked, signal) => {
+      return (await dataOf(client.POST("/api/array/year", { body: { design: asked }, signal }))).year;
+    },
+    REST_MS,
+  );
+}
+
+export function useNextPanels(design: BoatDesign) {
+  return useComputed(
+    "next",
+    design,
+    null,
+    async (asked, signal) => {
+      return (await dataOf(client.POST("/api/array/next", { body: { design: asked }, signal }))).panels;
+    },
+    REST_MS,
+  );
+}
+
+/** The best few wirings; asked for with a button, since it takes a while. */
+export function useProposals(design: BoatDesign, asked: boolean) {
+  return useQuery({
+    queryKey: ["proposals", design],
+    queryFn: async ({ signal }) =>
+      (await dataOf(client.POST("/api/strings/propose", { body: { design }, signal }))).proposals,
+    enabled: asked,
+    placeholderData: keepPreviousData,
+    staleTime: Number.POSITIVE_INFINITY,
+    gcTime: 60_000,
+    retry: 1,
+  });
+}
+
+export function useStringsPicture(design: BoatDesign) {
+  return useComputed("strings", design, null, async (asked, signal) => {
+    return (await dataOf(client.POST("/api/strings/picture", { body: { design: asked }, signal }))).picture;
+  });
+}
+
 /** How many open warnings each station has, for the course line. */
 export function useWarnings(design: BoatDesign) {
-  return useComputed("warnings", design, null, async (asked, signal) => {
-    return (await dataOf(client.POST("/api/warnings", { body: { design: asked }, signal }))).warnings;
-  });
+  return useComputed(
+    "warnings",
+    design,
+    null,
+    async (asked, signal) => {
+      return (await dataOf(client.POST("/api/warnings", { body: { design: asked }, signal }))).warnings;
+    },
+    REST_MS,
+  );
 }
 
 export function useDayPicture(design: BoatDesign) {

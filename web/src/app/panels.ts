@@ -2,6 +2,7 @@
 import type { BoatDesign } from "../api/client";
 
 type Place = NonNullable<BoatDesign["places"]>[number];
+type Controller = NonNullable<BoatDesign["controllers"]>[number];
 type PanelGroup = NonNullable<BoatDesign["panels"]>[number];
 
 export const fresh = (what: string) => `${what}-${crypto.randomUUID().slice(0, 8)}`;
@@ -20,7 +21,32 @@ export const newPanels = (place_id: string, controller_id: string): PanelGroup =
   cells_across: 6,
   cells_along: 12,
   half_cut: false,
+  model: "",
+  build: "glass",
+  belongs: "both",
+  derate_frac: 1,
+  covered: false,
+  bifaciality_frac: 0,
+  leaf_tilts_deg: [],
+  series: 1,
 });
+
+export const newController = (name: string, id = fresh("controller")): Controller => ({
+  id,
+  name,
+  efficiency: 0.96,
+  count: 1,
+  headroom_v: 2,
+});
+
+const SET = { how: "set", tilt_deg: 0 } as const;
+export const AS_SET: Place["stands"] = {
+  under_way: SET,
+  sailing: SET,
+  anchored: SET,
+  dock: SET,
+  trailer: SET,
+};
 
 /** One more place with a panel on it and a controller of its own. */
 export function withPlaceOf(design: BoatDesign, where: Partial<Place> = {}): BoatDesign {
@@ -32,9 +58,14 @@ export function withPlaceOf(design: BoatDesign, where: Partial<Place> = {}): Boa
     tilt_deg: 0,
     faces: "starboard",
     ventilation: "open",
+    tended: "left",
+    stands: AS_SET,
+    under: "water",
+    clear_m: 0,
+    fastening: "bolts",
     ...where,
   };
-  const controller = { id: fresh("controller"), name: `${name} controller`, efficiency: 0.96 };
+  const controller = newController(`${name} controller`);
   return {
     ...design,
     places: [...(design.places ?? []), place],

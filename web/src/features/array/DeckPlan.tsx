@@ -1,15 +1,23 @@
 import { type KeyboardEvent, type PointerEvent, useId, useState } from "react";
 import type { ArrayPicture } from "../../api/client";
 import { useDesign } from "../../app/design";
-import { useUnits } from "../../app/preferences";
 import { follow } from "../../shared/chart/drag";
-import { spread } from "../../shared/chart/spread";
-import { shown } from "../../shared/units";
-import { cornersPath, type DeckPanel, type Plan, pathOf, shadowOf, toScreen, within } from "./deckGeometry";
-import { placeMoved, sparMoved } from "./parts";
+import { ThingLabels, ThingMark } from "./DeckThings";
+import {
+  cornersPath,
+  type DeckPanel,
+  type DeckThing,
+  halfAt,
+  type Plan,
+  pathOf,
+  type Spot,
+  shadowsOn,
+  toScreen,
+  within,
+} from "./deckGeometry";
+import { placeMoved, placeSized, thingMoved } from "./parts";
 
 const KEEPS_ALL = 0.995;
-const LABEL_ROW = 16;
 const ROOM_FOR_TEXT = 21; // screen units, before a panel carries its number
 const MOVES: Record<string, [number, number]> = {
   ArrowLeft: [-0.1, 0],
@@ -28,7 +36,7 @@ interface Props {
   onSee: (groupId: string, number: number) => void;
 }
 
-type Kind = "place" | "spar";
+type Kind = "place" | "thing";
 
 interface Drag {
   id: string;
@@ -39,7 +47,6 @@ interface Drag {
 /** The boat from above: hulls, places, panels with their cells, spars and the shadows they throw now. */
 export function DeckPlan({ picture, plan, bearing, up, chosen, onChoose, onSee }: Props) {
   const { apply } = useDesign();
-  const units = useUnits();
   const id = useId();
   const [drag, setDrag] = useState<Drag | null>(null);
   const best = Math.max(...picture.panels.map((panel) => panel.yield_h), 0.01);
@@ -64,8 +71,13 @@ export function DeckPlan({ picture, plan, bearing, up, chosen, onChoose, onSee }
   }
 
   function moved(what: string, kind: Kind, x_m: number, y_m: number) {
-    const change = kind === "place" ? placeMoved : sparMoved;
-    apply((current) => change(current, what, x_m, y_m), `move-${what}`);
+    apply(
+      (current) =>
+        kind === "place"
+          ? placeMoved(current, what, x_m, y_m, (y) => halfAt(picture, y))
+          : thingMoved(current, what, x_m, y_m),
+      `move-${what}`,
+    );
   }
 
   function keys(event: KeyboardEvent, what: string, kind: Kind) {
@@ -75,7 +87,7 @@ export function DeckPlan({ picture, plan, bearing, up, chosen, onChoose, onSee }
     event.preventDefault();
   }
 
-  /** What makes a place or a spar a handle: dragged, or moved with the arrow keys. */
+  /** What makes a place or a thing a handle: dragged, or moved with the arrow keys. */
   const handle = (item: { id: string; name: string }, kind: Kind) => ({
     transform: shift(item.id),
     role: "button",
@@ -88,24 +100,28 @@ export function DeckPlan({ picture, plan, bearing, up, chosen, onChoose, onSee }
     onKeyDown: (event: KeyboardEvent) => keys(event, item.id, kind),
   });
 
-  /** A spar where it is being dragged to, so that its shadow follows. */
-  const sparNow = (spar: ArrayPicture["spars"][number]) => {
-    if (drag?.id !== spar.id) return spar;
-    const [x, y] = [drag.x / plan.scale, -drag.y / plan.scale];
-    const by = (point: typeof spar.foot) => ({ ...point, x_m: point.x_m + x, y_m: point.y_m + y });
-    return { ...spar, foot: by(spar.foot), tip: by(spar.tip) };
-  };
-
-  const edge = Math.max(
-    ...picture.outlines.flat().map((spot) => toScreen(plan, spot.x_m, spot.y_m).x),
-    ...picture.panels.flatMap((panel) => panel.corners).map((spot) => toScreen(plan, spot.x_m, spot.y_m).x),
+  /** A thing or a panel where it is being dragged to, so that its shadow follows. */
+  const byDrag = <P extends { x_m: number; y_m: number }>(point: P): P =>
+    drag ? { ...point, x_m: point.x_m + drag.x / plan.scale, y_m: point.y_m - drag.y / plan.scale } : point;
+  const things = picture.things
+    .filter((thing) => thing.stands)
+    .map(
+      (thing): DeckThing =>
+        drag?.id === thing.id
+          ? {
+              ...thing,
+              foot: byDrag(thing.foot),
+              tip: byDrag(thing.tip),
+              faces: thing.faces.map((face) => face.map(byDrag)),
+            }
+          : thing,
+    );
+  const panels = picture.panels.map((panel) =>
+    drag?.id === panel.place_id ? { ...panel, corners: panel.corners.map(byDrag) } : panel,
   );
-  const aside = Math.min(edge + 12, plan.middle.x + plan.radius * 0.62);
-  const labels = spread(
-    picture.spars.map((item) => ({ item, at: toScreen(plan, item.foot.x_m, item.foot.y_m).y })),
-    LABEL_ROW,
-    plan.middle.y - plan.radius,
-    plan.middle.y + plan.radius,
+
+  const sized = picture.places.find(
+    (place) => place.id === chosen && place.corners.length > 0 && place.tilt_deg < 1,
   );
 
   return (
@@ -145,87 +161,111 @@ export function DeckPlan({ picture, plan, bearing, up, chosen, onChoose, onSee }
         </g>
       ))}
       {up > 0 &&
-        picture.panels.map((panel) => {
+        panels.map((panel) => {
           const key = `${panel.group_id}-${panel.number}`;
           const clip = `${id}${key}`;
-          const lines = picture.spars
-            .map((spar) => ({ spar, at: shadowOf(plan, panel, sparNow(spar), bearing, up) }))
-            .filter((line) => line.at !== null);
-          if (lines.length === 0) return null;
+          const shadows = shadowsOn(plan, panel, things, panels, { bearing, up });
+          if (shadows.length === 0) return null;
           return (
             <g key={key} pointerEvents="none">
               <clipPath id={clip}>
                 <path d={cornersPath(plan, panel.corners)} />
               </clipPath>
-              <g clipPath={`url(#${clip})`}>
-                {lines.map(({ spar, at }) => (
-                  <line
-                    key={spar.id}
-                    data-shadow={spar.id}
-                    x1={at?.from.x}
-                    y1={at?.from.y}
-                    x2={at?.to.x}
-                    y2={at?.to.y}
-                    stroke="var(--ink)"
-                    strokeOpacity="0.5"
-                    strokeWidth={at?.width}
+              <g clipPath={`url(#${clip})`} opacity="0.5">
+                {shadows.map(({ key: own, thing, spots, width }) => (
+                  <path
+                    key={own}
+                    data-shadow={thing ?? own}
+                    d={width === null ? pathOf(spots) : pathOf(spots).replace(/Z$/, "")}
+                    fill={width === null ? "var(--ink)" : "none"}
+                    stroke={width === null ? undefined : "var(--ink)"}
+                    strokeWidth={width ?? undefined}
                   />
                 ))}
               </g>
             </g>
           );
         })}
-      {picture.spars.map((spar) => {
-        const foot = toScreen(plan, spar.foot.x_m, spar.foot.y_m);
-        const tip = toScreen(plan, spar.tip.x_m, spar.tip.y_m);
-        const long = Math.hypot(tip.x - foot.x, tip.y - foot.y) > 8;
-        return (
-          <g key={spar.id} {...handle(spar, "spar")} data-deck-spar={spar.id}>
-            {long && (
-              <line
-                x1={foot.x}
-                y1={foot.y}
-                x2={tip.x}
-                y2={tip.y}
-                stroke="var(--ink)"
-                strokeWidth={Math.max(2 * spar.radius_m * plan.scale, 2)}
-                strokeLinecap="round"
-              />
-            )}
-            <circle cx={foot.x} cy={foot.y} r="12" fill="transparent" />
-            <circle
-              cx={foot.x}
-              cy={foot.y}
-              r={Math.max(spar.radius_m * plan.scale, 4)}
-              fill="var(--ink)"
-              stroke={chosen === spar.id ? "var(--sun)" : "var(--mist)"}
-              strokeWidth={chosen === spar.id ? 3 : 1}
-            />
-          </g>
-        );
-      })}
+      {sized && (
+        <SizeHandle
+          place={sized}
+          plan={plan}
+          onSize={(x_m, y_m) =>
+            apply((current) => placeSized(current, sized.id, x_m, y_m), `size-${sized.id}`)
+          }
+        />
+      )}
+      {picture.things.map((thing) => (
+        <g key={thing.id} {...handle(thing, "thing")} data-deck-thing={thing.id}>
+          <ThingMark thing={thing} plan={plan} chosen={chosen === thing.id} />
+        </g>
+      ))}
       {picture.panels.map((panel) => (
         <Yield key={`${panel.group_id}/${panel.number}`} panel={panel} plan={plan} />
       ))}
-      {labels.map(({ item: spar, at, y }) => {
-        const foot = toScreen(plan, spar.foot.x_m, spar.foot.y_m);
-        return (
-          <g key={spar.id} transform={shift(spar.id)} pointerEvents="none">
-            <line x1={foot.x} y1={at} x2={aside - 4} y2={y} stroke="var(--muted)" strokeWidth="0.8" />
-            <text
-              x={aside}
-              y={y + 4}
-              fontSize="12.5"
-              fill="var(--ink)"
-              stroke="var(--mist)"
-              strokeWidth="3"
-              paintOrder="stroke"
-            >
-              {spar.name}, {shown({ quantity: "length_m", value: spar.tip.z_m, signed: false }, units)}
-            </text>
-          </g>
-        );
-      })}
+      <ThingLabels picture={picture} plan={plan} shift={shift} />
+    </g>
+  );
+}
+
+/** The corner of the chosen place, which is dragged to size it. */
+function SizeHandle({
+  place,
+  plan,
+  onSize,
+}: {
+  place: ArrayPicture["places"][number];
+  plan: Plan;
+  onSize: (x_m: number, y_m: number) => void;
+}) {
+  const [by, setBy] = useState<Spot | null>(null);
+  const [aft, , fore] = place.corners;
+  if (!aft || !fore) return null;
+  const [low, high] = [toScreen(plan, aft.x_m, aft.y_m), toScreen(plan, fore.x_m, fore.y_m)];
+  const at = { x: high.x + (by?.x ?? 0), y: high.y + (by?.y ?? 0) };
+  function grab(event: PointerEvent<SVGElement>) {
+    const from = { x: event.clientX, y: event.clientY };
+    let moved = { x: 0, y: 0 };
+    follow(
+      event,
+      (e) => {
+        moved = { x: e.clientX - from.x, y: e.clientY - from.y };
+        setBy(moved);
+      },
+      () => {
+        setBy(null);
+        if (Math.hypot(moved.x, moved.y) > 2) onSize(moved.x / plan.scale, -moved.y / plan.scale);
+      },
+    );
+  }
+  return (
+    <g data-size={place.id}>
+      {by && (
+        <rect
+          x={Math.min(low.x, at.x)}
+          y={Math.min(low.y, at.y)}
+          width={Math.abs(at.x - low.x)}
+          height={Math.abs(at.y - low.y)}
+          fill="none"
+          stroke="var(--water-text)"
+          strokeWidth="2"
+          strokeDasharray="5 4"
+          pointerEvents="none"
+        />
+      )}
+      <g className="cursor-nesw-resize" style={{ touchAction: "none" }} onPointerDown={grab}>
+        <title>Drag to size {place.name}</title>
+        <circle cx={at.x} cy={at.y} r="12" fill="transparent" />
+        <rect
+          x={at.x - 5}
+          y={at.y - 5}
+          width="10"
+          height="10"
+          fill="var(--field)"
+          stroke="var(--water-text)"
+          strokeWidth="2"
+        />
+      </g>
     </g>
   );
 }

@@ -1,18 +1,17 @@
 import { type PointerEvent, useEffect, useState } from "react";
 import type { ArrayPicture } from "../../api/client";
 import { useDesign } from "../../app/design";
-import { useUnits } from "../../app/preferences";
 import { HOUR_EVENT } from "../../app/stations";
 import { follow, keyStep } from "../../shared/chart/drag";
 import { useSize } from "../../shared/chart/useSize";
 import { withValue } from "../../shared/pointer";
-import { clockText, shown } from "../../shared/units";
 import { DeckPlan } from "./DeckPlan";
+import { DeckReadout } from "./DeckReadout";
 import { planOf, type Spot, sunAt } from "./deckGeometry";
 import { SunArc } from "./SunArc";
 
 const ARC_HEIGHT = 74;
-const READOUT_HEIGHT = 24;
+const READOUT_HEIGHT = 32;
 const NARROW = 560; // of the picture, where the readout takes two lines
 const STEPS_AN_HOUR = 6;
 const POINTS = ["N", "", "", "E", "", "", "S", "", "", "W", "", ""];
@@ -29,7 +28,6 @@ interface Props {
 export function DeckView({ picture, chosen, onChoose, onSee }: Props) {
   const [box, { width, height }] = useSize<HTMLDivElement>();
   const { design, apply } = useDesign();
-  const units = useUnits();
   const [moment, setMoment] = useState<number | null>(null);
   const index = Math.min(moment ?? picture.noon_index, picture.sun.length - 1);
   const heading = design.plan.heading_deg ?? null;
@@ -58,8 +56,6 @@ export function DeckView({ picture, chosen, onChoose, onSee }: Props) {
   });
   const setHeading = (degrees: number | null) =>
     apply((current) => withValue(current, "/plan/heading_deg", degrees), "heading");
-  const watts = picture.sun_w[Math.min(Math.round(index), picture.sun_w.length - 1)] ?? 0;
-  const minutes = picture.clock_min[Math.round(index)] ?? 0;
 
   function turn(event: PointerEvent<SVGElement>) {
     const surface = (event.currentTarget as SVGGraphicsElement).ownerSVGElement;
@@ -79,6 +75,12 @@ export function DeckView({ picture, chosen, onChoose, onSee }: Props) {
       {width > 0 && (
         <div className="absolute inset-0">
           <svg width={width} height={ringHeight} role="group" aria-label="The deck in plan, bow up" data-deck>
+            <text x="0" y="16" fontSize="12.5" fill="var(--muted)">
+              <tspan x="0">on the panels: kWh</tspan>
+              <tspan x="0" dy="15">
+                per kW, this day
+              </tspan>
+            </text>
             <circle
               cx={middle.x}
               cy={middle.y}
@@ -118,7 +120,7 @@ export function DeckView({ picture, chosen, onChoose, onSee }: Props) {
                 const [a, b, t] = [
                   onRing(at, -5),
                   onRing(at, 5),
-                  onRing(at, Math.cos(at * RAD) > 0.97 ? -18 : 17),
+                  onRing(at, Math.cos(at * RAD) > 0.9 ? -18 : 17),
                 ];
                 return (
                   <g key={`${i * 30}`}>
@@ -180,20 +182,14 @@ export function DeckView({ picture, chosen, onChoose, onSee }: Props) {
             )}
           </svg>
           <SunArc picture={picture} index={index} width={width} height={ARC_HEIGHT} onMove={setMoment} />
-          <p className="m-0 flex flex-wrap items-baseline gap-x-4 text-[13px]" data-readout>
-            <b className="tabular text-[14px]">{clockText(minutes)}</b>
-            <span>{up ? `sun ${Math.round(sun.elevation_deg)}° up` : "sun down"}</span>
-            <span>
-              <b>{shown({ quantity: "power_w", value: watts, signed: false }, units)}</b> from the array
-            </span>
-            {heading === null ? (
-              <span className="text-muted">the mean of eight headings; turn the ring to fix one</span>
-            ) : (
-              <button type="button" className="link" onClick={() => setHeading(null)}>
-                any heading
-              </button>
-            )}
-          </p>
+          <DeckReadout
+            picture={picture}
+            index={index}
+            up={sun.elevation_deg}
+            heading={heading}
+            onMove={setMoment}
+            onHeading={setHeading}
+          />
         </div>
       )}
     </div>

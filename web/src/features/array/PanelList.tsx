@@ -1,11 +1,15 @@
-import type { ArrayPicture } from "../../api/client";
+import type { ArrayAdvice, ArrayPicture } from "../../api/client";
 import { useUnits } from "../../app/preferences";
 import { type Kind, shown } from "../../shared/units";
 
 /** The deck's numbers as tables, for reading and for screen readers. */
-export function PanelList({ picture }: { picture: ArrayPicture }) {
+export function PanelList({ picture, advice }: { picture: ArrayPicture; advice: ArrayAdvice | undefined }) {
   const units = useUnits();
   const say = (quantity: Kind, value: number) => shown({ quantity, value, signed: false }, units);
+  const costOf = (id: string) => {
+    const found = advice?.costs.find((item) => item.id === id);
+    return found ? say("energy_wh", found.cost_wh) : "…";
+  };
   const place = (id: string) => picture.places.find((item) => item.id === id)?.name ?? "";
   return (
     <div
@@ -66,24 +70,24 @@ export function PanelList({ picture }: { picture: ArrayPicture }) {
           ))}
         </tbody>
       </table>
-      {picture.spars.length > 0 && (
+      {picture.things.length > 0 && (
         <>
           <h2 className="mt-3 mb-0 text-[13.5px] font-bold text-muted">What stands in the sun</h2>
           <table className="plain-table">
             <thead>
               <tr>
-                <th>spar</th>
+                <th>it is</th>
                 <th>top</th>
                 <th>costs this day</th>
               </tr>
             </thead>
             <tbody>
-              {picture.spars.map((spar) => (
-                <tr key={spar.id}>
-                  <td>{spar.name}</td>
-                  <td>{say("length_m", Math.max(spar.tip.z_m, spar.foot.z_m))}</td>
+              {picture.things.map((thing) => (
+                <tr key={thing.id}>
+                  <td>{thing.name}</td>
+                  <td>{say("length_m", Math.max(thing.tip.z_m, thing.foot.z_m))}</td>
                   <td>
-                    <b>{say("energy_wh", spar.cost_wh)}</b>
+                    <b>{thing.stands ? costOf(thing.id) : "stowed"}</b>
                   </td>
                 </tr>
               ))}
@@ -92,7 +96,8 @@ export function PanelList({ picture }: { picture: ArrayPicture }) {
         </>
       )}
       <p className="mt-2 mb-1 text-[13px] text-muted">
-        Panels are counted where they stand, before wiring and controller; the cost of a spar is at the bank.
+        Panels are counted where they stand, before wiring and controller; the cost of what stands in the sun
+        is at the bank.
       </p>
     </div>
   );

@@ -13,6 +13,18 @@ interface Props {
   onSee: (groupId: string, number: number) => void;
 }
 
+type At = (bearing: number, up: number) => { x: number; y: number };
+
+/** The ring between the horizon and the skyline. */
+function skylinePath(bearings: number[], heights: number[], spot: At): string {
+  const ring = (up: (index: number) => number) =>
+    `M${bearings
+      .map((bearing, index) => spot(bearing, up(index)))
+      .map((at) => `${at.x.toFixed(1)} ${at.y.toFixed(1)}`)
+      .join("L")}Z`;
+  return ring(() => 0) + ring((index) => heights[index] ?? 0);
+}
+
 /** The sky over one panel, bow up: what is in the way of which part, and the sun's paths in three months. */
 export function SkyView({ picture, onSee }: Props) {
   const [box, { width, height }] = useSize<HTMLDivElement>();
@@ -110,6 +122,15 @@ export function SkyView({ picture, onSee }: Props) {
                 </text>
               </g>
             ))}
+            {dome.skyline_deg.length > 0 && (
+              <path
+                data-skyline
+                d={skylinePath(dome.bearings_deg, dome.skyline_deg, spot)}
+                fill="var(--bank)"
+                fillOpacity="0.55"
+                fillRule="evenodd"
+              />
+            )}
             {fields}
             {dome.paths.map((path, index) => (
               <g key={path.label}>
@@ -144,7 +165,9 @@ export function SkyView({ picture, onSee }: Props) {
         )}
       </div>
       <p className="m-0 mb-1 flex flex-wrap gap-x-4 text-[13px] text-muted">
-        <span>Dark: shaded. The sun's path on the 21st of</span>
+        <span>
+          Dark: shaded{dome.skyline_deg.length > 0 ? "; green: the shore" : ""}. The sun's path on the 21st of
+        </span>
         {dome.paths.map((path, index) => (
           <span key={path.label} className="flex items-center gap-1">
             <svg width="26" height="8" aria-hidden="true">

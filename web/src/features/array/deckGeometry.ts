@@ -3,7 +3,7 @@ import type { ArrayPicture } from "../../api/client";
 
 export type Corner = ArrayPicture["places"][number]["corners"][number];
 export type DeckPanel = ArrayPicture["panels"][number];
-export type DeckSpar = ArrayPicture["spars"][number];
+export type DeckThing = ArrayPicture["things"][number];
 export type Sun = ArrayPicture["sun"][number];
 export interface Spot {
   x: number;
@@ -29,7 +29,7 @@ export function planOf(picture: ArrayPicture, middle: Spot, radius: number): Pla
     ...picture.outlines.flat(),
     ...picture.panels.flatMap((panel) => panel.corners),
     ...picture.places.flatMap((place) => place.corners),
-    ...picture.spars.map((spar) => spar.foot),
+    ...picture.things.filter((thing) => thing.stands).map((thing) => thing.foot),
   ];
   const xs = points.map((point) => point.x_m);
   const ys = points.map((point) => point.y_m);
@@ -78,47 +78,92 @@ function thrown(corners: Corner[], point: Corner, bearing_deg: number, height_de
   return { x: point.x_m - s[0] * far, y: point.y_m - s[1] * far };
 }
 
-/** The part of a spar that stands above a panel's plane. */
-function above(corners: Corner[], spar: DeckSpar): [Corner, Corner] | null {
-  const height = (point: Corner) => {
-    const [a, b, , d] = corners as [Corner, Corner, Corner, Corner];
-    const n = [
-      (b.y_m - a.y_m) * (d.z_m - a.z_m) - (b.z_m - a.z_m) * (d.y_m - a.y_m),
-      (b.z_m - a.z_m) * (d.x_m - a.x_m) - (b.x_m - a.x_m) * (d.z_m - a.z_m),
-      (b.x_m - a.x_m) * (d.y_m - a.y_m) - (b.y_m - a.y_m) * (d.x_m - a.x_m),
-    ] as const;
-    return n[0] * (point.x_m - a.x_m) + n[1] * (point.y_m - a.y_m) + n[2] * (point.z_m - a.z_m);
-  };
-  const [low, high] = [height(spar.foot), height(spar.tip)];
-  if (low <= 0 && high <= 0) return null;
-  if (low >= 0 && high >= 0) return [spar.foot, spar.tip];
-  const share = low / (low - high);
-  const cut = {
-    x_m: spar.foot.x_m + (spar.tip.x_m - spar.foot.x_m) * share,
-    y_m: spar.foot.y_m + (spar.tip.y_m - spar.foot.y_m) * share,
-    z_m: spar.foot.z_m + (spar.tip.z_m - spar.foot.z_m) * share,
-  };
-  return low > 0 ? [spar.foot, cut] : [cut, spar.tip];
+/** How far a point lies over a panel's plane, times a constant of the panel. */
+function over(corners: Corner[], point: Corner): number {
+  const [a, b, , d] = corners as [Corner, Corner, Corner, Corner];
+  const n = [
+    (b.y_m - a.y_m) * (d.z_m - a.z_m) - (b.z_m - a.z_m) * (d.y_m - a.y_m),
+    (b.z_m - a.z_m) * (d.x_m - a.x_m) - (b.x_m - a.x_m) * (d.z_m - a.z_m),
+    (b.x_m - a.x_m) * (d.y_m - a.y_m) - (b.y_m - a.y_m) * (d.x_m - a.x_m),
+  ] as const;
+  return n[0] * (point.x_m - a.x_m) + n[1] * (point.y_m - a.y_m) + n[2] * (point.z_m - a.z_m);
 }
 
-/** The shadow of a spar on a panel, as a line on the screen and its width; null where there is none. */
-export function shadowOf(
+const between = (from: Corner, to: Corner, share: number): Corner => ({
+  x_m: from.x_m + (to.x_m - from.x_m) * share,
+  y_m: from.y_m + (to.y_m - from.y_m) * share,
+  z_m: from.z_m + (to.z_m - from.z_m) * share,
+});
+
+/** The part of a line or an outline that lies over a panel's plane. */
+function above(corners: Corner[], points: Corner[], closed: boolean): Corner[] {
+  const heights = points.map((point) => over(corners, point));
+  const kept: Corner[] = [];
+  points.forEach((point, i) => {
+    const here = heights[i] as number;
+    if (here > 0) kept.push(point);
+    const k = (i + 1) % points.length;
+    if (k === 0 && !closed) return;
+    const next = heights[k] as number;
+    if (here > 0 !== next > 0) kept.push(between(point, points[k] as Corner, here / (here - next)));
+  });
+  return kept;
+}
+
+/** The shadow of points on a panel's plane, on the screen; null where none of them stands over it. */
+function shadow(
   plan: Plan,
   panel: DeckPanel,
-  spar: DeckSpar,
-  bearing_deg: number,
-  height_deg: number,
-) {
-  const part = height_deg > 0.5 ? above(panel.corners, spar) : null;
-  if (!part) return null;
-  const from = thrown(panel.corners, part[0], bearing_deg, height_deg);
-  const to = thrown(panel.corners, part[1], bearing_deg, height_deg);
-  if (!from || !to) return null;
-  return {
-    from: toScreen(plan, from.x, from.y),
-    to: toScreen(plan, to.x, to.y),
-    width: Math.max(2 * spar.radius_m * plan.scale, 1.2),
-  };
+  points: Corner[],
+  closed: boolean,
+  sun: { bearing: number; up: number },
+): Spot[] | null {
+  if (sun.up <= 0.5) return null;
+  const part = above(panel.corners, points, closed);
+  if (part.length < 2) return null;
+  const spots = part.map((point) => thrown(panel.corners, point, sun.bearing, sun.up));
+  return spots.some((spot) => spot === null) ? null : spots.map((s) => toScreen(plan, s?.x ?? 0, s?.y ?? 0));
+}
+
+export interface Shadow {
+  key: string;
+  thing: string | null;
+  spots: Spot[];
+  width: number | null; // of a line; null: an area
+}
+
+/** The shadows of what stands, and of panels that rise over their neighbours, on one panel. */
+export function shadowsOn(
+  plan: Plan,
+  panel: DeckPanel,
+  things: DeckThing[],
+  panels: DeckPanel[],
+  sun: { bearing: number; up: number },
+): Shadow[] {
+  const found: Shadow[] = [];
+  for (const thing of things) {
+    const outlines = thing.shape === "spar" ? [[thing.foot, thing.tip]] : thing.faces;
+    outlines.forEach((points, face) => {
+      const spots = shadow(plan, panel, points, thing.shape !== "spar", sun);
+      const width = thing.shape === "spar" ? Math.max(2 * thing.radius_m * plan.scale, 1.2) : null;
+      if (spots) found.push({ key: `${thing.id}/${face}`, thing: thing.id, spots, width });
+    });
+  }
+  const most = Math.max(...panel.corners.map((corner) => corner.z_m));
+  for (const other of panels) {
+    if (other === panel || other.corners.every((corner) => corner.z_m < most + 0.02)) continue;
+    const spots = shadow(plan, panel, other.corners, true, sun);
+    const key = `${other.group_id}/${other.number}`;
+    if (spots) found.push({ key, thing: null, spots, width: null });
+  }
+  return found;
+}
+
+/** Half the boat's breadth at a place along her, from her outline [m]. */
+export function halfAt(picture: ArrayPicture, y_m: number): number {
+  const spots = picture.outlines.flat();
+  const near = spots.filter((spot) => Math.abs(spot.y_m - y_m) < picture.length_m / 20);
+  return Math.max(...near.map((spot) => Math.abs(spot.x_m)), 0);
 }
 
 /** The sun at a fractional step. */

@@ -4,8 +4,9 @@ import { useDesign } from "../../app/design";
 import { useUnits } from "../../app/preferences";
 import { withValue } from "../../shared/pointer";
 import { Fold } from "../../shared/ui/Fold";
-import { Group, NumberField, TextField } from "../../shared/ui/fields";
+import { ChoiceField, Group, NumberField, TextField } from "../../shared/ui/fields";
 import { shown } from "../../shared/units";
+import { STATES } from "../array/parts";
 import { BankBought } from "../bank/BankFields";
 import { Loads } from "../bank/Loads";
 import { bankSummary, withBank, withoutBank } from "../bank/parts";
@@ -53,7 +54,8 @@ export function DayBench({ picture }: { picture: DayPicture | undefined }) {
           ))}
         </fieldset>
       </Group>
-      <Group title="Under way">
+      <Group title="The boat">
+        <ChoiceField pointer="/plan/state" label="She is" options={STATES} width={130} />
         <NumberField pointer="/plan/speed_mps" label="Speed" kind="speed_mps" step={0.1} />
         {bank && (
           <NumberField

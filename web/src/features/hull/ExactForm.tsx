@@ -95,6 +95,11 @@ export function ExactForm({ picture }: { picture: HullPicture | undefined }) {
         step={0.5}
         hint="Seen from ahead, canopy and crew too"
       />
+      {(picture?.raised_panels_m2 ?? 0) > 0 && (
+        <p className="m-0 mb-1 text-[13px] text-muted">
+          and {picture?.raised_panels_m2.toFixed(2)} m² of panels that stand up to bow or stern
+        </p>
+      )}
       <NumberField
         pointer="/hull/air_drag_coefficient"
         label="Its drag, Cd"

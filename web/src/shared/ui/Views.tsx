@@ -31,7 +31,10 @@ export function Views<Key extends string>({
         )
       }
     >
-      <Tabs.List aria-label={label} className="no-print mb-1 flex gap-1.5">
+      <Tabs.List
+        aria-label={label}
+        className="no-print mb-1 flex max-w-full flex-none gap-1.5 overflow-x-auto -mx-1 p-1"
+      >
         {views.map(([key, text]) => (
           <Tabs.Trigger key={key} value={key} className="view-tab">
             {text}

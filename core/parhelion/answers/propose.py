@@ -1,0 +1,255 @@
+"""Proposed wirings: what is legal for these panels, this bank and a list of controllers, and the best.
+
+Volts and amps prune first; what is left is harvested on the mean day of the plan, shade and all. Every group
+gets controllers of its own.
+"""
+
+from __future__ import annotations
+
+from collections.abc import Callable
+from dataclasses import dataclass
+
+from parhelion.array.harvest import harvest
+from parhelion.constants import STEP_H
+from parhelion.data import controller_models
+from parhelion.day.outlook import Outlook
+from parhelion.design import Bank, BoatDesign, Controller, ControllerModel, PanelGroup
+from parhelion.quantities import Frozen, Sentence, count, energy, fraction, money, sentence
+from parhelion.wiring.cables import lasting_a
+from parhelion.wiring.circuits import absorption_v
+from parhelion.wiring.panel_volts import panel_volts
+
+LARGEST_ARRAY = 1.35  # nameplate over what the controllers pass: beyond it clipping costs
+COLD_MARGIN = 0.97  # of a limit that a cold morning may reach
+SAME_WH = 0.5
+NEAR_FRAC = 0.02  # of the energy, given up for a lower price
+
+
+class Choice(Frozen):
+    """How one group is wired."""
+
+    group_id: str
+    place: str
+    series: int
+    strings: int
+    boxes: int
+    controller: str
+    cold_v: float
+    hot_v: float
+
+
+class Proposal(Frozen):
+    """One wiring of the whole boat."""
+
+    key: str
+    label: str
+    day_wh: float  # at the bank on the mean day
+    price: float  # of all controllers [coins]
+    boxes: int
+    wires: int  # pairs from the panels down
+    reason: Sentence
+    choices: list[Choice]
+    current: bool
+    design: BoatDesign
+
+
+class Proposals(Frozen):
+    """The best few, and how many arrangements were looked at."""
+
+    tried: int
+    legal: int
+    now_wh: float
+    proposals: list[Proposal]
+    unwired: list[str]  # places whose panels no controller of the list can take
+
+
+@dataclass(frozen=True)
+class _Option:
+    """One legal arrangement of one group."""
+
+    group: PanelGroup
+    series: int
+    boxes: int
+    model: ControllerModel
+    wh: float
+    cold_v: float
+    hot_v: float
+
+    @property
+    def price(self) -> float:
+        return self.boxes * (self.model.price or 0.0)
+
+
+def _divisors(number: int) -> list[int]:
+    return [n for n in range(1, number + 1) if number % n == 0]
+
+
+def _wired(design: BoatDesign, group: PanelGroup, boxes: int, model: ControllerModel) -> Controller:
+    """Boxes of a model for one group, on the bank and the cable it has now."""
+    old = design.controller(group.controller_id)
+    own = f"{group.id}-controller"[:40]
+    return Controller(**model.model_dump(), id=own, bank_id=old.bank_id, count=boxes, cable_m=old.cable_m)
+
+
+def _options(
+    design: BoatDesign, outlook: Outlook, group: PanelGroup, bank: Bank
+) -> tuple[int, list[_Option]]:
+    """How many arrangements of a group were looked at, and those that are legal, harvested."""
+    limits, panel = design.wiring, panel_volts(group)
+    tried, found = 0, []
+    for series in _divisors(group.count):
+        cold = panel.open_at(limits.coldest_c, series)
+        hot = panel.best_at(limits.hottest_cell_c, series)
+        made: dict[str, float] = {}
+        for boxes in _divisors(group.count // series):
+            strings = group.count // series // boxes
+            fits = []
+            for model in controller_models():
+                tried += 1
+                assert model.most_pv_v and model.most_pv_a and model.current_limit_a and model.most_bank_v
+                passes = model.current_limit_a * bank.nominal_v
+                if (
+                    cold <= COLD_MARGIN * model.most_pv_v
+                    and hot >= absorption_v(bank) + model.headroom_v
+                    and lasting_a(panel.short_a, strings) <= model.most_pv_a
+                    and bank.nominal_v <= model.most_bank_v * 1.1
+                    and group.nameplate_w * series * strings <= LARGEST_ARRAY * passes
+                ):
+                    fits.append(model)
+            for model in fits:
+                controller = _wired(design, group, boxes, model)
+                key = f"{model.efficiency}/{boxes * (model.current_limit_a or 0)}"
+                if key not in made:
+                    alone = group.model_copy(update={"series": series, "controller_id": controller.id})
+                    made[key] = _day_wh(design, outlook, alone, controller)
+                found.append(_Option(group, series, boxes, model, made[key], cold, hot))
+    return tried, found
+
+
+def _day_wh(design: BoatDesign, outlook: Outlook, group: PanelGroup, controller: Controller) -> float:
+    """The mean day of one group on a controller of its own, among the shade of all the others [Wh]."""
+    panels = tuple(group if g.id == group.id else g for g in design.panels)
+    others = tuple(c for c in design.controllers if c.id != controller.id)
+    whole = design.changed(panels=panels, controllers=(*others, controller))
+    return float(harvest(whole, outlook.light.mean).groups_w[group.id].sum() * STEP_H)
+
+
+def _proposal(key: str, label: str, reason: Sentence, picked: list[_Option], design: BoatDesign) -> Proposal:
+    panels, controllers = list(design.panels), []
+    for option in picked:
+        controller = _wired(design, option.group, option.boxes, option.model)
+        controllers.append(controller)
+        index = next(i for i, g in enumerate(panels) if g.id == option.group.id)
+        panels[index] = panels[index].model_copy(
+            update={"series": option.series, "controller_id": controller.id}
+        )
+    used = {group.controller_id for group in panels}
+    kept = [c for c in design.controllers if c.id in used and c.id not in {n.id for n in controllers}]
+    changed = design.changed(panels=tuple(panels), controllers=(*kept, *controllers))
+    same = all(
+        option.series == option.group.series
+        and design.controller(option.group.controller_id).name == option.model.name
+        and design.controller(option.group.controller_id).count == option.boxes
+        for option in picked
+    )
+    return Proposal(
+        key=key,
+        label=label,
+        day_wh=sum(option.wh for option in picked),
+        price=sum(option.price for option in picked),
+        boxes=sum(option.boxes for option in picked),
+        wires=sum(option.group.count // option.series for option in picked),
+        reason=reason,
+        choices=[
+            Choice(
+                group_id=o.group.id, place=design.place(o.group.place_id).name, series=o.series,
+                strings=o.group.count // o.series, boxes=o.boxes, controller=o.model.name, cold_v=o.cold_v,
+                hot_v=o.hot_v,
+            )
+            for o in picked
+        ],
+        current=same,
+        design=changed,
+    )  # fmt: skip
+
+
+def _best_for_its_price(options: list[_Option]) -> _Option:
+    """The cheapest that gives nearly as much as any."""
+    enough = (1 - NEAR_FRAC) * max(option.wh for option in options)
+    return min((o for o in options if o.wh >= enough), key=lambda o: (o.price, -o.wh))
+
+
+def propose(outlook: Outlook) -> Proposals:
+    """The best few wirings of a design.
+
+    Parameters
+    ----------
+    outlook : Outlook
+
+    Returns
+    -------
+    Proposals
+        None where there is no bank, or no controller of the list suits any group.
+    """
+    design = outlook.design
+    tried, legal = 0, 0
+    by_group: list[list[_Option]] = []
+    unwired = []
+    for group in design.fitted_panels:
+        controller = design.controller(group.controller_id)
+        bank = next((b for b in design.banks if b.id == controller.bank_id), design.bank)
+        if bank is None:
+            continue
+        number, options = _options(design, outlook, group, bank)
+        tried += number
+        legal += len(options)
+        if options:
+            by_group.append(options)
+        else:
+            unwired.append(design.place(group.place_id).name)
+    now = float(harvest(design, outlook.light.mean).sun_w.sum() * STEP_H)
+    if not by_group:
+        return Proposals(tried=tried, legal=0, now_wh=now, proposals=[], unwired=unwired)
+
+    def pick(rank: Callable[[_Option], tuple[float, ...]]) -> list[_Option]:
+        return [min(options, key=rank) for options in by_group]
+
+    best = [_best_for_its_price(options) for options in by_group]
+    most = pick(lambda o: (-round(o.wh / SAME_WH), o.boxes, o.price))
+    cheap = pick(lambda o: (o.price, -o.wh))
+    few = pick(lambda o: (o.boxes, o.price, -o.wh))
+    each = [
+        min((o for o in options if o.boxes == o.group.count), key=lambda o: o.price, default=None)
+        for options in by_group
+    ]
+    best_wh = sum(o.wh for o in most)
+    rows = [
+        ("best", "Best for its price", best, "Within {near} of the most, {spared} less to pay."),
+        ("most", "Most energy", most, "Nothing on the list gives more in this boat's shade."),
+        ("cheap", "Cheapest", cheap, "{lost} a day less than the most, {spared} spared."),
+        ("few", "Fewest boxes", few, "{boxes} boxes, {lost} a day less than the most."),
+    ]
+    if all(each):
+        whole = [option for option in each if option is not None]
+        rows.append(
+            (
+                "each",
+                "One for each panel",
+                whole,
+                "Shade on one leaves the others alone: {lost} less than the most.",
+            )
+        )
+    top_price = sum(o.price for o in most)
+    found: list[Proposal] = []
+    for key, label, picked, text in rows:
+        slots = {
+            "lost": energy(max(best_wh - sum(o.wh for o in picked), 0.0)),
+            "spared": money(max(top_price - sum(o.price for o in picked), 0.0)),
+            "near": fraction(NEAR_FRAC),
+            "boxes": count(sum(o.boxes for o in picked)),
+        }
+        reason = sentence(text, **{name: slot for name, slot in slots.items() if "{" + name + "}" in text})
+        made = _proposal(key, label, reason, picked, design)
+        if not any(other.choices == made.choices for other in found):
+            found.append(made)
+    return Proposals(tried=tried, legal=legal, now_wh=now, proposals=found, unwired=unwired)

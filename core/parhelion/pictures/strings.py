@@ -1,0 +1,241 @@
+"""The voltage ladder of every controller and the one-line diagram, drawn from the design."""
+
+from __future__ import annotations
+
+from parhelion.advice.finding import Finding
+from parhelion.advice.wiring import WiringView, wiring_findings
+from parhelion.bank.store import resistance_of
+from parhelion.chemistries import CHEMICALS
+from parhelion.design import BoatDesign
+from parhelion.quantities import Frozen
+from parhelion.wiring.cables import Cable, gauge
+from parhelion.wiring.circuits import Circuit, Run, absorption_v, float_v, wiring_of
+
+
+class Rungs(Frozen):
+    """One string between its controller and the bank [V]."""
+
+    group_id: str
+    controller_id: str
+    name: str
+    controller: str
+    series: int
+    strings: int
+    boxes: int
+    left_over: int
+    nameplate_w: float
+    cold_v: float
+    noon_v: float
+    hot_v: float
+    limit_v: float | None
+    needs_v: float | None
+    given: bool  # whether the volts are the datasheet's
+    over: bool
+    low: bool
+
+
+class Wire(Frozen):
+    """A cable on the diagram."""
+
+    size_mm2: float
+    gauge: str
+    length_m: float
+    length_given: bool
+    current_a: float
+    drop_v: float
+    drop_frac: float
+    loss_w: float
+    fuse_a: float | None
+    reason: str
+
+
+class Line(Frozen):
+    """Panels, their controller and the bank they feed: one line of the diagram."""
+
+    group_id: str
+    panels: str
+    arrangement: str
+    breaker_a: float | None
+    string_fuse: bool | None
+    cable: Wire
+    controller_id: str
+    controller: str
+    boxes: int
+    out: Wire | None
+    bank_id: str | None
+    alarm: bool
+
+
+class BankBox(Frozen):
+    id: str
+    name: str
+    nominal_v: float
+    capacity_ah: float
+    absorption_v: float
+    float_v: float
+    no_charge_below_c: float
+    no_charge_above_c: float
+    cut_out_v: float
+    chemistry: str
+
+
+class Consumer(Frozen):
+    """A motor, the house, a converter."""
+
+    name: str
+    kind: str
+    watts: float
+    bank_id: str | None
+    cable: Wire | None
+
+
+class StringsPicture(Frozen):
+    """Everything the Strings station shows."""
+
+    rungs: list[Rungs]
+    lines: list[Line]
+    banks: list[BankBox]
+    main: Wire | None  # from the first bank to its bus
+    bank_short_a: float | None
+    consumers: list[Consumer]
+    links: list[list[str]]  # pairs of bank ids that a converter joins
+    findings: list[Finding]
+
+
+def _wire(cable: Cable, length_m: float, given: bool, current_a: float) -> Wire:
+    return Wire(
+        size_mm2=cable.size_mm2,
+        gauge=gauge(cable.size_mm2),
+        length_m=length_m,
+        length_given=given,
+        current_a=current_a,
+        drop_v=cable.drop_v,
+        drop_frac=cable.drop_frac,
+        loss_w=cable.drop_v * current_a,
+        fuse_a=cable.fuse_a,
+        reason=cable.reason,
+    )
+
+
+def _rungs(circuit: Circuit) -> Rungs:
+    limit, needs = circuit.controller.most_pv_v, circuit.needs_v
+    return Rungs(
+        group_id=circuit.group.id,
+        controller_id=circuit.controller.id,
+        name=circuit.place.name,
+        controller=circuit.controller.name,
+        series=circuit.series,
+        strings=circuit.strings,
+        boxes=circuit.controller.count,
+        left_over=circuit.left_over,
+        nameplate_w=circuit.group.nameplate_w * circuit.group.count,
+        cold_v=circuit.cold_v,
+        noon_v=circuit.noon_v,
+        hot_v=circuit.hot_v,
+        limit_v=limit,
+        needs_v=needs,
+        given=circuit.panel.given,
+        over=limit is not None and circuit.cold_v > limit,
+        low=needs is not None and circuit.hot_v < needs,
+    )
+
+
+def _arrangement(circuit: Circuit) -> str:
+    if circuit.series == 1:
+        return f"{circuit.strings} side by side" if circuit.strings > 1 else "one panel"
+    return f"{circuit.series} in series" + (f", {circuit.strings} strings" if circuit.strings > 1 else "")
+
+
+def _line(circuit: Circuit) -> Line:
+    place, box = circuit.place, circuit.controller
+    amps = circuit.panel.best_a * max(circuit.per_box, 1)
+    run = circuit.run_m
+    out = None
+    if circuit.out is not None and circuit.charge_a is not None:
+        out = _wire(circuit.out, circuit.out_m, box.cable_m is not None, circuit.charge_a)
+    rungs = _rungs(circuit)
+    return Line(
+        group_id=circuit.group.id,
+        panels=place.name,
+        arrangement=_arrangement(circuit),
+        breaker_a=circuit.breaker_a,
+        string_fuse=circuit.string_fused,
+        cable=_wire(circuit.cable, run, place.cable_m is not None, amps),
+        controller_id=box.id,
+        controller=box.name,
+        boxes=box.count,
+        out=out,
+        bank_id=circuit.bank.id if circuit.bank else None,
+        alarm=rungs.over or rungs.low or bool(circuit.left_over),
+    )
+
+
+def _run_wire(run: Run) -> Wire:
+    return _wire(run.cable, run.length_m, run.length_given, run.current_a)
+
+
+def _consumers(design: BoatDesign, motors: tuple[Run, ...]) -> list[Consumer]:
+    bank = design.bank
+    found = []
+    for run, drive in zip(motors, design.drives, strict=False):
+        assert bank is not None
+        name = f"{drive.count} × {drive.name}" if drive.count > 1 else drive.name
+        found.append(
+            Consumer(
+                name=name,
+                kind="motor",
+                watts=run.current_a * bank.nominal_v * drive.count,
+                bank_id=bank.id,
+                cable=_run_wire(run),
+            )
+        )
+    by_bank: dict[str | None, float] = {}
+    for load in design.loads:
+        key = design.load_bank_id(load)
+        by_bank[key] = by_bank.get(key, 0.0) + load.power_w
+    for key, watts in by_bank.items():
+        found.append(Consumer(name="House", kind="house", watts=watts, bank_id=key, cable=None))
+    return found
+
+
+def strings_picture(design: BoatDesign) -> StringsPicture:
+    """Everything the Strings station shows of a design.
+
+    Parameters
+    ----------
+    design : BoatDesign
+
+    Returns
+    -------
+    StringsPicture
+    """
+    wiring = wiring_of(design)
+    boxes = []
+    for bank in design.banks:
+        chemical = CHEMICALS[bank.chemistry]
+        boxes.append(
+            BankBox(
+                id=bank.id,
+                name=bank.name,
+                nominal_v=bank.nominal_v,
+                capacity_ah=bank.capacity_ah,
+                absorption_v=absorption_v(bank),
+                float_v=float_v(bank),
+                no_charge_below_c=chemical.charge_c_from,
+                no_charge_above_c=chemical.charge_c_to,
+                cut_out_v=bank.cut_out_v or bank.cells * chemical.cut_out_v,
+                chemistry=chemical.label,
+            )
+        )
+    first = design.bank
+    short = None if first is None else first.short_circuit_a or first.nominal_v / resistance_of(first)
+    return StringsPicture(
+        rungs=[_rungs(circuit) for circuit in wiring.circuits],
+        lines=[_line(circuit) for circuit in wiring.circuits],
+        banks=boxes,
+        main=_run_wire(wiring.bank_run) if wiring.bank_run else None,
+        bank_short_a=short,
+        consumers=_consumers(design, wiring.motor_runs),
+        links=[[link.from_bank_id, link.to_bank_id] for link in design.links],
+        findings=wiring_findings(WiringView(design, wiring)),
+    )

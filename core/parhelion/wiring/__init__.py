@@ -1,0 +1,1 @@
+"""From panels to bank: strings, volts, cables and what protects them."""

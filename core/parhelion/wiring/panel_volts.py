@@ -1,0 +1,80 @@
+"""Volts and amps of a panel from its datasheet, or usual for its cells; hot, cold and in strings.
+
+References
+----------
+[1] Linear coefficients: Voc (1 + beta (T - 25)); Vmp by the power's coefficient less the current's. Within
+    .2 % of a single diode from -10 to 70 C.
+"""
+
+from __future__ import annotations
+
+from dataclasses import dataclass
+
+from parhelion.design import PanelModel
+
+STANDARD_C = 25.0
+CELL_VOC, CELL_VMP = 0.68, 0.57  # of a silicon cell, where the datasheet is not known
+SHORT_TO_BEST = 1.06  # Isc over Imp
+USUAL_BETA_PER_K, USUAL_ALPHA_PER_K = -0.0028, 0.0005
+REAR_LIGHT = 0.2  # of full sun on the back of a two-sided panel, for what a wire must carry
+
+
+@dataclass(frozen=True)
+class PanelVolts:
+    """One panel at standard conditions, and how heat changes it."""
+
+    open_v: float
+    short_a: float
+    best_v: float
+    best_a: float
+    open_per_k: float  # of the value itself [1/K]
+    best_per_k: float
+    given: bool  # whether the datasheet says so
+
+    def open_at(self, cell_c: float, series: int = 1) -> float:
+        """Open-circuit volts of panels in series at a cell temperature [1] [V]."""
+        return series * self.open_v * (1 + self.open_per_k * (cell_c - STANDARD_C))
+
+    def best_at(self, cell_c: float, series: int = 1) -> float:
+        """Volts of most power of panels in series at a cell temperature [1] [V]."""
+        return series * self.best_v * (1 + self.best_per_k * (cell_c - STANDARD_C))
+
+
+def panel_volts(panel: PanelModel) -> PanelVolts:
+    """Volts and amps of a panel; what its datasheet does not say is usual for its cells and watts.
+
+    Parameters
+    ----------
+    panel : PanelModel
+
+    Returns
+    -------
+    PanelVolts
+    """
+    cells = panel.cells_across * panel.cells_along / (2 if panel.half_cut else 1)
+    best_v = panel.best_v or cells * CELL_VMP
+    best_a = panel.best_a or panel.nameplate_w / best_v
+    alpha = USUAL_ALPHA_PER_K if panel.current_coefficient_per_k is None else panel.current_coefficient_per_k
+    beta = panel.voltage_coefficient_per_k
+    short = (panel.short_circuit_a or best_a * SHORT_TO_BEST) * (1 + REAR_LIGHT * panel.bifaciality_frac)
+    return PanelVolts(
+        open_v=panel.open_circuit_v or best_v * CELL_VOC / CELL_VMP,
+        short_a=short,
+        best_v=best_v,
+        best_a=best_a,
+        open_per_k=USUAL_BETA_PER_K if beta is None else beta,
+        best_per_k=panel.power_coefficient_per_k - alpha,
+        given=None not in (panel.open_circuit_v, panel.short_circuit_a, panel.best_v, panel.best_a),
+    )
+
+
+def most_in_series(open_v: float, open_per_k: float, coldest_c: float, limit_v: float) -> int:
+    """Panels that may stand in series without passing a volts limit on the coldest morning.
+
+    Parameters
+    ----------
+    open_v, open_per_k : float
+        Open-circuit volts at 25 C and their coefficient [1/K].
+    coldest_c, limit_v : float
+    """
+    return int(limit_v / (open_v * (1 + open_per_k * (coldest_c - STANDARD_C))) + 1e-9)

@@ -1,0 +1,246 @@
+"""Wiring: published and analytic cases, laws of strings, what is told of a wrong one."""
+
+from __future__ import annotations
+
+import unittest
+
+import numpy as np
+from hypothesis import given, settings
+from hypothesis import strategies as st
+from parhelion.advice.wiring import RULES
+from parhelion.answers.propose import propose
+from parhelion.array.deck import deck_of
+from parhelion.array.harvest import harvest
+from parhelion.array.mismatch import effective_light, string_light
+from parhelion.array.shaded import group_light
+from parhelion.cli import told
+from parhelion.constants import STEP_H
+from parhelion.data import controller_models
+from parhelion.day.outlook import outlook_of
+from parhelion.design import BoatDesign, PanelModel
+from parhelion.pictures.strings import strings_picture
+from parhelion.sun.light import clear_light
+from parhelion.wiring.cables import (
+    AMPACITY_A,
+    SIZES_MM2,
+    cable_for,
+    drop_v,
+    gauge,
+    lasting_a,
+    string_fuses,
+)
+from parhelion.wiring.circuits import absorption_v, wiring_of
+from parhelion.wiring.panel_volts import most_in_series, panel_volts
+
+from tests.cases import boat, cases
+from tests.test_shade import CATCHES, spar
+
+SHEET = {
+    "panels__0__open_circuit_v": 25.0, "panels__0__best_v": 20.5, "panels__0__best_a": 10.49,
+    "panels__0__short_circuit_a": 11.1, "panels__0__cells_across": 4, "panels__0__cells_along": 9,
+    "panels__0__most_fuse_a": 20.0, "panels__0__voltage_coefficient_per_k": -0.0028,
+}  # fmt: skip
+GOOD = {
+    **SHEET, "panels__0__series": 2, "controllers__0__most_pv_v": 100.0, "controllers__0__most_pv_a": 40.0,
+    "controllers__0__most_bank_v": 24.0, "controllers__0__current_limit_a": 40.0,
+}  # fmt: skip
+PAIR = {
+    "id": "canopy-panels", "place_id": "canopy", "controller_id": "canopy-controller", "nameplate_w": 200,
+    "count": 2, "series": 2, "cells_across": 4, "cells_along": 9, "most_fuse_a": 20.0,
+}  # fmt: skip
+WRONG = {
+    "over_limit": {"panels__0__series": 4},
+    "too_low": {"panels__0__series": 1},
+    "left_over": {"panels__0__series": 3},
+    "input_amps": {"controllers__0__most_pv_a": 15.0},
+    "wrong_bank": {"controllers__0__most_bank_v": 12.0},
+    "mixed_volts": {"panels": [PAIR, {**PAIR, "id": "other", "series": 3, "count": 3}]},
+    "string_fuse": {"panels__0__count": 8},
+    "large_array": {"controllers__0__current_limit_a": 20.0},
+    "thick_cable": {"wiring__motor_cable_m": 49.0},
+    "shock": {"panels__0__series": 4, "controllers__0__most_pv_v": 150.0},
+    "within_limits": {},
+    "order_of_connecting": {},
+}  # fmt: skip
+
+
+CHECKED = ("over_limit", "too_low", "left_over", "input_amps", "wrong_bank", "mixed_volts", "thick_cable")
+
+
+def day_wh(**changes) -> float:
+    design = boat(**{**CATCHES, "controllers__0__current_limit_a": None, **changes})
+    return float(harvest(design, clear_light(design.site, design.plan.date)).sun_w.sum() * STEP_H)
+
+
+class ReferenceTest(unittest.TestCase):
+    def test_drops_sizes_and_strings(self):
+        found = cases("energy")
+        wire = found["wire.drop"]
+        inputs = wire["inputs"]
+        for copper, volts in zip(inputs["T"], wire["expected"]["V"], strict=True):
+            self.assertAlmostEqual(
+                drop_v(inputs["A"], inputs["L_oneway"], inputs["mm2"], copper), volts, places=9
+            )
+        inputs, expected = found["wire.pick.4"]["inputs"], found["wire.pick.4"]["expected"]
+        made = cable_for(inputs["A"], inputs["L_oneway"], inputs["V"], inputs["drop"], inputs["T"])
+        self.assertEqual((made.size_mm2, made.fuse_a), (expected["size"], expected["fuse"]))
+        self.assertAlmostEqual(made.drop_v, expected["dropV"], places=6)
+        self.assertAlmostEqual(made.drop_frac, expected["drop_frac"], places=6)
+        inputs, expected = found["wire.voc"]["inputs"], found["wire.voc"]["expected"]
+        panel = panel_volts(PanelModel(nameplate_w=400, open_circuit_v=inputs["voc"], best_v=38, best_a=10.5,
+                                       short_circuit_a=11, voltage_coefficient_per_k=inputs["beta"]))  # fmt: skip
+        self.assertAlmostEqual(panel.open_at(inputs["T"], inputs["ns"]), expected["V"], places=9)
+        self.assertEqual(
+            most_in_series(inputs["voc"], inputs["beta"], inputs["T"], inputs["limit"]), expected["ns_max"]
+        )
+        inputs, expected = found["wire.isc"]["inputs"], found["wire.isc"]["expected"]
+        self.assertAlmostEqual(lasting_a(inputs["isc"], inputs["npar"]), expected["design_A"])
+
+    def test_linear_volts_are_the_single_diodes_within_half_a_per_cent(self):
+        for name in ("string_1s_limits", "string_2s_limits", "string_3s_limits"):
+            inputs, expected = cases("sun")[name]["inputs"], cases("sun")[name]["expected"]
+            series = inputs["series"]
+            volts = expected["voc_stc"] / series
+            panel = panel_volts(
+                PanelModel(nameplate_w=102.6, open_circuit_v=volts, best_v=18.42, best_a=5.572, short_circuit_a=5.99,
+                           voltage_coefficient_per_k=expected["beta_voc_pct_per_k"] / 100,
+                           power_coefficient_per_k=expected["beta_vmp_pct_per_k"] / 100, current_coefficient_per_k=0.0)
+            )  # fmt: skip
+            self.assertAlmostEqual(
+                panel.open_at(inputs["cold_c"], series) / expected["voc_cold"], 1, delta=0.005
+            )
+            self.assertAlmostEqual(
+                panel.best_at(inputs["hot_c"], series) / expected["vmp_hot"], 1, delta=0.005
+            )
+
+    def test_gauges_by_their_own_formula(self):
+        for size, name in ((2.0, "14"), (5.2, "10"), (13.2, "6"), (33.0, "2"), (53.0, "1/0"), (84.0, "3/0")):
+            self.assertEqual(gauge(size), name)
+
+
+class CableTest(unittest.TestCase):
+    @settings(max_examples=60, deadline=None)
+    @given(st.floats(0.5, 180), st.floats(0.5, 30), st.floats(10, 60), st.floats(0.01, 0.1))
+    def test_a_cable_carries_its_fuse_and_keeps_the_drop_or_says_so(self, current, length, volts, share):
+        made = cable_for(current, length, volts, share)
+        ampacity = AMPACITY_A[SIZES_MM2.index(made.size_mm2)]
+        if made.reason != "none is thick enough":
+            self.assertGreaterEqual(made.fuse_a, 1.25 * current - 1e-9)
+            self.assertGreaterEqual(ampacity, made.fuse_a)
+            self.assertLessEqual(made.drop_frac, share + 1e-9)
+        hotter = cable_for(current, length, volts, share, engine_space=True)
+        self.assertGreaterEqual(hotter.size_mm2, made.size_mm2)
+
+    def test_string_fuses(self):
+        self.assertIs(string_fuses(11, 1, 20), False)
+        self.assertIs(string_fuses(11, 2, 20), False)
+        self.assertIs(string_fuses(11, 3, 20), True)
+        self.assertIsNone(string_fuses(11, 2, None))
+        self.assertIs(string_fuses(11, 3, None), True)
+
+
+class StringsTest(unittest.TestCase):
+    MAST = [spar(0.1, 0.6, top=9.0, radius=0.12, name="mast")]
+
+    @settings(max_examples=30, deadline=None)
+    @given(st.lists(st.floats(0, 1), min_size=6, max_size=6), st.floats(50, 900), st.floats(5, 300))
+    def test_one_panel_is_a_string_of_one(self, worst, beam, diffuse):
+        shares = np.array(worst)[:, None]
+        light = np.array([[beam]]), np.array([[diffuse]])
+        kept = 1 - (shares[0::2] + shares[1::2]) / 2
+        drop = 0.5 / (0.53 * 72 / 3)
+        string = string_light(np.ascontiguousarray(light[1][None] + light[0][None] * kept[:, None, :]), drop)
+        np.testing.assert_allclose(string, effective_light(*light, shares, 72, False), rtol=1e-9)
+
+    def test_series_never_beats_a_controller_each_and_unshaded_it_is_the_same(self):
+        worst = 1.0
+        for heading in (20.0, 130.0, 250.0):
+            at = {"plan__heading_deg": heading, "obstacles": self.MAST}
+            each, two, four = (day_wh(**at, panels__0__series=n) for n in (1, 2, 4))
+            self.assertLessEqual(two, each * (1 + 1e-9))
+            self.assertLessEqual(four, two * (1 + 1e-9))
+            self.assertGreater(four, 0.8 * each)
+            worst = min(worst, four / each)
+        self.assertLess(worst, 0.98)
+        self.assertAlmostEqual(day_wh(panels__0__series=4) / day_wh(), 1, places=9)
+
+    def test_panels_in_no_string_give_nothing(self):
+        self.assertAlmostEqual(day_wh(panels__0__series=3) / day_wh(), 0.75, places=9)
+        shaded = day_wh(panels__0__series=3, obstacles=self.MAST, plan__heading_deg=20.0)
+        self.assertTrue(0.55 < shaded / day_wh(plan__heading_deg=20.0) < 0.75)
+        design = boat(**CATCHES, obstacles=self.MAST, plan__heading_deg=20.0, panels__0__series=3)
+        lits = list(group_light(clear_light(design.site, design.plan.date), deck_of(design).groups[0], 20.0))
+        self.assertEqual([bool(lit.effective_w_per_m2.any()) for lit in lits], [True, True, True, False])
+
+    def test_colder_never_lowers_open_volts_and_a_breaker_takes_no_energy(self):
+        cold = [wiring_of(boat(**GOOD, wiring__coldest_c=c)).circuits[0].cold_v for c in (20.0, 0.0, -20.0)]
+        self.assertEqual(cold, sorted(cold))
+        self.assertEqual(day_wh(**SHEET), day_wh(**{**SHEET, "panels__0__most_fuse_a": 5.0}))
+
+
+class ProposeTest(unittest.TestCase):
+    def test_every_proposal_holds_the_limits_and_gives_what_it_says(self):
+        design = boat(**{**CATCHES, **GOOD}, obstacles=StringsTest.MAST, plan__heading_deg=20.0)
+        found = propose(outlook_of(design))
+        self.assertGreater(found.tried, 20)
+        self.assertEqual(found.proposals[0].key, "best")
+        wh = {item.key: item.day_wh for item in found.proposals}
+        self.assertEqual(max(wh.values()), wh["most"])
+        self.assertGreaterEqual(wh["best"], 0.98 * wh["most"])
+        prices = {item.key: item.price for item in found.proposals}
+        self.assertLess(prices["best"], prices["most"])
+        for item in found.proposals:
+            BoatDesign.model_validate(item.design.model_dump())
+            told_ids = {finding.id for finding in strings_picture(item.design).findings}
+            self.assertFalse(told_ids & set(CHECKED), told_ids)
+            light = outlook_of(item.design).light.mean
+            self.assertAlmostEqual(
+                float(harvest(item.design, light).sun_w.sum() * STEP_H), item.day_wh, delta=1
+            )
+
+    def test_panels_that_no_controller_suits_are_named(self):
+        low = propose(outlook_of(boat(**{**GOOD, "panels__0__count": 1, "panels__0__series": 1})))
+        self.assertEqual((low.proposals, low.unwired), ([], ["Canopy"]))
+        self.assertEqual(propose(outlook_of(boat(banks=[]))).proposals, [])
+
+    def test_every_controller_of_the_list_has_its_label(self):
+        models = controller_models()
+        self.assertGreaterEqual(len(models), 12)
+        for model in models:
+            self.assertTrue(model.most_pv_v and model.most_pv_a and model.current_limit_a and model.price)
+
+
+class LadderTest(unittest.TestCase):
+    def test_the_rungs_of_two_in_series(self):
+        rung = strings_picture(boat(**GOOD)).rungs[0]
+        self.assertAlmostEqual(rung.cold_v, 2 * 25 * (1 + 0.0028 * 35), places=9)
+        self.assertLess(rung.hot_v, rung.noon_v)
+        self.assertEqual((rung.series, rung.strings, rung.over, rung.low), (2, 2, False, False))
+        design = boat(**GOOD)
+        self.assertAlmostEqual(absorption_v(design.bank), 8 * 3.5)
+
+    def test_every_wrong_wiring_is_told_and_a_right_one_is_not(self):
+        self.assertEqual({rule.__name__ for rule in RULES}, set(WRONG))
+        right = {finding.id for finding in strings_picture(boat(**GOOD)).findings}
+        self.assertEqual(right, {"within_limits", "order_of_connecting"})
+        for name, change in WRONG.items():
+            with self.subTest(name):
+                found = {
+                    finding.id: finding for finding in strings_picture(boat(**{**GOOD, **change})).findings
+                }
+                self.assertIn(name, found)
+                text = told(found[name].title) + told(found[name].detail)
+                self.assertNotIn("{", text)
+                self.assertNotIn(" safe", text)
+                if name in CHECKED:
+                    self.assertNotIn("within_limits", found)
+
+    def test_a_boat_without_bank_or_panels_is_drawn_too(self):
+        for change in ({"banks": []}, {"panels": []}):
+            picture = strings_picture(boat(**change))
+            self.assertEqual(len(picture.rungs), 0 if "panels" in change else 1)
+        self.assertIsNone(strings_picture(boat(banks=[])).rungs[0].needs_v)
+
+
+if __name__ == "__main__":
+    unittest.main()

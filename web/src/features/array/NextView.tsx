@@ -1,0 +1,97 @@
+import type { NextPanels } from "../../api/client";
+import { useDesign } from "../../app/design";
+import { useNextPanels } from "../../app/live";
+import { useUnits } from "../../app/preferences";
+import { Waiting } from "../../shared/chart/Waiting";
+import { Told } from "../../shared/ui/Told";
+import { type Kind, shown, unitOf } from "../../shared/units";
+
+const PER_COINS = 100;
+
+/** The next best place and panel, by miles a day, for the money and for the weight; and the honest enough. */
+export function NextView() {
+  const { design, apply } = useDesign();
+  const units = useUnits();
+  const { data, stale, error, retry } = useNextPanels(design);
+  if (!data) return <Waiting error={error} retry={retry} what="The next panel" />;
+  const say = (quantity: Kind, value: number, signed = false) => shown({ quantity, value, signed }, units);
+  return (
+    <div
+      className={`min-h-0 flex-1 overflow-y-auto pt-1 transition-opacity ${stale ? "opacity-75" : ""}`}
+      tabIndex={0}
+      role="region"
+      aria-label="One more panel"
+      data-next
+    >
+      <p className="m-0 mb-2 text-[15px] font-bold" data-next-verdict>
+        <Told sentence={data.verdict} />
+      </p>
+      {data.candidates.length > 0 && (
+        <table className="plain-table">
+          <thead>
+            <tr>
+              <th>place and panel</th>
+              <th>adds</th>
+              <th>{data.measure === "range" ? "range" : "a day"}</th>
+              <th>per {PER_COINS} coins</th>
+              <th>per {units.mass}</th>
+              <th>
+                <span className="sr-only">try it</span>
+              </th>
+            </tr>
+          </thead>
+          <tbody>
+            {data.candidates.map((item) => (
+              <tr key={`${item.place}/${item.panel}`} data-candidate={item.place}>
+                <td>
+                  <b>{item.place}</b>
+                  <span className="block text-[13px] text-muted">
+                    {item.count > 1 ? `${item.count} × ` : ""}
+                    {item.panel}, {say("mass_kg", item.mass_kg)}, {say("money", item.price)}
+                  </span>
+                </td>
+                <td className="whitespace-nowrap">
+                  {say("power_w", item.watts)}
+                  <span className="block text-[13px] text-muted">{say("energy_wh", item.gain_wh)}</span>
+                </td>
+                <td className="whitespace-nowrap">
+                  <b>{item.gain_m == null ? "the sun keeps up" : say("distance_m", item.gain_m, true)}</b>
+                  {item.gain_frac != null && (
+                    <span className="block text-[13px] text-muted">{say("fraction", item.gain_frac)}</span>
+                  )}
+                </td>
+                <td>{item.m_per_coin == null ? "–" : say("distance_m", item.m_per_coin * PER_COINS)}</td>
+                <td>
+                  {item.m_per_kg == null
+                    ? "–"
+                    : say("distance_m", item.m_per_kg * unitOf("mass_kg", units)[1])}
+                </td>
+                <td>
+                  <button
+                    type="button"
+                    className="link"
+                    aria-label={`Try it: ${item.place}`}
+                    onClick={() => apply(() => item.design, "next-panel")}
+                  >
+                    try it
+                  </button>
+                </td>
+              </tr>
+            ))}
+          </tbody>
+        </table>
+      )}
+      <Footnote measure={data.measure} />
+    </div>
+  );
+}
+
+function Footnote({ measure }: { measure: NextPanels["measure"] }) {
+  return (
+    <p className="mt-2 mb-1 text-[13px] text-muted">
+      The same day solved again with each on board, its mass counted in;{" "}
+      {measure === "range" ? "range" : "miles"} as the rail below counts them. Prices carry frame, controller
+      and cable, in invented coins. Undo brings your boat back.
+    </p>
+  );
+}

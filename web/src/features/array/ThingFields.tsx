@@ -1,0 +1,147 @@
+import type { ArrayAdvice, BoatDesign } from "../../api/client";
+import { useDesign } from "../../app/design";
+import { useUnits } from "../../app/preferences";
+import { ChoiceField, NumberField, TextField } from "../../shared/ui/fields";
+import { shown } from "../../shared/units";
+import { SHAPES, STATES, withoutThing, withShape, withStanding, withThing } from "./parts";
+
+type Thing = NonNullable<BoatDesign["obstacles"]>[number];
+
+/** What throws shade: masts, booms, stays, a cabin, the crew, a sail; each in the states it stands in. */
+export function ThingFields({ advice }: { advice: ArrayAdvice | undefined }) {
+  const { design, apply } = useDesign();
+  const units = useUnits();
+  const things = design.obstacles ?? [];
+  return (
+    <>
+      {things.length === 0 && (
+        <p className="mt-0 mb-1 text-muted">Nothing yet. Masts, booms, aerials, cabins and crew all shade.</p>
+      )}
+      {things.map((thing, s) => {
+        const cost = advice?.costs.find((item) => item.id === thing.id)?.cost_wh;
+        return (
+          <fieldset
+            key={thing.id}
+            className="m-0 mb-2 border-0 border-b border-solid border-hairline p-0 pb-1"
+          >
+            <legend className="sr-only">{thing.name}</legend>
+            <TextField pointer={`/obstacles/${s}/name`} label="Name" width={150} />
+            <ChoiceField
+              pointer={`/obstacles/${s}/shape`}
+              label="It is"
+              options={SHAPES}
+              width={130}
+              write={(d, shape) => withShape(d, s, shape)}
+            />
+            {thing.shape === "box" ? (
+              <>
+                <NumberField pointer={`/obstacles/${s}/width_m`} label="Athwart" kind="length_m" step={0.1} />
+                <NumberField
+                  pointer={`/obstacles/${s}/length_m`}
+                  label="Fore and aft"
+                  kind="length_m"
+                  step={0.1}
+                />
+              </>
+            ) : (
+              thing.shape !== "sail" && (
+                <NumberField
+                  pointer={`/obstacles/${s}/radius_m`}
+                  label="Half its thickness"
+                  kind="length_m"
+                  step={0.01}
+                />
+              )
+            )}
+            <Ends s={s} end="foot" title={thing.shape === "sail" ? "Tack" : "Foot"} />
+            <Ends s={s} end="tip" title={thing.shape === "sail" ? "Head" : "Top"} />
+            {thing.shape === "sail" && <Ends s={s} end="clew" title="Clew" />}
+            <Standing s={s} thing={thing} />
+            <p className="m-0 flex justify-between gap-2 text-[13px]">
+              <span>
+                {cost !== undefined && (
+                  <>costs {shown({ quantity: "energy_wh", value: cost, signed: false }, units)} a day</>
+                )}
+              </span>
+              <button
+                type="button"
+                className="link"
+                onClick={() => apply((d) => withoutThing(d, thing.id), "thing")}
+              >
+                remove
+              </button>
+            </p>
+          </fieldset>
+        );
+      })}
+      <p className="m-0 flex flex-wrap gap-x-3">
+        <button type="button" className="link" onClick={() => apply((d) => withThing(d), "thing")}>
+          add a spar
+        </button>
+        <button type="button" className="link" onClick={() => apply((d) => withThing(d, "box"), "thing")}>
+          a box
+        </button>
+        <button type="button" className="link" onClick={() => apply((d) => withThing(d, "sail"), "thing")}>
+          a sail
+        </button>
+      </p>
+    </>
+  );
+}
+
+/** The states in which it stands. */
+function Standing({ s, thing }: { s: number; thing: Thing }) {
+  const { apply } = useDesign();
+  const stands = (state: (typeof STATES)[number][0]) => thing.stands_in?.includes(state) ?? true;
+  return (
+    <fieldset className="m-0 mb-1 border-0 p-0">
+      <legend className="p-0 text-[13px] text-muted">stands</legend>
+      <span className="flex flex-wrap gap-x-3">
+        {STATES.map(([state, words]) => (
+          <label key={state} className="flex items-center gap-1 text-[13px]">
+            <input
+              type="checkbox"
+              className="accent-[var(--water)]"
+              checked={stands(state)}
+              onChange={(event) => {
+                const on = event.target.checked;
+                apply((d) => withStanding(d, s, state, on), "stands");
+              }}
+            />
+            {words}
+          </label>
+        ))}
+      </span>
+    </fieldset>
+  );
+}
+
+const AXES = [
+  ["x_m", "starboard"],
+  ["y_m", "forward"],
+  ["z_m", "up"],
+] as const;
+
+/** One point of a thing: three small numbers in a row. */
+function Ends({ s, end, title }: { s: number; end: "foot" | "tip" | "clew"; title: string }) {
+  const units = useUnits();
+  return (
+    <div className="mb-1 grid grid-cols-[44px_1fr_1fr_1fr] items-end gap-x-1.5">
+      <span className="pb-1">{title}</span>
+      {AXES.map(([axis, words]) => (
+        <span key={axis} className="text-[12px] text-muted">
+          {words} {units.length}
+          <NumberField
+            pointer={`/obstacles/${s}/${end}/${axis}`}
+            label={words}
+            name={`${title}, ${words}`}
+            kind="length_m"
+            step={0.1}
+            width={62}
+            bare
+          />
+        </span>
+      ))}
+    </div>
+  );
+}

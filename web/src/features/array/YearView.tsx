@@ -1,0 +1,112 @@
+import type { ThroughYear } from "../../api/client";
+import { useDesign } from "../../app/design";
+import { useThroughYear } from "../../app/live";
+import { useUnits } from "../../app/preferences";
+import { useSize } from "../../shared/chart/useSize";
+import { Waiting } from "../../shared/chart/Waiting";
+import { type Kind, shown } from "../../shared/units";
+
+const MONTHS = ["Jan", "Feb", "Mar", "Apr", "May", "Jun", "Jul", "Aug", "Sep", "Oct", "Nov", "Dec"];
+const FOOT = 22;
+const HEAD = 20;
+const GAP = 0.22;
+
+/** What the array gives through the year: the mean day of every month, under the plan's sky and a clear one. */
+export function YearView() {
+  const { design } = useDesign();
+  const units = useUnits();
+  const { data, stale, error, retry } = useThroughYear(design);
+  if (!data) return <Waiting error={error} retry={retry} what="The year" />;
+  const say = (quantity: Kind, value: number) => shown({ quantity, value, signed: false }, units);
+  if (data.nameplate_w === 0)
+    return (
+      <p className="m-auto max-w-[44ch] text-center text-muted">
+        No panels in this set. Add a place with panels on the left to see its year.
+      </p>
+    );
+  return (
+    <div className={`flex min-h-0 flex-1 flex-col transition-opacity ${stale ? "opacity-75" : ""}`} data-year>
+      <p className="m-0 mb-1 text-[15px]">
+        <b>{say("energy_wh", data.year_wh)}</b> a year under a {data.sky} sky every day
+        {data.sky !== "clear" && (
+          <span className="text-muted">, {say("energy_wh", data.clear_year_wh)} under a clear one</span>
+        )}
+      </p>
+      <Months year={data} />
+      <p className="mt-1 mb-1 text-[13px] text-muted">
+        The mean day of each month at the bank, shade and all, as the places stand in this state
+        {data.sky !== "clear" ? "; pale: a clear sky" : ""}. Winter weather is its own: this keeps one sky all
+        year.
+      </p>
+    </div>
+  );
+}
+
+function Months({ year }: { year: ThroughYear }) {
+  const [box, { width, height }] = useSize<HTMLDivElement>();
+  const units = useUnits();
+  const top = Math.max(...year.months.map((month) => month.clear_wh), 1);
+  const ground = height - FOOT;
+  const wide = width / 12;
+  const y = (wh: number) => ground - (wh / top) * (ground - HEAD);
+  const kWh = (wh: number) => shown({ quantity: "energy_wh", value: wh, signed: false }, units);
+  const words = `Mean day by month: ${year.months
+    .map((month) => `${MONTHS[month.month - 1]} ${kWh(month.day_wh)}`)
+    .join(", ")}`;
+  return (
+    <div ref={box} className="relative min-h-[260px] flex-1">
+      {width > 0 && (
+        <svg className="absolute" width={width} height={height} role="img" aria-label={words}>
+          {year.months.map((month, i) => {
+            const left = (i + GAP / 2) * wide;
+            const name = MONTHS[month.month - 1] ?? "";
+            return (
+              <g key={name} data-month={month.month}>
+                <rect
+                  x={left}
+                  y={y(month.clear_wh)}
+                  width={wide * (1 - GAP)}
+                  height={ground - y(month.clear_wh)}
+                  fill="var(--dog-far)"
+                />
+                <rect
+                  x={left}
+                  y={y(month.day_wh)}
+                  width={wide * (1 - GAP)}
+                  height={ground - y(month.day_wh)}
+                  fill="var(--sun)"
+                />
+                <text
+                  x={left + (wide * (1 - GAP)) / 2}
+                  y={Math.min(y(month.day_wh) - 5, ground - 4)}
+                  fontSize="12.5"
+                  fontWeight="700"
+                  textAnchor="middle"
+                  fill="var(--ink)"
+                  stroke="var(--mist)"
+                  strokeWidth="2.5"
+                  paintOrder="stroke"
+                >
+                  {(month.day_wh / 1000).toFixed(1)}
+                </text>
+                <text
+                  x={left + (wide * (1 - GAP)) / 2}
+                  y={height - 6}
+                  fontSize="12.5"
+                  textAnchor="middle"
+                  fill="var(--muted)"
+                >
+                  {name}
+                </text>
+              </g>
+            );
+          })}
+          <line x1="0" x2={width} y1={ground} y2={ground} stroke="var(--ink)" strokeWidth="1.5" />
+          <text x="0" y="12" fontSize="12.5" fill="var(--muted)">
+            kWh a day
+          </text>
+        </svg>
+      )}
+    </div>
+  );
+}

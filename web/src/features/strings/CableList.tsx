@@ -1,0 +1,93 @@
+import type { StringsPicture } from "../../api/client";
+import { useUnits } from "../../app/preferences";
+import { shown } from "../../shared/units";
+
+type Wire = NonNullable<StringsPicture["main"]>;
+
+/** Every cable with its size, what sets it, its fuse or breaker, and what it loses. */
+export function CableList({ picture }: { picture: StringsPicture }) {
+  const units = useUnits();
+  const rows: { key: string; name: string; wire: Wire; guard: string }[] = [];
+  for (const line of picture.lines) {
+    rows.push({
+      key: `${line.group_id}/pv`,
+      name: `${line.panels} to ${line.controller}`,
+      wire: line.cable,
+      guard: line.breaker_a ? `breaker ${line.breaker_a} A` : "–",
+    });
+    if (line.out)
+      rows.push({
+        key: `${line.group_id}/out`,
+        name: `${line.boxes > 1 ? "each " : ""}${line.controller} to the bank`,
+        wire: line.out,
+        guard: line.out.fuse_a ? `fuse ${line.out.fuse_a} A` : "–",
+      });
+  }
+  if (picture.main)
+    rows.push({
+      key: "main",
+      name: `${picture.banks[0]?.name ?? "Bank"} to its bus`,
+      wire: picture.main,
+      guard: picture.main.fuse_a ? `fuse ${picture.main.fuse_a} A at the bank` : "over the largest fuse",
+    });
+  for (const user of picture.consumers)
+    if (user.cable)
+      rows.push({
+        key: user.name,
+        name: `Bus to ${user.name}`,
+        wire: user.cable,
+        guard: user.cable.fuse_a ? `fuse ${user.cable.fuse_a} A` : "over the largest fuse",
+      });
+  return (
+    <div
+      className="min-h-0 flex-1 overflow-y-auto"
+      tabIndex={0}
+      role="region"
+      aria-label="Cables"
+      data-cables
+    >
+      <table className="plain-table">
+        <thead>
+          <tr>
+            <th>run</th>
+            <th>carries</th>
+            <th>one way</th>
+            <th>copper</th>
+            <th>loses</th>
+            <th>protected by</th>
+          </tr>
+        </thead>
+        <tbody>
+          {rows.map(({ key, name, wire, guard }) => (
+            <tr key={key}>
+              <td>{name}</td>
+              <td>{shown({ quantity: "current_a", value: wire.current_a, signed: false }, units)}</td>
+              <td>
+                {shown({ quantity: "length_m", value: wire.length_m, signed: false }, units)}
+                {!wire.length_given && <span className="block text-[12.5px] text-muted">usual</span>}
+              </td>
+              <td className="whitespace-nowrap">
+                <b>{wire.size_mm2} mm²</b>
+                <span className="block text-[12.5px] text-muted">
+                  AWG {wire.gauge}, by {wire.reason === "drop" ? "its drop" : wire.reason}
+                </span>
+              </td>
+              <td>
+                {shown({ quantity: "fraction", value: wire.drop_frac, signed: false }, units)}
+                <span className="block text-[12.5px] text-muted">
+                  {shown({ quantity: "power_w", value: wire.loss_w, signed: false }, units)} at full load
+                </span>
+              </td>
+              <td>{guard}</td>
+            </tr>
+          ))}
+        </tbody>
+      </table>
+      <p className="mt-2 mb-1 text-[13px] text-muted">
+        {picture.bank_short_a != null &&
+          `A dead short draws some ${Math.round(picture.bank_short_a / 100) * 100} A from the bank: its fuse must be able to break that, close to the terminal. `}
+        Ampacity is typical of boat cable; check the maker's table and the standard in force where you are.
+      </p>
+    </div>
+  );
+}

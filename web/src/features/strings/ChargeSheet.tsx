@@ -1,0 +1,65 @@
+import type { StringsPicture } from "../../api/client";
+import { useUnits } from "../../app/preferences";
+import { shown } from "../../shared/units";
+
+/** What to set on every controller, by the bank it charges; to print and keep beside the switchboard. */
+export function ChargeSheet({ picture }: { picture: StringsPicture }) {
+  const units = useUnits();
+  const degrees = (value: number) => shown({ quantity: "temperature_c", value, signed: false }, units);
+  return (
+    <div
+      className="min-h-0 flex-1 overflow-y-auto"
+      tabIndex={0}
+      role="region"
+      aria-label="Charge settings"
+      data-settings
+    >
+      {picture.banks.length === 0 && <p className="text-muted">No bank: nothing is charged.</p>}
+      {picture.banks.map((bank) => {
+        const boxes = picture.rungs.filter(
+          (rung) => picture.lines.find((line) => line.group_id === rung.group_id)?.bank_id === bank.id,
+        );
+        return (
+          <section key={bank.id} className="mb-4">
+            <h2 className="m-0 text-[15px] font-bold">
+              {bank.name}, {bank.chemistry}, {bank.nominal_v.toFixed(1)} V {Math.round(bank.capacity_ah)} Ah
+            </h2>
+            <table className="plain-table max-w-[520px]">
+              <tbody>
+                {(
+                  [
+                    ["Absorption", `${bank.absorption_v.toFixed(1)} V`],
+                    ["Float", `${bank.float_v.toFixed(1)} V`],
+                    ["No charge below", degrees(bank.no_charge_below_c)],
+                    ["No charge above", degrees(bank.no_charge_above_c)],
+                    ["Cut-out for loads, not below", `${bank.cut_out_v.toFixed(1)} V`],
+                  ] as const
+                ).map(([name, value]) => (
+                  <tr key={name}>
+                    <td>{name}</td>
+                    <td>
+                      <b>{value}</b>
+                    </td>
+                  </tr>
+                ))}
+                <tr>
+                  <td>Set on</td>
+                  <td>
+                    {[...new Set(boxes.map((rung) => rung.controller))].join(", ") ||
+                      "no controller charges it"}
+                  </td>
+                </tr>
+              </tbody>
+            </table>
+          </section>
+        );
+      })}
+      <p className="m-0 text-[13px] text-muted">
+        Usual for the chemistry, from its cells. The bank maker's own numbers come first.
+      </p>
+      <button type="button" className="btn no-print mt-2" onClick={() => window.print()}>
+        Print
+      </button>
+    </div>
+  );
+}

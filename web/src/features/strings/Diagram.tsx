@@ -1,0 +1,329 @@
+import { useRef } from "react";
+import type { StringsPicture } from "../../api/client";
+import { useDesign } from "../../app/design";
+import { keepBlob } from "../../shared/saveFile";
+
+type Line = StringsPicture["lines"][number];
+type Bank = StringsPicture["banks"][number];
+
+const ROW = 78;
+const TOP = 12;
+const BOX = 46;
+const COLUMNS = { panels: 0, breaker: 148, controller: 226, bus: 384, bank: 436, users: 556 };
+const WIDTH = 660;
+
+/** The whole installation in one line each, drawn from the design: sizes, breakers and fuses on the wires. */
+export function Diagram({ picture }: { picture: StringsPicture }) {
+  const { design } = useDesign();
+  const drawing = useRef<SVGSVGElement>(null);
+  const banks = picture.banks;
+  const rows = Math.max(picture.lines.length, picture.consumers.length, banks.length * 2, 1);
+  const height = rows * ROW + 2 * TOP;
+  const rowY = (index: number, of: number) => TOP + ((index + 0.5) * rows * ROW) / Math.max(of, 1);
+  const bankY = (id: string | null | undefined) => {
+    const index = banks.findIndex((bank) => bank.id === id);
+    return index < 0 ? null : rowY(index, banks.length);
+  };
+  function save() {
+    const svg = drawing.current;
+    if (!svg) return;
+    const copy = svg.cloneNode(true) as SVGSVGElement;
+    const style = getComputedStyle(document.documentElement);
+    const named = copy.outerHTML.replace(/var\((--[a-z-]+)\)/g, (_, name) =>
+      style.getPropertyValue(name).trim(),
+    );
+    keepBlob(new Blob([named], { type: "image/svg+xml" }), `${design.name} wiring.svg`);
+  }
+  return (
+    <div className="flex min-h-0 flex-1 flex-col">
+      <div className="min-h-0 flex-1 overflow-auto" tabIndex={0} role="region" aria-label="One-line diagram">
+        <svg
+          ref={drawing}
+          xmlns="http://www.w3.org/2000/svg"
+          viewBox={`0 0 ${WIDTH} ${height}`}
+          width="100%"
+          style={{ minWidth: 560, maxHeight: Math.max(height, 300) }}
+          fontFamily="system-ui, sans-serif"
+          role="img"
+          aria-label={`Wiring of ${design.name}: ${picture.lines.map((line) => `${line.panels}, ${line.arrangement}, to ${line.controller}`).join("; ")}`}
+          data-diagram
+        >
+          {picture.lines.map((line, i) => (
+            <PanelLine
+              key={line.group_id}
+              line={line}
+              last={
+                picture.lines[i - 1]?.controller_id === line.controller_id
+                  ? rowY(i - 1, picture.lines.length)
+                  : null
+              }
+              y={rowY(i, picture.lines.length)}
+              bank={bankY(line.bank_id)}
+              busX={
+                COLUMNS.bus +
+                12 *
+                  Math.max(
+                    banks.findIndex((bank) => bank.id === line.bank_id),
+                    0,
+                  )
+              }
+            />
+          ))}
+          {banks.map((bank, i) => (
+            <BankPart
+              key={bank.id}
+              bank={bank}
+              index={i}
+              y={rowY(i, banks.length)}
+              main={i === 0 ? picture.main : null}
+            />
+          ))}
+          {picture.links.map(([from, to]) => {
+            const [a, b] = [bankY(from), bankY(to)];
+            if (a === null || b === null) return null;
+            const x = COLUMNS.bank + 50;
+            return (
+              <g key={`${from}/${to}`}>
+                <line
+                  x1={x}
+                  x2={x}
+                  y1={Math.min(a, b) + BOX / 2}
+                  y2={Math.max(a, b) - BOX / 2}
+                  stroke="var(--ink)"
+                  strokeWidth="1.6"
+                />
+                <rect
+                  x={x - 34}
+                  y={(a + b) / 2 - 12}
+                  width="68"
+                  height="24"
+                  rx="4"
+                  fill="var(--field)"
+                  stroke="var(--ink)"
+                />
+                <text x={x} y={(a + b) / 2 + 4} fontSize="11" textAnchor="middle" fill="var(--ink)">
+                  converter
+                </text>
+              </g>
+            );
+          })}
+          {picture.consumers.map((user, i) => {
+            const y = rowY(i, picture.consumers.length);
+            const from = bankY(user.bank_id) ?? y;
+            const busX =
+              COLUMNS.bank +
+              106 +
+              6 *
+                Math.max(
+                  banks.findIndex((bank) => bank.id === user.bank_id),
+                  0,
+                );
+            return (
+              <g key={`${user.name}/${user.bank_id}`}>
+                <path
+                  d={`M${COLUMNS.bank + 100} ${from}H${busX}V${y}H${COLUMNS.users}`}
+                  fill="none"
+                  stroke="var(--ink)"
+                  strokeWidth={user.kind === "motor" ? 3 : 1.6}
+                />
+                <Box
+                  x={COLUMNS.users}
+                  y={y}
+                  width={WIDTH - COLUMNS.users - 2}
+                  fill={user.kind === "motor" ? "var(--water-soft)" : "var(--field)"}
+                  first={user.name}
+                  second={`${Math.round(user.watts).toLocaleString("en-GB")} W`}
+                />
+                {user.cable && (
+                  <text
+                    x={(COLUMNS.users + WIDTH) / 2}
+                    y={y + BOX / 2 + 13}
+                    fontSize="10.5"
+                    textAnchor="middle"
+                    fill="var(--muted)"
+                  >
+                    {user.cable.size_mm2} mm²{user.cable.fuse_a ? `, fuse ${user.cable.fuse_a} A` : ""}
+                  </text>
+                )}
+              </g>
+            );
+          })}
+        </svg>
+      </div>
+      <p className="no-print m-0 mb-1 flex flex-wrap items-center gap-3 text-[13px] text-muted">
+        Sizes in mm²; every length at Cables.
+        <button type="button" className="link" onClick={save}>
+          save as SVG
+        </button>
+        <button type="button" className="link" onClick={() => window.print()}>
+          print
+        </button>
+      </p>
+    </div>
+  );
+}
+
+function Box(props: {
+  x: number;
+  y: number;
+  width: number;
+  fill: string;
+  first: string;
+  second: string;
+  alarm?: boolean;
+}) {
+  const { x, y, width, fill, first, second, alarm } = props;
+  const short = first.length > width / 7.4 ? `${first.slice(0, Math.floor(width / 7.4) - 1)}…` : first;
+  return (
+    <g>
+      <rect
+        x={x}
+        y={y - BOX / 2}
+        width={width}
+        height={BOX}
+        rx="5"
+        fill={fill}
+        stroke={alarm ? "var(--alarm)" : "var(--ink)"}
+        strokeWidth={alarm ? 2.4 : 1.3}
+      />
+      <text x={x + width / 2} y={y - 3} fontSize="12" fontWeight="700" textAnchor="middle" fill="var(--ink)">
+        {short}
+      </text>
+      <text x={x + width / 2} y={y + 13} fontSize="11" textAnchor="middle" fill="var(--ink)">
+        {second}
+      </text>
+    </g>
+  );
+}
+
+/** Panels, breaker and controller in a row; a controller that the row above feeds too is drawn there once. */
+function PanelLine({
+  line,
+  last,
+  y,
+  bank,
+  busX,
+}: {
+  line: Line;
+  last: number | null;
+  y: number;
+  bank: number | null;
+  busX: number;
+}) {
+  const stroke = line.alarm ? "var(--alarm)" : "var(--ink)";
+  return (
+    <g data-line={line.group_id}>
+      <path
+        d={
+          last === null
+            ? `M128 ${y}H${COLUMNS.controller}`
+            : `M128 ${y}H${COLUMNS.controller + 40}V${last + BOX / 2}`
+        }
+        stroke={stroke}
+        strokeWidth="1.8"
+        fill="none"
+      />
+      <Box
+        x={2}
+        y={y}
+        width={126}
+        fill="var(--dog-far)"
+        first={line.panels}
+        second={line.arrangement}
+        alarm={line.alarm}
+      />
+      <rect
+        x={COLUMNS.breaker + 8}
+        y={y - 8}
+        width="24"
+        height="16"
+        rx="3"
+        fill="var(--field)"
+        stroke={stroke}
+      />
+      <line
+        x1={COLUMNS.breaker + 13}
+        y1={y + 4}
+        x2={COLUMNS.breaker + 27}
+        y2={y - 4}
+        stroke={stroke}
+        strokeWidth="1.6"
+      />
+      <text x={COLUMNS.breaker + 20} y={y - 13} fontSize="11" textAnchor="middle" fill="var(--ink)">
+        {line.breaker_a ? `${line.breaker_a} A` : "–"}
+      </text>
+      <text x={COLUMNS.breaker + 20} y={y + 22} fontSize="10.5" textAnchor="middle" fill="var(--muted)">
+        {line.cable.size_mm2} mm²{line.string_fuse ? ", fuse each" : ""}
+      </text>
+      {last === null && (
+        <Box
+          x={COLUMNS.controller}
+          y={y}
+          width={124}
+          fill="var(--field)"
+          first={line.controller}
+          second={line.boxes > 1 ? `${line.boxes} boxes, tracking` : "tracking"}
+          alarm={line.alarm}
+        />
+      )}
+      {bank !== null && last === null && (
+        <>
+          <path
+            d={`M${COLUMNS.controller + 124} ${y}H${busX}V${bank}H${COLUMNS.bank}`}
+            stroke="var(--ink)"
+            strokeWidth="1.8"
+            fill="none"
+          />
+          {line.out && (
+            <text x={COLUMNS.controller + 128} y={y - 6} fontSize="10.5" fill="var(--muted)">
+              {line.out.size_mm2}
+            </text>
+          )}
+        </>
+      )}
+    </g>
+  );
+}
+
+function BankPart({
+  bank,
+  index,
+  y,
+  main,
+}: {
+  bank: Bank;
+  index: number;
+  y: number;
+  main: StringsPicture["main"];
+}) {
+  const busX = COLUMNS.bus + 12 * index;
+  return (
+    <g data-bank={bank.id}>
+      {main && (
+        <>
+          <circle cx={(busX + COLUMNS.bank) / 2} cy={y} r="7" fill="var(--field)" stroke="var(--ink)" />
+          <text x={(busX + COLUMNS.bank) / 2} y={y - 12} fontSize="11" textAnchor="middle" fill="var(--ink)">
+            {main.fuse_a ? `${main.fuse_a} A` : "no fuse"}
+          </text>
+          <text
+            x={(busX + COLUMNS.bank) / 2}
+            y={y + 21}
+            fontSize="10.5"
+            textAnchor="middle"
+            fill="var(--muted)"
+          >
+            {main.size_mm2}
+          </text>
+        </>
+      )}
+      <Box
+        x={COLUMNS.bank}
+        y={y}
+        width={100}
+        fill="var(--bank-soft)"
+        first={bank.name}
+        second={`${bank.nominal_v.toFixed(1)} V ${Math.round(bank.capacity_ah)} Ah`}
+      />
+    </g>
+  );
+}

@@ -1,0 +1,84 @@
+import { useState } from "react";
+import { useDesign } from "../../app/design";
+import { useProposals } from "../../app/live";
+import { useUnits } from "../../app/preferences";
+import { Told } from "../../shared/ui/Told";
+import { type Kind, shown } from "../../shared/units";
+
+/** Lets the program look for wirings, and puts the one that is chosen on the boat. */
+export function ProposeFields() {
+  const { design, apply } = useDesign();
+  const units = useUnits();
+  const [asked, setAsked] = useState(false);
+  const { data, isFetching, error, refetch } = useProposals(design, asked);
+  const say = (quantity: Kind, value: number) => shown({ quantity, value, signed: false }, units);
+  if (!asked || (!data && !isFetching && !error))
+    return (
+      <button type="button" className="btn" data-main onClick={() => setAsked(true)}>
+        Propose a wiring
+      </button>
+    );
+  if (error)
+    return (
+      <p role="alert" className="m-0 text-alarm">
+        ▲ No answer.{" "}
+        <button type="button" className="link" onClick={() => void refetch()}>
+          try again
+        </button>
+      </p>
+    );
+  return (
+    <div aria-busy={isFetching} data-proposals>
+      <p className="m-0 mb-1 text-[13px] text-muted" role="status">
+        {isFetching
+          ? "Looking through the arrangements …"
+          : `${data?.legal} of ${data?.tried} arrangements hold the limits; as wired now ${say("energy_wh", data?.now_wh ?? 0)} on the mean day.`}
+      </p>
+      {(data?.unwired.length ?? 0) > 0 && (
+        <p className="m-0 mb-1 text-[13px] text-alarm">
+          ▲ No tracking controller of the list suits {data?.unwired.join(", ")}: its volts do not reach the
+          bank. More in series, or a boost controller.
+        </p>
+      )}
+      {data?.proposals.map((item) => (
+        <div
+          key={item.key}
+          className="mb-1 rounded-[6px] border border-hairline px-2 py-1"
+          data-proposal={item.key}
+        >
+          <span className="flex justify-between gap-2">
+            <b>{item.label}</b>
+            <b className="tabular">{say("energy_wh", item.day_wh)}</b>
+          </span>
+          <span className="block text-[13px] text-muted">
+            {item.boxes} {item.boxes === 1 ? "box" : "boxes"} · {item.wires} pairs of wires ·{" "}
+            {say("money", item.price)}
+          </span>
+          <span className="block text-[13px]">
+            <Told sentence={item.reason} />
+          </span>
+          <ul className="m-0 list-none p-0 text-[12.5px] text-muted">
+            {item.choices.map((choice) => (
+              <li key={choice.group_id}>
+                {choice.place}: {choice.series > 1 ? `${choice.series} in series` : "side by side"},{" "}
+                {choice.boxes} × {choice.controller}
+              </li>
+            ))}
+          </ul>
+          {item.current ? (
+            <span className="text-[13px] font-bold">as it is wired</span>
+          ) : (
+            <button
+              type="button"
+              className="link text-[13px]"
+              aria-label={`Use it: ${item.label}`}
+              onClick={() => apply(() => item.design, `propose-${item.key}`)}
+            >
+              use it
+            </button>
+          )}
+        </div>
+      ))}
+    </div>
+  );
+}

@@ -1,0 +1,52 @@
+import { useState } from "react";
+import { useDesign } from "../../app/design";
+import { Findings } from "../../app/Findings";
+import { useStringsPicture } from "../../app/live";
+import { Waiting } from "../../shared/chart/Waiting";
+import { FieldWarnings } from "../../shared/ui/fields";
+import { Views } from "../../shared/ui/Views";
+import { CableList } from "./CableList";
+import { ChargeSheet } from "./ChargeSheet";
+import { Diagram } from "./Diagram";
+import { Ladder } from "./Ladder";
+import { StringsBench } from "./StringsBench";
+
+const VIEWS = [
+  ["ladder", "Voltage ladder"],
+  ["diagram", "One-line diagram"],
+  ["cables", "Cables"],
+  ["settings", "Charge settings"],
+] as const;
+
+/** From panels to bank: each string between its controller and the bank, and what joins them. */
+export default function StringsStation() {
+  const { design } = useDesign();
+  const { data: picture, stale, error, retry } = useStringsPicture(design);
+  const [chosen, setChosen] = useState<string | null>(null);
+  const group = chosen ?? design.panels?.[0]?.id ?? null;
+  return (
+    <FieldWarnings.Provider value={picture?.findings ?? []}>
+      <StringsBench picture={picture} chosen={group} onChoose={setChosen} />
+      <main className="picture flex min-h-0 min-w-0 flex-col px-4 pt-3 pb-1">
+        <h1 className="sr-only">Strings</h1>
+        {picture ? (
+          <Views label="What to look at" views={VIEWS}>
+            {(view) => (
+              <div
+                className={`flex min-h-0 flex-1 flex-col transition-opacity duration-150 ${stale ? "opacity-75" : ""}`}
+              >
+                {view === "ladder" && <Ladder picture={picture} chosen={group} onChoose={setChosen} />}
+                {view === "diagram" && <Diagram picture={picture} />}
+                {view === "cables" && <CableList picture={picture} />}
+                {view === "settings" && <ChargeSheet picture={picture} />}
+              </div>
+            )}
+          </Views>
+        ) : (
+          <Waiting error={error} retry={retry} what="The wiring" />
+        )}
+      </main>
+      <Findings title="What this wiring tells you" findings={picture?.findings} stale={stale} />
+    </FieldWarnings.Provider>
+  );
+}
