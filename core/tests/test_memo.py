@@ -6,7 +6,7 @@ import threading
 import unittest
 from concurrent.futures import ThreadPoolExecutor
 
-from parhelion.memo import Memo
+from parhelion.memo import Memo, once
 
 
 class MemoTest(unittest.TestCase):
@@ -39,3 +39,51 @@ class MemoTest(unittest.TestCase):
         with self.assertRaises(ZeroDivisionError):
             memo.get("x", lambda: 1 // 0)
         self.assertEqual(memo.get("x", lambda: 7), 7)
+
+    def test_a_property_is_made_once_and_two_objects_never_wait_for_each_other(self):
+        memo: Memo[int] = Memo(4)
+        first_inside, second_inside = threading.Event(), threading.Event()
+        made = []
+
+        class Boat:
+            def __init__(self, first: bool):
+                self.first = first
+
+            @once
+            def light(self) -> int:
+                made.append(self.first)
+                if self.first:  # waits for what the other thread is computing
+                    first_inside.set()
+                    second_inside.wait(5)
+                    return memo.get("shared", lambda: -1)
+                return 7
+
+        first, second = Boat(True), Boat(False)
+
+        def shared() -> int:
+            second_inside.set()
+            first_inside.wait(5)
+            threading.Event().wait(0.05)
+            return second.light
+
+        with ThreadPoolExecutor(3) as pool:
+            kept = pool.submit(memo.get, "shared", shared)
+            second_inside.wait(5)
+            lights = [pool.submit(lambda: first.light) for _ in range(2)]
+            self.assertEqual([kept.result(10), *(light.result(10) for light in lights)], [7, 7, 7])
+        self.assertEqual(sorted(made), [False, True])
+        self.assertEqual(first.light, 7)
+
+    def test_a_property_that_failed_is_tried_again(self):
+        class Boat:
+            tries = 0
+
+            @once
+            def light(self) -> int:
+                self.tries += 1
+                return 1 // (self.tries - 1)
+
+        boat = Boat()
+        with self.assertRaises(ZeroDivisionError):
+            boat.light  # noqa: B018
+        self.assertEqual(boat.light, 1)

@@ -3,7 +3,6 @@
 from __future__ import annotations
 
 from dataclasses import dataclass
-from functools import cached_property
 
 from parhelion.answers.burden import Burden, burden
 from parhelion.answers.reasons import SUN_SOURCE, sun_facts
@@ -11,6 +10,7 @@ from parhelion.array.deck import Deck, deck_of
 from parhelion.constants import STEP_H
 from parhelion.day.outlook import Outlook
 from parhelion.design import BoatDesign
+from parhelion.memo import once
 from parhelion.quantities import Fact, Why
 
 
@@ -29,7 +29,7 @@ class ArrayView:
     def deck(self) -> Deck:
         return deck_of(self.design)
 
-    @cached_property
+    @once
     def burden(self) -> Burden | None:
         return burden(self.outlook)
 

@@ -6,13 +6,13 @@ Boat frame: x to starboard, y forward, z up from the waterline amidships [m].
 from __future__ import annotations
 
 from dataclasses import dataclass
-from functools import cached_property
 from math import ceil, sqrt
 
 import numpy as np
 from numpy.typing import NDArray
 
 from parhelion.design import PanelGroup, Place, Side
+from parhelion.memo import once
 
 Array = NDArray[np.float64]
 
@@ -32,13 +32,13 @@ class PanelAt:
     half_cut: bool
     strings_across: bool  # bypass substrings lie side by side along `across`
 
-    @cached_property
+    @once
     def normal(self) -> Array:
         """Unit vector out of the front."""
         made = np.cross(self.across, self.along)
         return made / np.linalg.norm(made)
 
-    @cached_property
+    @once
     def corners(self) -> list[tuple[float, float, float]]:
         """Four corners, anticlockwise from aft port as seen from above."""
         middle, u, v = (np.array(a) for a in (self.middle, self.across, self.along))

@@ -3,7 +3,6 @@
 from __future__ import annotations
 
 from dataclasses import dataclass, replace
-from functools import cached_property
 
 import numpy as np
 from numpy.typing import NDArray
@@ -22,7 +21,7 @@ from parhelion.drive.chain import chain_of, rated_battery_w, surroundings_of, th
 from parhelion.hull.demand import DemandCurve, demand_curve
 from parhelion.hull.resistance import service_resistance
 from parhelion.hull.runs import Fit
-from parhelion.memo import Memo
+from parhelion.memo import Memo, once
 from parhelion.sun.daysteps import DaySteps
 from parhelion.sun.light import Light, clear_light, light_under
 
@@ -47,12 +46,12 @@ class Outlook:
         assert isinstance(self.light.day, DaySteps)
         return self.light.day
 
-    @cached_property
+    @once
     def harvest(self) -> Harvest:
         """Of every member."""
         return harvest(self.design, self.light)
 
-    @cached_property
+    @once
     def clear_harvest(self) -> Harvest:
         """Of the day with a clear-sky index of 1, shape (1, 144)."""
         return harvest(self.design, clear_light(self.design.site, self.design.plan.date))
@@ -66,17 +65,17 @@ class Outlook:
     def two_banks(self) -> bool:
         return self.aboard is not None and self.aboard.joint.present > 0
 
-    @cached_property
+    @once
     def shown_sun_w(self) -> Array:
         """At the banks' terminals on the shown day, shape (144,)."""
         return np.ascontiguousarray(self.harvest.sun_w[self.light.shown])
 
-    @cached_property
+    @once
     def shown_by_bank_w(self) -> Array:
         """The same by bank, shape (144, 2)."""
         return np.ascontiguousarray(self.harvest.by_bank_w[self.light.shown])
 
-    @cached_property
+    @once
     def dock_by_bank_w(self) -> Array:
         """What the banks get with every place as it stands at the dock, shape (n, 144, 2)."""
         plan = self.design.plan
@@ -85,12 +84,12 @@ class Outlook:
         moored = plan.model_copy(update={"state": BoatState.DOCK, "swing_deg": 0.0})
         return harvest(self.design.changed(plan=moored), self.light).by_bank_w
 
-    @cached_property
+    @once
     def house_w(self) -> Array:
         """All house loads, shape (144,)."""
         return self.house_rows_w.sum(axis=0)
 
-    @cached_property
+    @once
     def motor_rows(self) -> Array:
         """What the kernels know of the motor: its share of each step, relief, idle draw; shape (3, 144)."""
         idle = np.full_like(self.motoring, self.curve.idle_w)
@@ -123,7 +122,7 @@ class Outlook:
     def rated_w(self) -> float:
         return self.curve.most_w
 
-    @cached_property
+    @once
     def label_w(self) -> float:
         """Most that the motors take by their labels alone [W]."""
         around = surroundings_of(self.design)
@@ -144,24 +143,24 @@ class Outlook:
         plan = self.design.plan.model_copy(update={"start_charge_frac": 1.0})
         return replace(self, design=self.design.changed(plan=plan))
 
-    @cached_property
+    @once
     def plan_power_w(self) -> float:
         """Battery watts of the planned speed, or the rating where the drive cannot give that."""
         asked = float(self.curve.power_at(self.design.plan.speed_mps))
         return min(asked, self.rated_w) if np.isfinite(asked) else self.rated_w
 
-    @cached_property
+    @once
     def plan_speed_mps(self) -> float:
         """The speed those watts give: the planned one unless the drive cannot give it."""
         return min(self.design.plan.speed_mps, float(self.curve.speed_at(self.plan_power_w)))
 
-    @cached_property
+    @once
     def last_motoring_step(self) -> int:
         """One past the last step with motoring in it; 0 where there is none."""
         used = np.flatnonzero(self.motoring > 0)
         return int(used[-1]) + 1 if used.size else 0
 
-    @cached_property
+    @once
     def first_motoring_step(self) -> int:
         used = np.flatnonzero(self.motoring > 0)
         return int(used[0]) if used.size else 0

@@ -7,7 +7,6 @@ person's own runs, + the drive's idle draw. Never the house.
 from __future__ import annotations
 
 from dataclasses import dataclass
-from functools import cached_property
 
 import numpy as np
 from numpy.typing import ArrayLike, NDArray
@@ -19,6 +18,7 @@ from parhelion.drive.chain import available_thrust_n, battery_w
 from parhelion.drive.limits import DriveLimit, Limited, drive_limit
 from parhelion.hull.resistance import ServiceResistance, service_resistance, widening
 from parhelion.hull.runs import Fit, fit, run_sd, span_sd
+from parhelion.memo import once
 
 Array = NDArray[np.float64]
 
@@ -60,7 +60,7 @@ class DemandCurve:
         """Battery watts at a speed [W], any shape; nan beyond the curve's end."""
         return self._between(speed_mps)
 
-    @cached_property
+    @once
     def _between(self) -> PchipInterpolator:
         return PchipInterpolator(self.speed_mps, self.power_w, extrapolate=False)
 
