@@ -24,6 +24,7 @@ MIDDLEWARE = [
     "config.middleware.StaticFilesMiddleware",
     "config.middleware.SameOriginMiddleware",
     "django.middleware.common.CommonMiddleware",
+    "stations.turns.TurnsMiddleware",
 ]
 ROOT_URLCONF = "config.urls"
 TEMPLATES: list[dict[str, object]] = []

@@ -15,7 +15,7 @@ from e2e.base import BrowserTest
 
 class ArrayWalk(BrowserTest):
     def stored(self):
-        self.page.wait_for_timeout(900)
+        self.page.wait_for_timeout(150)
         self.saved()
         return design_from(Variant.objects.get(is_working=True).document)
 

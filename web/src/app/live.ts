@@ -7,6 +7,20 @@ import type { SpeedUnit } from "../shared/units";
 const PAUSE_MS = 70;
 const REST_MS = 350; // before what takes longer than a glance is asked for: nothing waits on it
 
+const PAGE = crypto.randomUUID().slice(0, 8);
+let asked = 0;
+
+interface Asking {
+  signal: AbortSignal;
+  headers: Record<string, string>;
+}
+
+/** The server computes only the newest question of a kind that waits; what can rest goes one at a time. */
+function turn(name: string, signal: AbortSignal, pause: number): Asking {
+  asked += 1;
+  return { signal, headers: { "X-Turn": `${PAGE} ${name} ${asked} ${pause < REST_MS ? "now" : "rest"}` } };
+}
+
 function usePaused<T>(value: T, ms: number): T {
   const [held, setHeld] = useState(value);
   useEffect(() => {
@@ -20,65 +34,65 @@ function useComputed<T>(
   name: string,
   design: BoatDesign,
   extra: unknown,
-  compute: (d: BoatDesign, signal: AbortSignal) => Promise<T>,
+  compute: (d: BoatDesign, asking: Asking) => Promise<T>,
   pause = PAUSE_MS,
 ) {
   const paused = usePaused(design, pause);
   const found = useQuery({
     queryKey: [name, paused, extra],
-    queryFn: ({ signal }) => compute(paused, signal),
+    queryFn: ({ signal }) => compute(paused, turn(name, signal, pause)),
     placeholderData: keepPreviousData,
     gcTime: 60_000,
     staleTime: Number.POSITIVE_INFINITY,
-    retry: 1,
+    retry: 2,
   });
   const stale = found.isPlaceholderData || paused !== design;
   return { data: found.data, stale, error: found.error, retry: () => void found.refetch() };
 }
 
 export function useAnswers(design: BoatDesign, comparedWith: BoatDesign | null, at: string | null) {
-  return useComputed("answers", design, [comparedWith, at], async (asked, signal) => {
-    const body = { design: asked, compared_with: comparedWith, at };
-    return (await dataOf(client.POST("/api/answers", { body, signal }))).answers;
+  return useComputed("answers", design, [comparedWith, at], async (design, asking) => {
+    const body = { design, compared_with: comparedWith, at };
+    return (await dataOf(client.POST("/api/answers", { body, ...asking }))).answers;
   });
 }
 
 export function useHullPicture(design: BoatDesign) {
-  return useComputed("hull", design, null, async (asked, signal) => {
-    return (await dataOf(client.POST("/api/hull/picture", { body: { design: asked }, signal }))).picture;
+  return useComputed("hull", design, null, async (design, asking) => {
+    return (await dataOf(client.POST("/api/hull/picture", { body: { design }, ...asking }))).picture;
   });
 }
 
 export function useRangePicture(design: BoatDesign) {
-  return useComputed("range", design, null, async (asked, signal) => {
-    return (await dataOf(client.POST("/api/hull/range", { body: { design: asked }, signal }))).picture;
+  return useComputed("range", design, null, async (design, asking) => {
+    return (await dataOf(client.POST("/api/hull/range", { body: { design }, ...asking }))).picture;
   });
 }
 
 export function useMatchPicture(design: BoatDesign) {
-  return useComputed("match", design, null, async (asked, signal) => {
-    return (await dataOf(client.POST("/api/hull/match", { body: { design: asked }, signal }))).picture;
+  return useComputed("match", design, null, async (design, asking) => {
+    return (await dataOf(client.POST("/api/hull/match", { body: { design }, ...asking }))).picture;
   });
 }
 
 export function useHelmCard(design: BoatDesign, unit: SpeedUnit) {
-  return useComputed("helm", design, unit, async (asked, signal) => {
-    const body = { design: asked, unit };
-    return (await dataOf(client.POST("/api/hull/helm-card", { body, signal }))).card;
+  return useComputed("helm", design, unit, async (design, asking) => {
+    const body = { design, unit };
+    return (await dataOf(client.POST("/api/hull/helm-card", { body, ...asking }))).card;
   });
 }
 
 export function useBankPicture(design: BoatDesign, ask: SizingAsk) {
-  return useComputed("bank", design, ask, async (asked, signal) => {
-    return (await dataOf(client.POST("/api/bank/picture", { body: { design: asked, ask }, signal }))).picture;
+  return useComputed("bank", design, ask, async (design, asking) => {
+    return (await dataOf(client.POST("/api/bank/picture", { body: { design, ask }, ...asking }))).picture;
   });
 }
 
 /** The deck in the sun; the sky is seen from one panel of a group. */
 export function useArrayPicture(design: BoatDesign, groupId: string | null, number: number) {
-  return useComputed("array", design, [groupId, number], async (asked, signal) => {
-    const body = { design: asked, group_id: groupId, number };
-    return (await dataOf(client.POST("/api/array/picture", { body, signal }))).picture;
+  return useComputed("array", design, [groupId, number], async (design, asking) => {
+    const body = { design, group_id: groupId, number };
+    return (await dataOf(client.POST("/api/array/picture", { body, ...asking }))).picture;
   });
 }
 
@@ -88,8 +102,8 @@ export function useArrayAdvice(design: BoatDesign) {
     "array-advice",
     design,
     null,
-    async (asked, signal) => {
-      return (await dataOf(client.POST("/api/array/advice", { body: { design: asked }, signal }))).advice;
+    async (design, asking) => {
+      return (await dataOf(client.POST("/api/array/advice", { body: { design }, ...asking }))).advice;
     },
     REST_MS,
   );
@@ -100,8 +114,8 @@ export function useTiltAdvice(design: BoatDesign) {
     "tilt",
     design,
     null,
-    async (asked, signal) => {
-      return (await dataOf(client.POST("/api/array/tilt", { body: { design: asked }, signal }))).advice;
+    async (design, asking) => {
+      return (await dataOf(client.POST("/api/array/tilt", { body: { design }, ...asking }))).advice;
     },
     REST_MS,
   );
@@ -113,8 +127,8 @@ export function useBurden(design: BoatDesign) {
     "burden",
     design,
     null,
-    async (asked, signal) => {
-      const found = await dataOf(client.POST("/api/array/burden", { body: { design: asked }, signal }));
+    async (design, asking) => {
+      const found = await dataOf(client.POST("/api/array/burden", { body: { design }, ...asking }));
       return found.burden ?? null;
     },
     REST_MS,
@@ -126,8 +140,8 @@ export function useThroughYear(design: BoatDesign) {
     "year",
     design,
     null,
-    async (asked, signal) => {
-      return (await dataOf(client.POST("/api/array/year", { body: { design: asked }, signal }))).year;
+    async (design, asking) => {
+      return (await dataOf(client.POST("/api/array/year", { body: { design }, ...asking }))).year;
     },
     REST_MS,
   );
@@ -138,8 +152,8 @@ export function useNextPanels(design: BoatDesign) {
     "next",
     design,
     null,
-    async (asked, signal) => {
-      return (await dataOf(client.POST("/api/array/next", { body: { design: asked }, signal }))).panels;
+    async (design, asking) => {
+      return (await dataOf(client.POST("/api/array/next", { body: { design }, ...asking }))).panels;
     },
     REST_MS,
   );
@@ -149,8 +163,10 @@ export function useNextPanels(design: BoatDesign) {
 export function useProposals(design: BoatDesign, asked: boolean) {
   return useQuery({
     queryKey: ["proposals", design],
-    queryFn: async ({ signal }) =>
-      (await dataOf(client.POST("/api/strings/propose", { body: { design }, signal }))).proposals,
+    queryFn: async ({ signal }) => {
+      const asking = turn("proposals", signal, REST_MS);
+      return (await dataOf(client.POST("/api/strings/propose", { body: { design }, ...asking }))).proposals;
+    },
     enabled: asked,
     placeholderData: keepPreviousData,
     staleTime: Number.POSITIVE_INFINITY,
@@ -160,8 +176,8 @@ export function useProposals(design: BoatDesign, asked: boolean) {
 }
 
 export function useStringsPicture(design: BoatDesign) {
-  return useComputed("strings", design, null, async (asked, signal) => {
-    return (await dataOf(client.POST("/api/strings/picture", { body: { design: asked }, signal }))).picture;
+  return useComputed("strings", design, null, async (design, asking) => {
+    return (await dataOf(client.POST("/api/strings/picture", { body: { design }, ...asking }))).picture;
   });
 }
 
@@ -171,15 +187,15 @@ export function useWarnings(design: BoatDesign) {
     "warnings",
     design,
     null,
-    async (asked, signal) => {
-      return (await dataOf(client.POST("/api/warnings", { body: { design: asked }, signal }))).warnings;
+    async (design, asking) => {
+      return (await dataOf(client.POST("/api/warnings", { body: { design }, ...asking }))).warnings;
     },
     REST_MS,
   );
 }
 
 export function useDayPicture(design: BoatDesign) {
-  return useComputed("day", design, null, async (asked, signal) => {
-    return (await dataOf(client.POST("/api/day/picture", { body: { design: asked }, signal }))).picture;
+  return useComputed("day", design, null, async (design, asking) => {
+    return (await dataOf(client.POST("/api/day/picture", { body: { design }, ...asking }))).picture;
   });
 }
