@@ -12,7 +12,9 @@ import parhelion.sun.year
 KERNELS = (
     parhelion.array.casting.cell_shares,
     parhelion.array.casting.face_shares,
+    parhelion.array.casting.looked_up,
     parhelion.array.casting.reached,
+    parhelion.array.casting.worst_and_mean,
     parhelion.array.mismatch.effective_light,
     parhelion.array.mismatch.string_light,
     parhelion.day.flow.run_days,

@@ -149,7 +149,7 @@ class StringsTest(unittest.TestCase):
         light = np.array([[beam]]), np.array([[diffuse]])
         kept = 1 - (shares[0::2] + shares[1::2]) / 2
         drop = 0.5 / (0.53 * 72 / 3)
-        string = string_light(np.ascontiguousarray(light[1][None] + light[0][None] * kept[:, None, :]), drop)
+        string = string_light(*light, kept, np.ones(3), drop)
         np.testing.assert_allclose(string, effective_light(*light, shares, 72, False), rtol=1e-9)
 
     def test_series_never_beats_a_controller_each_and_unshaded_it_is_the_same(self):

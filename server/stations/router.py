@@ -84,10 +84,11 @@ class BankOut(Checked):
 
 
 class AskedArray(Asked):
-    """The panel the sky is seen from: its group, and its number in it."""
+    """The panel the sky is seen from: its group, and its number in it. A draft follows a drag."""
 
     group_id: str | None = None
     number: int = Field(default=0, ge=0, lt=400)
+    draft: bool = False
 
 
 class ArrayOut(Checked):
@@ -235,7 +236,7 @@ def bank(request: HttpRequest, body: AskedBank) -> Any:
 
 @router.post("/array/picture", response=ArrayOut, operation_id="drawArray")
 def array(request: HttpRequest, body: AskedArray) -> Any:
-    picture = array_picture(body.design, body.group_id, body.number)
+    picture = array_picture(body.design, body.group_id, body.number, body.draft)
     return ArrayOut(content_hash=content_hash(body.design), picture=picture)
 
 

@@ -14,7 +14,7 @@ from __future__ import annotations
 import math
 
 import numpy as np
-from numba import boolean, float64, njit, types
+from numba import boolean, float32, float64, int64, njit, types
 from numpy.typing import NDArray
 
 from parhelion.kernels import OPTIONS
@@ -120,10 +120,10 @@ def cell_shares(points: Array, spars: Array, directions: Array, half2: float) ->
 
     Returns
     -------
-    ndarray, shape (c, d)
+    ndarray, shape (d, c)
     """
     cells, subs, _ = points.shape
-    found = np.zeros((cells, len(directions)))
+    found = np.zeros((len(directions), cells))
     for d in range(len(directions)):
         sx, sy, sz = directions[d, 0], directions[d, 1], directions[d, 2]
         for k in range(len(spars)):
@@ -134,6 +134,24 @@ def cell_shares(points: Array, spars: Array, directions: Array, half2: float) ->
             px, py, pz = bx - along * sx, by - along * sy, bz - along * sz
             length2 = px * px + py * py + pz * pz
             for c in range(cells):
+                # the whole cell first: most are clear of the spar
+                ux = (points[c, 0, 0] + points[c, subs - 1, 0]) / 2 - ax
+                uy = (points[c, 0, 1] + points[c, subs - 1, 1]) / 2 - ay
+                uz = (points[c, 0, 2] + points[c, subs - 1, 2]) / 2 - az
+                gx, gy, gz = points[c, 0, 0] - ax - ux, points[c, 0, 1] - ay - uy, points[c, 0, 2] - az - uz
+                around = math.sqrt(gx * gx + gy * gy + gz * gz)
+                foot = -(ux * sx + uy * sy + uz * sz)
+                farthest = max(foot, foot + along) + around
+                if farthest <= 0:
+                    continue
+                w = 0.0
+                if length2 > 1e-12:
+                    w = min(max((ux * px + uy * py + uz * pz) / length2, 0.0), 1.0)
+                rx, ry, rz = w * bx - ux, w * by - uy, w * bz - uz
+                distance = rx * sx + ry * sy + rz * sz
+                reach = around + radius + math.sqrt((SUN_RADIUS_RAD * farthest) ** 2 + 4.0 / 3.0 * half2)
+                if rx * rx + ry * ry + rz * rz - distance * distance >= reach * reach:
+                    continue
                 total = 0.0
                 for s in range(subs):
                     ux, uy, uz = points[c, s, 0] - ax, points[c, s, 1] - ay, points[c, s, 2] - az
@@ -151,7 +169,7 @@ def cell_shares(points: Array, spars: Array, directions: Array, half2: float) ->
                         continue
                     total += strip_share(math.sqrt(max(off2, 0.0)), radius, spread)
                 if total > 0:
-                    found[c, d] = 1 - (1 - found[c, d]) * (1 - total / subs)
+                    found[d, c] = 1 - (1 - found[d, c]) * (1 - total / subs)
     return found
 
 
@@ -171,11 +189,11 @@ def face_shares(  # noqa: PLR0912 - one loop, compiled whole
 
     Returns
     -------
-    ndarray, shape (c, d)
+    ndarray, shape (d, c)
         Faces of one body do not hide each other: their shares add up, to 1 at most.
     """
     cells, subs, _ = points.shape
-    found = np.zeros((cells, len(directions)))
+    found = np.zeros((len(directions), cells))
     edge = np.zeros((4, 4))  # of one face: unit vector across the edge and the ray, and its offset
     for d in range(len(directions)):
         sx, sy, sz = directions[d, 0], directions[d, 1], directions[d, 2]
@@ -227,7 +245,7 @@ def face_shares(  # noqa: PLR0912 - one loop, compiled whole
                 if least <= -reach:
                     continue
                 if least >= reach and far > slack:
-                    found[c, d] = 1.0
+                    found[d, c] = 1.0
                     continue
                 total = 0.0
                 for s in range(subs):
@@ -248,5 +266,65 @@ def face_shares(  # noqa: PLR0912 - one loop, compiled whole
                             off = edge[e, 0] * qx + edge[e, 1] * qy + edge[e, 2] * qz - edge[e, 3]
                             share *= _disc(off / spread)
                     total += share
-                found[c, d] = min(found[c, d] + total / subs, 1.0)
+                found[d, c] = min(found[d, c] + total / subs, 1.0)
+    return found
+
+
+@njit(types.UniTuple(float64[:, ::1], 2)(float32[:, ::1], int64[::1], int64), **OPTIONS)
+def worst_and_mean(clear: NDArray[np.float32], part_of: NDArray[np.int64], parts: int) -> tuple[Array, Array]:
+    """Shaded share of the worst cell in each part of a panel, and of all its cells, by direction.
+
+    Parameters
+    ----------
+    clear : ndarray, shape (d, c)
+        Share of each cell that is clear.
+    part_of : ndarray, shape (c,)
+        The part that each cell is in.
+    parts : int
+
+    Returns
+    -------
+    worst, mean : ndarray, shapes (parts, d) and (1, d)
+    """
+    directions, cells = clear.shape
+    worst = np.zeros((parts, directions))
+    mean = np.zeros((1, directions))
+    for d in range(directions):
+        total = 0.0
+        for c in range(cells):
+            shaded = 1.0 - clear[d, c]
+            total += shaded
+            worst[part_of[c], d] = max(worst[part_of[c], d], shaded)
+        mean[0, d] = total / cells
+    return worst, mean
+
+
+@njit(float64[:, ::1](float64[:, :, ::1], float64[::1], float64[::1]), **OPTIONS)
+def looked_up(table: Array, azimuth_deg: Array, elevation_deg: Array) -> Array:
+    """Entries of sky tables between their directions, bilinear.
+
+    Parameters
+    ----------
+    table : ndarray, shape (p, a, e)
+        By bearing all round, and by height from 0.
+    azimuth_deg, elevation_deg : ndarray, shape (n,)
+        A height below 0 is read as 0 [deg].
+
+    Returns
+    -------
+    ndarray, shape (p, n)
+    """
+    parts, a, e = table.shape
+    step = 360.0 / a
+    found = np.empty((parts, len(azimuth_deg)))
+    for n in range(len(azimuth_deg)):
+        left = (azimuth_deg[n] / step) % a
+        up = min(max(elevation_deg[n] / step, 0.0), e - 1.000001)
+        i, j = int(left), int(up)
+        u, v = left - i, up - j
+        i, k = i % a, (i + 1) % a
+        for p in range(parts):
+            low = table[p, i, j] * (1 - u) + table[p, k, j] * u
+            high = table[p, i, j + 1] * (1 - u) + table[p, k, j + 1] * u
+            found[p, n] = low * (1 - v) + high * v
     return found

@@ -3,17 +3,19 @@
 from __future__ import annotations
 
 from dataclasses import dataclass
+from functools import partial
 
 import numpy as np
 from numpy.typing import NDArray
 
 from parhelion.array.deck import DeckGroup, deck_of
 from parhelion.array.shade import STEP_DEG
-from parhelion.array.shaded import headings_of, light_over
+from parhelion.array.shaded import cast_shade, headings_of, light_over
 from parhelion.array.tending import air_temperature_c, heading_power_per_watt, tended_power_per_watt
 from parhelion.design import BoatDesign, PanelGroup, Tended
 from parhelion.memo import Memo
 from parhelion.sun.light import Light
+from parhelion.together import together
 
 Array = NDArray[np.float64]
 
@@ -84,7 +86,9 @@ def group_power_per_watt(
     def compute() -> Array:
         if tended and place.hinged:
             return tended_power_per_watt(design, here, deck, headings)
-        return np.mean([heading_power_per_watt(design, here, deck, h, step_deg) for h in headings], axis=0)
+        cast_shade([deck], step_deg)  # every heading reads the same tables
+        each = [partial(heading_power_per_watt, design, here, deck, h, step_deg) for h in headings]
+        return np.mean(together(each), axis=0)
 
     return _per_watt.get(key, compute)
 

@@ -82,14 +82,40 @@ def effective_light(beam: Array, diffuse: Array, worst: Array, cells: int, half_
     return made
 
 
-@njit(float64[:, ::1](float64[:, :, ::1], float64), **OPTIONS)
-def string_light(currents: Array, drop: float) -> Array:
+@njit(float64(float64[::1], float64), **OPTIONS)
+def _best_of(row: Array, drop: float) -> float:
+    """The best of substrings in series [1], their currents from the highest down, over their number."""
+    parts = len(row)
+    high = max(row[0], LEAST_LIGHT)
+    best = 0.0
+    for k in range(parts, 0, -1):
+        current = row[k - 1]
+        if k < parts and row[k] == current:  # one more that carries as much loses nothing
+            continue
+        bypassed = (parts - k) * drop
+        if current * (k * _raised(current / high) - bypassed) <= best:  # no running one stands higher
+            continue
+        volts, last, raised = 0.0, -1.0, 0.0
+        for j in range(k):
+            if row[j] != last:
+                last, raised = row[j], _raised(current / max(row[j], LEAST_LIGHT))
+            volts += raised
+        best = max(best, current * (volts - bypassed))
+    return best / parts
+
+
+@njit(float64[:, ::1](float64[:, ::1], float64[:, ::1], float64[:, ::1], float64[::1], float64), **OPTIONS)
+def string_light(beam: Array, diffuse: Array, kept: Array, views: Array, drop: float) -> Array:
     """Light that an even string would need to give as much, by the rule over all its substrings [1].
 
     Parameters
     ----------
-    currents : ndarray, shape (m, n, s)
-        Of each substring, as light [W/m2]; changed on return.
+    beam, diffuse : ndarray, shape (n, s)
+        On every panel of the string, after incidence losses [W/m2].
+    kept : ndarray, shape (m, s)
+        Share of the beam that each substring keeps [-].
+    views : ndarray, shape (m,)
+        Share of the diffuse light that each keeps [-].
     drop : float
         What a bypass takes, over the volts of a substring [-].
 
@@ -97,21 +123,26 @@ def string_light(currents: Array, drop: float) -> Array:
     -------
     ndarray, shape (n, s)
     """
-    parts, members, steps = currents.shape
+    members, steps = beam.shape
+    parts = len(views)
     made = np.empty((members, steps))
-    for n in range(members):
-        for s in range(steps):
-            row = np.sort(currents[:, n, s])[::-1]
+    row = np.empty(parts)
+    order = np.arange(parts)
+    for s in range(steps):
+        for n in range(members):
+            b, d = beam[n, s], diffuse[n, s]
+            for i in range(parts):  # in the order of the last one, which is nearly right
+                part = order[i]
+                current = d * views[part] + b * kept[part, s]
+                j = i
+                while j > 0 and row[j - 1] < current:
+                    row[j], order[j] = row[j - 1], order[j - 1]
+                    j -= 1
+                row[j], order[j] = current, part
             if row[0] - row[parts - 1] <= 1e-9 * row[0]:
                 made[n, s] = row[0]
-                continue
-            best = 0.0
-            for k in range(1, parts + 1):
-                volts = 0.0
-                for j in range(k):
-                    volts += _raised(row[k - 1] / max(row[j], LEAST_LIGHT))
-                best = max(best, row[k - 1] * (volts - (parts - k) * drop))
-            made[n, s] = best / parts
+            else:
+                made[n, s] = _best_of(row, drop)
     return made
 
 

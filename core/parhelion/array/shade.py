@@ -8,7 +8,7 @@ import numpy as np
 from numpy.typing import NDArray
 
 from parhelion.array.bodies import Body
-from parhelion.array.casting import cell_shares, face_shares, reached
+from parhelion.array.casting import cell_shares, face_shares, looked_up, reached, worst_and_mean
 from parhelion.array.layout import SUBSTRINGS, PanelAt, cell_middles, substring_of_cells
 from parhelion.memo import Memo
 
@@ -30,7 +30,7 @@ class _Shadow:
     """Shaded shares of a panel's cells by one body, in the directions where there are any."""
 
     where: NDArray[np.int64]  # of the directions, shape (k,)
-    shares: NDArray[np.float32]  # of each cell, shape (cells, k)
+    shares: NDArray[np.float32]  # of each cell, shape (k, cells)
 
 
 def _shadow(panel: PanelAt, body: Body, directions: Array) -> _Shadow:
@@ -43,7 +43,7 @@ def _shadow(panel: PanelAt, body: Body, directions: Array) -> _Shadow:
     may = reached(cells, body.spars, body.faces, directions, half2) & (directions @ panel.normal > 0)
     where = np.flatnonzero(may)
     seen = np.ascontiguousarray(directions[where])
-    clear = np.ones((len(cells), len(where)))
+    clear = np.ones((len(where), len(cells)))
     if len(where) and len(body.spars):
         clear *= 1 - cell_shares(cells, body.spars, seen, half2)
     if len(where) and len(body.faces):
@@ -51,21 +51,30 @@ def _shadow(panel: PanelAt, body: Body, directions: Array) -> _Shadow:
     return _Shadow(where, (1 - clear).astype(np.float32))
 
 
-def _together(panel: PanelAt, shadows: list[_Shadow]) -> _Shadow:
-    """What several bodies leave multiplies."""
-    where = np.unique(np.concatenate([shadow.where for shadow in shadows]))
-    clear = np.ones((panel.rows * panel.columns, len(where)), dtype=np.float32)
+def _clear(
+    panel: PanelAt, shadows: list[_Shadow], directions: int
+) -> tuple[NDArray[np.int64], NDArray[np.float32]]:
+    """Where anything is shaded, and what several bodies leave clear there, which multiplies.
+
+    Shapes (k,) and (k, cells).
+    """
+    touched = np.zeros(directions, dtype=bool)
     for shadow in shadows:
-        clear[:, np.searchsorted(where, shadow.where)] *= 1 - shadow.shares
-    return _Shadow(where, 1 - clear)
+        touched[shadow.where] = True
+    where = np.flatnonzero(touched)
+    row_of = np.cumsum(touched) - 1
+    clear = np.ones((len(where), panel.rows * panel.columns), dtype=np.float32)
+    for shadow in shadows:
+        clear[row_of[shadow.where]] *= 1 - shadow.shares
+    return where, clear
 
 
 def shares_towards(panel: PanelAt, bodies: tuple[Body, ...], directions: Array) -> Array:
     """Shaded share of each cell of a panel, shape (rows, columns, d)."""
     made = np.zeros((panel.rows * panel.columns, len(directions)))
-    if bodies:
-        whole = _together(panel, [_shadow(panel, body, directions) for body in bodies])
-        made[:, whole.where] = whole.shares
+    shadows = [_shadow(panel, body, directions) for body in bodies]
+    where, clear = _clear(panel, shadows, len(directions))
+    made[:, where] = 1 - clear.T
     return made.reshape(panel.rows, panel.columns, -1)
 
 
@@ -79,17 +88,8 @@ class SkyTable:
 
     def at(self, azimuth_deg: Array, elevation_deg: Array) -> Array:
         """Worst-cell shares towards the sun, bilinear, shape (6, n); bearings off the bow."""
-        _, a, e = self.worst.shape
-        step = 360.0 / a
-        left = (np.asarray(azimuth_deg) / step) % a
-        up = np.clip(np.asarray(elevation_deg) / step, 0, e - 1.000001)
-        i, j = np.floor(left).astype(int), np.floor(up).astype(int)
-        u, v = left - i, up - j
-        i, k = i % a, (i + 1) % a
-        t = self.worst
-        low = t[:, i, j] * (1 - u) + t[:, k, j] * u
-        high = t[:, i, j + 1] * (1 - u) + t[:, k, j + 1] * u
-        return np.ascontiguousarray(low * (1 - v) + high * v)
+        bearings = np.ascontiguousarray(azimuth_deg, dtype=float)
+        return looked_up(self.worst, bearings, np.ascontiguousarray(elevation_deg, dtype=float))
 
 
 _tables: Memo[SkyTable] = Memo(400)
@@ -122,17 +122,12 @@ def _made(panel: PanelAt, bodies: tuple[Body, ...], step_deg: float) -> SkyTable
     def alone(body: Body) -> _Shadow:
         return _shadows.get((panel, body, step_deg), lambda: _shadow(panel, body, directions))
 
-    whole = _together(panel, [alone(body) for body in bodies])
-    ids = substring_of_cells(panel).ravel()
-    worst = np.zeros((2 * SUBSTRINGS, len(directions)))
-    for number in range(2 * SUBSTRINGS):
-        mine = whole.shares[ids == number]
-        if len(mine):
-            worst[number, whole.where] = mine.max(axis=0)
+    where, clear = _clear(panel, [alone(body) for body in bodies], len(directions))
+    parts = np.ascontiguousarray(substring_of_cells(panel).ravel(), dtype=np.int64)
+    worst, mean = np.zeros((2 * SUBSTRINGS, len(directions))), np.zeros(len(directions))
+    worst[:, where], (mean[where],) = worst_and_mean(clear, parts, 2 * SUBSTRINGS)
     if not panel.half_cut:
         worst[1::2] = worst[::2]
-    mean = np.zeros(len(directions))
-    mean[whole.where] = whole.shares.mean(axis=0, dtype=float)
     weight = np.maximum(directions @ panel.normal, 0) * np.cos(np.radians(e.ravel()))
     view = 1 - float((mean * weight).sum() / weight.sum())
     shape = (len(bearings), len(heights))

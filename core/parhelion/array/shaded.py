@@ -2,7 +2,8 @@
 
 from __future__ import annotations
 
-from collections.abc import Iterator
+from collections.abc import Iterator, Sequence
+from functools import partial
 
 import numpy as np
 from numpy.typing import NDArray
@@ -17,6 +18,7 @@ from parhelion.array.shade import STEP_DEG, sky_table
 from parhelion.design import LYING, BoatDesign, PlaceKind, Side
 from parhelion.sun.light import Light
 from parhelion.sun.skyline import light_behind
+from parhelion.together import together
 
 Array = NDArray[np.float64]
 
@@ -59,6 +61,13 @@ def facing_deg(faces: Side, tilt_deg: float, heading_deg: float) -> float:
     return (heading_deg + FACING_DEG[faces]) % 360.0 if tilt_deg else 0.0
 
 
+def cast_shade(groups: Sequence[DeckGroup], step_deg: float = STEP_DEG) -> None:
+    """Cast the shade on all panels of groups at once, so that their sky tables are there when asked for."""
+    shaded = [deck for deck in groups if not deck.alone]
+    seen = [pair for deck in shaded for pair in zip(deck.panels, deck.bodies, strict=True) if pair[1]]
+    together([partial(sky_table, *pair, step_deg) for pair in seen])
+
+
 def group_light(
     light: Light, deck: DeckGroup, heading_deg: float, step_deg: float = STEP_DEG
 ) -> Iterator[PlaneLight]:
@@ -76,17 +85,20 @@ def group_light(
         return
     planes: dict[tuple[float, float], PlaneLight] = {}
     leaves: list[PlaneLight] = []
-    strung: list[Array] = []
+    strung: list[tuple[Array, float]] = []
     cells = group.cells_across * group.cells_along // deck.leaves
     for panel, bodies in zip(deck.panels, deck.bodies, strict=True):
         stands = orientation(panel, heading_deg)
         whole = _kept(planes, stands, light)
         half_cut = group.half_cut and deck.leaves == 1
         if group.series > 1 and deck.leaves == 1:
-            strung.append(_currents(light, panel, bodies, whole, heading_deg, step_deg))
+            strung.append(_keeps(light, panel, bodies, heading_deg, step_deg))
             if len(strung) == group.series:
                 drop = BYPASS_V / (CELL_V * cells / SUBSTRINGS / (2 if half_cut else 1))
-                made = string_light(np.ascontiguousarray(np.concatenate(strung)), drop)
+                kept = np.concatenate([share for share, _ in strung])
+                views = np.repeat([view for _, view in strung], SUBSTRINGS)
+                beam, left = whole.beam_w_per_m2, whole.effective_w_per_m2 - whole.beam_w_per_m2
+                made = string_light(beam, left, kept, views, drop)
                 lit = PlaneLight(whole.global_w_per_m2, made, whole.beam_w_per_m2)
                 lit = _two_sided(light, deck, lit, heading_deg, *stands)
                 yield from [lit] * group.series
@@ -134,20 +146,17 @@ def _behind(
     return PlaneLight(whole.global_w_per_m2, made, whole.beam_w_per_m2)
 
 
-def _currents(
-    light: Light, panel: PanelAt, bodies: tuple[Body, ...], whole: PlaneLight, heading_deg: float,
-    step_deg: float,
-) -> Array:  # fmt: skip
-    """What each bypass substring of a panel carries, as light, shape (3, n, s) [W/m2]."""
-    if not bodies:
-        return np.stack([whole.effective_w_per_m2] * SUBSTRINGS)
+def _keeps(
+    light: Light, panel: PanelAt, bodies: tuple[Body, ...], heading_deg: float, step_deg: float
+) -> tuple[Array, float]:
+    """Shares that the substrings of a panel keep of the beam, shape (3, s), and of the diffuse light."""
     day = light.day
+    if not bodies:
+        return np.ones((SUBSTRINGS, len(day.azimuth_deg))), 1.0
     table = sky_table(panel, bodies, step_deg)
     worst = table.at((day.azimuth_deg - heading_deg) % 360.0, day.elevation_deg)
     worst[:, day.elevation_deg <= 0] = 0.0
-    left = (whole.effective_w_per_m2 - whole.beam_w_per_m2) * table.sky_view
-    kept = 1 - (worst[0::2] + worst[1::2]) / 2
-    return left[None] + whole.beam_w_per_m2[None] * kept[:, None, :]
+    return 1 - (worst[0::2] + worst[1::2]) / 2, table.sky_view
 
 
 def _two_sided(

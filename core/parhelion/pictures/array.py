@@ -4,6 +4,7 @@ from __future__ import annotations
 
 from dataclasses import replace
 from datetime import date as Date
+from functools import partial
 
 import numpy as np
 from numpy.typing import NDArray
@@ -16,8 +17,15 @@ from parhelion.array.harvest import group_power_per_watt, harvest
 from parhelion.array.layout import axes, most_that_fit
 from parhelion.array.panel import power_per_watt
 from parhelion.array.plane import plane_light
-from parhelion.array.shade import shares_towards, sky_directions, sky_table, towards
-from parhelion.array.shaded import group_light, headings_of, light_over, orientation
+from parhelion.array.shade import (
+    COARSE_DEG,
+    STEP_DEG,
+    shares_towards,
+    sky_directions,
+    sky_table,
+    towards,
+)
+from parhelion.array.shaded import cast_shade, group_light, headings_of, light_over, orientation
 from parhelion.array.tending import air_temperature_c
 from parhelion.constants import STEP_H
 from parhelion.day.outlook import Outlook, outlook_of
@@ -37,12 +45,14 @@ from parhelion.memo import Memo
 from parhelion.quantities import Frozen
 from parhelion.sun.daysteps import day_steps
 from parhelion.sun.skyline import height_deg, sky_left
+from parhelion.together import together
 
 Array = NDArray[np.float64]
 
 OUTLINE_POINTS = 24  # along one side of a hull
 BOW_FINENESS, STERN_BREADTH = 1.7, 0.72  # of a usual outline: how the bow closes, and the stern over the beam
 PATH_DATES = (("June", 6), ("September", 9), ("December", 12))
+DRAFT_ABOVE = 6  # panels: fewer are quick at any rate
 EVERY = 3  # of the steps, for the cells' colours where headings are averaged
 NOWHERE = "Give this place a position to see what shades it."
 
@@ -158,6 +168,7 @@ class ArrayPicture(Frozen):
     shade_wh: float  # what all that stands aboard costs together, at the panels
     mass_kg: float
     dome: SkyDome | None
+    step_deg: float  # of the sky tables read: a draft's are coarser
 
 
 class SetYield(Frozen):
@@ -185,9 +196,14 @@ class ArrayAdvice(Frozen):
     findings: list[Finding]
 
 
-def array_picture(design: BoatDesign, group_id: str | None = None, number: int = 0) -> ArrayPicture:
-    """Everything the Array station shows of a design, the sky from one panel of a group."""
-    return array_picture_from(outlook_of(design), group_id, number)
+def array_picture(
+    design: BoatDesign, group_id: str | None = None, number: int = 0, draft: bool = False
+) -> ArrayPicture:
+    """Everything the Array station shows of a design, the sky from one panel of a group.
+
+    A draft of many panels reads coarser sky tables, so that it follows a drag.
+    """
+    return array_picture_from(outlook_of(design), group_id, number, draft)
 
 
 def _clock(outlook: Outlook, index: int) -> float:
@@ -195,12 +211,15 @@ def _clock(outlook: Outlook, index: int) -> float:
     return moment.hour * 60 + moment.minute + moment.second / 60
 
 
-def array_picture_from(outlook: Outlook, group_id: str | None, number: int) -> ArrayPicture:
+def array_picture_from(outlook: Outlook, group_id: str | None, number: int, draft: bool) -> ArrayPicture:
     """The Array station of a design already gathered."""
     design, day = outlook.design, outlook.day
     deck = deck_of(design)
-    panels = [panel for group in deck.groups for panel in _deck_panels(outlook, group)]
-    sun_w = _shown_w(outlook)
+    many = sum(len(group.panels) for group in deck.groups) > DRAFT_ABOVE
+    step_deg = COARSE_DEG if draft and many else STEP_DEG
+    cast_shade([group for group in deck.groups if group.gives], step_deg)
+    panels = [panel for group in deck.groups for panel in _deck_panels(outlook, group, step_deg)]
+    sun_w = _shown_w(outlook, step_deg)
     placed = [g for g in deck.groups if g.panels]
     chosen = next((g for g in placed if g.group.id == group_id), placed[0] if placed else None)
     return ArrayPicture(
@@ -220,7 +239,8 @@ def array_picture_from(outlook: Outlook, group_id: str | None, number: int) -> A
         sun_w=sun_w.tolist(),
         shade_wh=sum(p.day_wh / p.kept_frac - p.day_wh for p in panels if p.kept_frac > 0),
         mass_kg=design.panels_kg,
-        dome=_dome(design, chosen, number) if chosen is not None else None,
+        dome=_dome(design, chosen, number, step_deg) if chosen is not None else None,
+        step_deg=step_deg,
     )  # fmt: skip
 
 
@@ -236,12 +256,12 @@ def array_advice(design: BoatDesign) -> ArrayAdvice:
     )
 
 
-def _shown_w(outlook: Outlook) -> Array:
+def _shown_w(outlook: Outlook, step_deg: float) -> Array:
     """At the banks' terminals on the shown day, shape (144,) [W]; without the other members where they do not
     matter, so that a picture follows a drag."""
     if any(place.tended is not Tended.LEFT for place in outlook.design.places):
         return outlook.shown_sun_w  # tilts are chosen on the mean of all members
-    return harvest(outlook.design, outlook.light.shown_alone).sun_w[0]
+    return harvest(outlook.design, outlook.light.shown_alone, step_deg).sun_w[0]
 
 
 def _track(azimuth_deg: Array, elevation_deg: Array) -> list[SunAt]:
@@ -309,17 +329,18 @@ def _thing(obstacle: Obstacle, stands: bool) -> DeckThing:
 _laid: Memo[list[DeckPanel]] = Memo(64)
 
 
-def _deck_panels(outlook: Outlook, group: DeckGroup) -> list[DeckPanel]:
+def _deck_panels(outlook: Outlook, group: DeckGroup, step_deg: float) -> list[DeckPanel]:
     """The panels of a group with their cells, kept by what they depend on: other edits cost nothing."""
     design = outlook.design
     if not group.panels or group.how in (How.FOLDED, How.GONE):
         return []
     here = light_over(design, outlook.light.shown_alone, group.place.kind)
-    key = (here.key, group, headings_of(design), air_temperature_c(design), design.plan.wind_mps)
-    return _laid.get(key, lambda: _lay(outlook, group))
+    air, wind = air_temperature_c(design), design.plan.wind_mps
+    key = (here.key, group, headings_of(design), air, wind, step_deg)
+    return _laid.get(key, lambda: _lay(outlook, group, step_deg))
 
 
-def _lay(outlook: Outlook, deck: DeckGroup) -> list[DeckPanel]:
+def _lay(outlook: Outlook, deck: DeckGroup, step_deg: float) -> list[DeckPanel]:
     """The panels of a group on the shown day; a folding panel's leaves share what it gives."""
     design, group = outlook.design, deck.group
     light = light_over(design, outlook.light.shown_alone, deck.place.kind)
@@ -327,23 +348,27 @@ def _lay(outlook: Outlook, deck: DeckGroup) -> list[DeckPanel]:
     air, wind = air_temperature_c(design), design.plan.wind_mps
     number, leaves = len(deck.panels), deck.leaves
 
+    def at(of: DeckGroup, heading: float) -> list[float]:
+        return [
+            float(power_per_watt(lit, air, wind, deck.place.ventilation, group.power_coefficient_per_k).sum())
+            for lit in group_light(light, of, heading, step_deg)
+        ]
+
     def energy(of: DeckGroup) -> Array:
         """Of each panel, the mean of the headings, shape (panels,) [Wh]."""
-        made = [
-            [
-                power_per_watt(lit, air, wind, deck.place.ventilation, group.power_coefficient_per_k).sum()
-                for lit in group_light(light, of, heading)
-            ]
-            for heading in headings
-        ]
+        made = together([partial(at, of, heading) for heading in headings])
         each = np.mean(made, axis=0) * STEP_H * group.nameplate_w / leaves
         return np.asarray(np.broadcast_to(np.repeat(each, leaves), number))
 
     bare = replace(deck, bodies=tuple(() for _ in deck.panels))
     free, given = energy(bare), energy(deck)
-    tended = group_power_per_watt(design, outlook.light.shown_alone, deck).sum() * STEP_H * group.nameplate_w
+    tended = group_power_per_watt(design, outlook.light.shown_alone, deck, step_deg).sum()
+    tended *= STEP_H * group.nameplate_w
     usual = given.mean() * leaves
     scale = float(tended / usual) if usual > 0 else 1.0
+    cells: list[list[float]] = []
+    if deck.gives:
+        cells = together([partial(_cells, outlook, deck, index, headings) for index in range(number)])
     return [
         DeckPanel(
             group_id=group.id,
@@ -352,9 +377,7 @@ def _lay(outlook: Outlook, deck: DeckGroup) -> list[DeckPanel]:
             corners=[_corner(np.array(c)) for c in panel.corners],
             columns=panel.columns,
             rows=panel.rows,
-            cells=_cells(outlook, deck, index, headings)
-            if deck.gives
-            else [0.0] * panel.columns * panel.rows,
+            cells=cells[index] if deck.gives else [0.0] * panel.columns * panel.rows,
             day_wh=float(given[index]) * scale,
             yield_h=float(given[index]) * scale * leaves / group.nameplate_w,
             kept_frac=float(given[index] / free[index]) if free[index] > 0 else 1.0,
@@ -419,11 +442,11 @@ def _deck_place(design: BoatDesign, place_id: str, panels: list[DeckPanel]) -> D
     )
 
 
-def _dome(design: BoatDesign, deck: DeckGroup, number: int) -> SkyDome:
+def _dome(design: BoatDesign, deck: DeckGroup, number: int, step_deg: float) -> SkyDome:
     """The sky from one panel: what is in the way, and the sun's paths in three months."""
     index = min(max(number, 0), len(deck.panels) - 1)
-    table = sky_table(deck.panels[index], deck.bodies[index])
-    bearings, heights = sky_directions()
+    table = sky_table(deck.panels[index], deck.bodies[index], step_deg)
+    bearings, heights = sky_directions(step_deg)
     heading = design.plan.heading_deg or 0.0
     paths = []
     for label, month in PATH_DATES:

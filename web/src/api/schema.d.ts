@@ -3076,6 +3076,8 @@ export interface components {
             /** Mass Kg */
             mass_kg: number;
             dome: components["schemas"]["SkyDome"] | null;
+            /** Step Deg */
+            step_deg: number;
         };
         /** Corner */
         Corner: {
@@ -3217,7 +3219,7 @@ export interface components {
         };
         /**
          * AskedArray
-         * @description The panel the sky is seen from: its group, and its number in it.
+         * @description The panel the sky is seen from: its group, and its number in it. A draft follows a drag.
          */
         AskedArray: {
             design: components["schemas"]["BoatDesign"];
@@ -3228,6 +3230,11 @@ export interface components {
              * @default 0
              */
             number: number;
+            /**
+             * Draft
+             * @default false
+             */
+            draft: boolean;
         };
         /**
          * ArrayAdvice

@@ -6,6 +6,7 @@ import type { SpeedUnit } from "../shared/units";
 
 const PAUSE_MS = 70;
 const REST_MS = 350; // before what takes longer than a glance is asked for: nothing waits on it
+const FINE_DEG = 3; // between the entries of a sky table that is no draft's
 
 const PAGE = crypto.randomUUID().slice(0, 8);
 let asked = 0;
@@ -36,11 +37,13 @@ function useComputed<T>(
   extra: unknown,
   compute: (d: BoatDesign, asking: Asking) => Promise<T>,
   pause = PAUSE_MS,
+  enabled = true,
 ) {
   const paused = usePaused(design, pause);
   const found = useQuery({
     queryKey: [name, paused, extra],
     queryFn: ({ signal }) => compute(paused, turn(name, signal, pause)),
+    enabled,
     placeholderData: keepPreviousData,
     gcTime: 60_000,
     staleTime: Number.POSITIVE_INFINITY,
@@ -88,12 +91,17 @@ export function useBankPicture(design: BoatDesign, ask: SizingAsk) {
   });
 }
 
-/** The deck in the sun; the sky is seen from one panel of a group. */
+/** The deck in the sun, the sky seen from one panel of a group: a draft at once, and the whole after a rest where
+ * the draft was coarser. */
 export function useArrayPicture(design: BoatDesign, groupId: string | null, number: number) {
-  return useComputed("array", design, [groupId, number], async (design, asking) => {
-    const body = { design, group_id: groupId, number };
+  const ask = (draft: boolean) => async (design: BoatDesign, asking: Asking) => {
+    const body = { design, group_id: groupId, number, draft };
     return (await dataOf(client.POST("/api/array/picture", { body, ...asking }))).picture;
-  });
+  };
+  const drafted = useComputed("array-draft", design, [groupId, number], ask(true));
+  const coarse = (drafted.data?.step_deg ?? 0) > FINE_DEG;
+  const whole = useComputed("array", design, [groupId, number], ask(false), REST_MS, coarse);
+  return coarse && whole.data && !whole.stale ? { ...drafted, data: whole.data } : drafted;
 }
 
 /** What the array tells; it takes longer than its picture. */
