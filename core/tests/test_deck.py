@@ -207,6 +207,34 @@ class HingeTest(unittest.TestCase):
         np.testing.assert_allclose(swept.given(Tended.LEFT, 0), flat)
 
 
+class SwungTest(unittest.TestCase):
+    """A boom that is carried over a side in some states."""
+
+    BOOM = {"foot": (0, 1.0, 2.3), "tip": (0, -3.0, 2.6)}
+
+    def test_it_turns_clockwise_about_its_foot_and_only_where_it_is_said(self):
+        boom = thing("sail", **self.BOOM, clew={"x_m": 0, "y_m": -2.0, "z_m": 5}, swung_deg=30,
+                     swung_in=["anchored"], stands_in=["anchored", "sailing"])  # fmt: skip
+        self.assertIs(boom.as_it_stands(BoatState.SAILING), boom)
+        self.assertIsNone(boom.as_it_stands(BoatState.DOCK))
+        over = boom.as_it_stands(BoatState.ANCHORED)
+        self.assertEqual(over.foot, boom.foot)
+        self.assertAlmostEqual(over.tip.x_m, -4 * np.sin(np.pi / 6))  # aft goes to port
+        self.assertAlmostEqual(over.tip.y_m, 1 - 4 * np.cos(np.pi / 6))
+        self.assertEqual((over.tip.z_m, over.clew.z_m), (2.6, 5))
+        self.assertAlmostEqual(over.clew.x_m, -3 * np.sin(np.pi / 6))
+
+    def test_over_the_far_side_it_leaves_the_panels_more(self):
+        at = {**WING, "plan__heading_deg": 0.0}
+        over = thing("spar", **self.BOOM, radius_m=0.08, swung_deg=40, swung_in=["anchored"])
+        onto = over.model_copy(update={"swung_deg": -40.0})
+        for state, least in (("under_way", 1.0), ("anchored", 1.01)):
+            away, near = (day_wh(**at, plan__state=state, obstacles=[boom]) for boom in (over, onto))
+            self.assertGreaterEqual(away / near, least)
+            if state == "under_way":
+                self.assertEqual(away, near)
+
+
 class LeavesTest(unittest.TestCase):
     FOLDING = {**WING, "panels__0__count": 1, "panels__0__cells_across": 4, "panels__0__cells_along": 12}
 

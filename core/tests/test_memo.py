@@ -7,6 +7,7 @@ import unittest
 from concurrent.futures import ThreadPoolExecutor
 
 from parhelion.memo import Memo, once
+from parhelion.together import together
 
 
 class MemoTest(unittest.TestCase):
@@ -87,3 +88,15 @@ class MemoTest(unittest.TestCase):
         with self.assertRaises(ZeroDivisionError):
             boat.light  # noqa: B018
         self.assertEqual(boat.light, 1)
+
+
+class TogetherTest(unittest.TestCase):
+    def test_in_their_order_within_each_other_and_with_their_failures(self):
+        def square(n: int) -> int:
+            threading.Event().wait(0.001 * (5 - n % 5))
+            return sum(together([lambda k=k: n for k in range(n)]))
+
+        self.assertEqual(together([lambda n=n: square(n) for n in range(30)]), [n * n for n in range(30)])
+        self.assertEqual(together([]), [])
+        with self.assertRaises(ZeroDivisionError):
+            together([lambda n=n: 1 // n for n in range(4)])

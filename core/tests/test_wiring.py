@@ -152,6 +152,28 @@ class StringsTest(unittest.TestCase):
         string = string_light(*light, kept, np.ones(3), drop)
         np.testing.assert_allclose(string, effective_light(*light, shares, 72, False), rtol=1e-9)
 
+    @settings(max_examples=60, deadline=None)
+    @given(st.integers(2, 5), st.randoms(use_true_random=False), st.booleans())
+    def test_a_string_is_the_best_of_all_the_currents_it_could_carry(self, panels, random, rough):
+        """Against every substring's current tried in turn; rough shares make many of them equal."""
+        parts, drop = 3 * panels, 0.5 / (0.53 * 12)
+        kept = np.array([[round(random.random(), 0 if rough else 9) for _ in range(4)] for _ in range(parts)])
+        views = np.array([0.5 + round(random.random() / 2, 0 if rough else 9) for _ in range(parts)])
+        beam, diffuse = (
+            np.array([[800.0, 0.0, 5.0, 0.0], [300.0, 700.0, 9.0, 0.0]]),
+            np.array([[90.0, 200.0, 40.0, 0.0], [150.0, 30.0, 1.0, 0.0]]),
+        )
+        found = string_light(beam, diffuse, kept, views, drop)
+        currents = diffuse * views[:, None, None] + beam * kept[:, None, :]
+        for n, s in np.ndindex(2, 4):
+            own = currents[:, n, s]
+            tries = []
+            for current in own:
+                run = own >= current
+                volts = 1 + 0.057 * np.log((1 - 0.94 * current / np.maximum(own[run], 1e-9)) / (1 - 0.94))
+                tries.append(current * (volts.sum() - drop * (~run).sum()) / parts)
+            self.assertAlmostEqual(found[n, s], max(tries), places=6)
+
     def test_series_never_beats_a_controller_each_and_unshaded_it_is_the_same(self):
         worst = 1.0
         for heading in (20.0, 130.0, 250.0):

@@ -46,7 +46,7 @@ def obstacle_costs(outlook: Outlook) -> dict[str, float]:
     here = _shown_wh(outlook, design)
 
     def without(thing: Obstacle) -> BoatDesign:
-        return design.changed(obstacles=tuple(other for other in design.obstacles if other is not thing))
+        return design.changed(obstacles=tuple(other for other in design.obstacles if other.id != thing.id))
 
     return {thing.id: _shown_wh(outlook, without(thing)) - here for thing in standing}
 
@@ -112,7 +112,7 @@ def shade_costs(view: ArrayView) -> Finding | None:
             best = (gain, name)
     told = sentence("{x} of the harvest.", x=fraction(cost / (whole + cost)))
     slots, text = dict(told.slots), told.text
-    crossed = _crossing(view, design.obstacles[index])
+    crossed = _crossing(view, next(thing for thing in view.deck.obstacles if thing.id == worst))
     if crossed is not None:
         text += " At {at} it crosses {n} of {of} cell rows of a panel on {place}."
         slots |= {"at": clock(crossed[3]), "n": count(crossed[0]), "of": count(crossed[1]),

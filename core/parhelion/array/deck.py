@@ -58,9 +58,9 @@ def deck_of(design: BoatDesign) -> Deck:
 
 
 def obstacles_standing(design: BoatDesign) -> tuple[Obstacle, ...]:
-    """What throws shade in the plan's state."""
-    state = design.plan.state
-    return tuple(o for o in design.obstacles if o.stands_in is None or state in o.stands_in)
+    """What throws shade in the plan's state, as it then stands."""
+    found = (thing.as_it_stands(design.plan.state) for thing in design.obstacles)
+    return tuple(thing for thing in found if thing is not None)
 
 
 def _deck(design: BoatDesign) -> Deck:

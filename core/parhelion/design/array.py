@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+import math
 from enum import StrEnum
 
 from pydantic import Field, model_validator
@@ -255,6 +256,25 @@ class Obstacle(Part):
     stands_in: tuple[BoatState, ...] | None = Field(
         default=None, max_length=5, title="States it stands in; empty: all"
     )
+    swung_deg: float = Field(default=0, ge=-180, le=180, title="Swung about its foot")
+    swung_in: tuple[BoatState, ...] = Field(default=(), max_length=5, title="States it is swung in")
+
+    def as_it_stands(self, state: BoatState) -> Obstacle | None:
+        """In a state of the boat: swung about its foot, clockwise seen from above, or gone."""
+        if self.stands_in is not None and state not in self.stands_in:
+            return None
+        if state not in self.swung_in or self.swung_deg == 0 or self.shape is Shape.BOX:
+            return self
+        turn = math.radians(self.swung_deg)
+        sine, cosine = math.sin(turn), math.cos(turn)
+
+        def swung(point: Point) -> Point:
+            x, y = point.x_m - self.foot.x_m, point.y_m - self.foot.y_m
+            at = {"x_m": self.foot.x_m + x * cosine + y * sine, "y_m": self.foot.y_m + y * cosine - x * sine}
+            return point.model_copy(update=at)
+
+        clew = swung(self.clew) if self.clew else None
+        return self.model_copy(update={"tip": swung(self.tip), "clew": clew})
 
     @model_validator(mode="after")
     def _shaped(self) -> Obstacle:

@@ -228,7 +228,7 @@ def array_picture_from(outlook: Outlook, group_id: str | None, number: int, draf
         breadth_m=design.hull.breadth_m,
         places=[_deck_place(design, place.id, panels) for place in design.places],
         panels=panels,
-        things=[_thing(o, o in deck.obstacles) for o in design.obstacles],
+        things=[_thing(thing, thing.as_it_stands(design.plan.state)) for thing in design.obstacles],
         sun=_track(day.azimuth_deg, day.elevation_deg),
         clock_min=[_clock(outlook, i) for i in range(len(day.azimuth_deg))],
         noon_index=day.index_at(day.solar_noon_at),
@@ -315,14 +315,15 @@ def _corner(point: Array) -> Corner:
     return Corner(x_m=float(point[0]), y_m=float(point[1]), z_m=float(point[2]))
 
 
-def _thing(obstacle: Obstacle, stands: bool) -> DeckThing:
+def _thing(thing: Obstacle, standing: Obstacle | None) -> DeckThing:
+    obstacle = standing or thing
     faces = body_of(obstacle).faces
     return DeckThing(
         id=obstacle.id, name=obstacle.name, shape=obstacle.shape,
         foot=Corner(**obstacle.foot.model_dump()), tip=Corner(**obstacle.tip.model_dump()),
         radius_m=obstacle.radius_m,
         faces=[[_corner(c) for c in face[:12].reshape(4, 3)[: int(face[12])]] for face in faces],
-        stands=stands,
+        stands=standing is not None,
     )  # fmt: skip
 
 

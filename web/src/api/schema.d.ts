@@ -1228,6 +1228,16 @@ export interface components {
             length_m?: number | null;
             /** States it stands in; empty: all */
             stands_in?: components["schemas"]["BoatState"][] | null;
+            /**
+             * Swung about its foot
+             * @default 0
+             */
+            swung_deg: number;
+            /**
+             * States it is swung in
+             * @default []
+             */
+            swung_in: components["schemas"]["BoatState"][];
         };
         /**
          * PanelGroup

@@ -1,11 +1,9 @@
-import type { ArrayAdvice, BoatDesign } from "../../api/client";
+import type { ArrayAdvice, BoatState } from "../../api/client";
 import { useDesign } from "../../app/design";
 import { useUnits } from "../../app/preferences";
 import { ChoiceField, NumberField, TextField } from "../../shared/ui/fields";
 import { shown } from "../../shared/units";
-import { SHAPES, STATES, withoutThing, withShape, withStanding, withThing } from "./parts";
-
-type Thing = NonNullable<BoatDesign["obstacles"]>[number];
+import { SHAPES, STATES, withoutThing, withShape, withThing, withThingIn } from "./parts";
 
 /** What throws shade: masts, booms, stays, a cabin, the crew, a sail; each in the states it stands in. */
 export function ThingFields({ advice }: { advice: ArrayAdvice | undefined }) {
@@ -56,7 +54,31 @@ export function ThingFields({ advice }: { advice: ArrayAdvice | undefined }) {
             <Ends s={s} end="foot" title={thing.shape === "sail" ? "Tack" : "Foot"} />
             <Ends s={s} end="tip" title={thing.shape === "sail" ? "Head" : "Top"} />
             {thing.shape === "sail" && <Ends s={s} end="clew" title="Clew" />}
-            <Standing s={s} thing={thing} />
+            <States
+              title="stands"
+              s={s}
+              list="stands_in"
+              checked={(state) => thing.stands_in?.includes(state) ?? true}
+            />
+            {thing.shape !== "box" && (
+              <>
+                <NumberField
+                  pointer={`/obstacles/${s}/swung_deg`}
+                  label="Swung by"
+                  kind="angle_deg"
+                  step={5}
+                  hint="About its foot, clockwise seen from above: a boom that points aft goes to port. Say below when it is swung"
+                />
+                {(thing.swung_deg ?? 0) !== 0 && (
+                  <States
+                    title="swung"
+                    s={s}
+                    list="swung_in"
+                    checked={(state) => thing.swung_in?.includes(state) ?? false}
+                  />
+                )}
+              </>
+            )}
             <p className="m-0 flex justify-between gap-2 text-[13px]">
               <span>
                 {cost !== undefined && (
@@ -89,23 +111,28 @@ export function ThingFields({ advice }: { advice: ArrayAdvice | undefined }) {
   );
 }
 
-/** The states in which it stands. */
-function Standing({ s, thing }: { s: number; thing: Thing }) {
+/** The states in which it stands, or is swung. */
+function States(props: {
+  title: string;
+  s: number;
+  list: "stands_in" | "swung_in";
+  checked: (state: BoatState) => boolean;
+}) {
   const { apply } = useDesign();
-  const stands = (state: (typeof STATES)[number][0]) => thing.stands_in?.includes(state) ?? true;
   return (
     <fieldset className="m-0 mb-1 border-0 p-0">
-      <legend className="p-0 text-[13px] text-muted">stands</legend>
+      <legend className="p-0 text-[13px] text-muted">{props.title}</legend>
       <span className="flex flex-wrap gap-x-3">
         {STATES.map(([state, words]) => (
           <label key={state} className="flex items-center gap-1 text-[13px]">
             <input
               type="checkbox"
+              aria-label={props.list === "swung_in" ? `swung ${words}` : words}
               className="accent-[var(--water)]"
-              checked={stands(state)}
+              checked={props.checked(state)}
               onChange={(event) => {
                 const on = event.target.checked;
-                apply((d) => withStanding(d, s, state, on), "stands");
+                apply((d) => withThingIn(d, props.s, props.list, state, on), props.list);
               }}
             />
             {words}

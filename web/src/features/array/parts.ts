@@ -187,7 +187,7 @@ function pulled(x: number, width: number, half: number | undefined): number {
 export function withThing(design: BoatDesign, shape: Obstacle["shape"] = "spar"): BoatDesign {
   const number = (design.obstacles ?? []).length + 1;
   const at = { x_m: 0, y_m: 0.5, z_m: 0.5 };
-  const shared = { id: fresh("thing"), shape, foot: at, radius_m: 0.02 };
+  const shared = { id: fresh("thing"), shape, foot: at, radius_m: 0.02, swung_deg: 0, swung_in: [] };
   const shaped = {
     spar: { name: `Pole ${number}`, tip: { ...at, z_m: 3 } },
     box: { name: `Box ${number}`, tip: { ...at, z_m: 1.5 }, width_m: 0.5, length_m: 0.5 },
@@ -216,11 +216,20 @@ export function withoutThing(design: BoatDesign, id: string): BoatDesign {
 }
 
 /** Whether a thing stands in a state; one that stands in all is kept without a list. */
-export function withStanding(design: BoatDesign, index: number, state: BoatState, on: boolean): BoatDesign {
+/** A thing that stands, or is swung, in a state or not. */
+export function withThingIn(
+  design: BoatDesign,
+  index: number,
+  list: "stands_in" | "swung_in",
+  state: BoatState,
+  on: boolean,
+): BoatDesign {
+  const every = STATES.map(([key]) => key);
   const obstacles = (design.obstacles ?? []).map((thing, i) => {
     if (i !== index) return thing;
-    const now = thing.stands_in ?? STATES.map(([key]) => key);
-    const next = STATES.map(([key]) => key).filter((key) => (key === state ? on : now.includes(key)));
+    const now = thing[list] ?? (list === "stands_in" ? every : []);
+    const next = every.filter((key) => (key === state ? on : now.includes(key)));
+    if (list === "swung_in") return { ...thing, swung_in: next };
     return { ...thing, stands_in: next.length === STATES.length ? null : next };
   });
   return { ...design, obstacles };
