@@ -23,6 +23,7 @@ from parhelion.design import (
     BoatDesign,
     Build,
     Controller,
+    ControllerKind,
     PanelGroup,
     PanelModel,
     Place,
@@ -33,6 +34,8 @@ from parhelion.design import (
     Ventilation,
 )
 from parhelion.quantities import Frozen, Sentence, distance, fraction, sentence, words
+from parhelion.wiring.circuits import absorption_v
+from parhelion.wiring.panel_volts import panel_volts
 
 FRAME_PRICE_PER_W = 0.45  # invented coins: frame, controller and cable
 FRAME_KG_PER_W = 0.02
@@ -123,19 +126,31 @@ def _best_fill(place: Place) -> tuple[PanelModel, int, bool] | None:
     return found
 
 
+def _wired(design: BoatDesign, model: PanelModel, count: int) -> tuple[int, ControllerKind]:
+    """The fewest in series whose hot volts reach the bank; a boost controller where none of them do."""
+    if design.bank is None:
+        return 1, ControllerKind.MPPT
+    needs = absorption_v(design.bank) + Controller(id="new").headroom_v
+    hot_v = panel_volts(model).best_at(design.wiring.hottest_cell_c)
+    fits = [n for n in range(1, count + 1) if count % n == 0 and n * hot_v >= needs]
+    return (fits[0], ControllerKind.MPPT) if fits else (1, ControllerKind.BOOST)
+
+
 def _filled(design: BoatDesign, place: Place) -> tuple[Place, PanelModel, int, BoatDesign] | None:
     best = _best_fill(place)
     if best is None:
         return None
     model, count, turned = best
     taken = {group.id for group in design.panels} | {item.id for item in design.controllers}
-    controller = Controller(id=_unused(taken), name=f"{place.name} controller")
+    series, kind = _wired(design, model, count)
+    controller = Controller(id=_unused(taken), name=f"{place.name} controller", kind=kind)
+    group = _group(model, place.id, controller.id, count, turned, controller.id)
     others = tuple(p for p in design.places if p.id != place.id)
     changed = design.changed(
         places=tuple(place if p.id == place.id else p for p in design.places)
         if len(others) < len(design.places)
         else (*design.places, place),
-        panels=(*design.panels, _group(model, place.id, controller.id, count, turned, controller.id)),
+        panels=(*design.panels, group.model_copy(update={"series": series})),
         controllers=(*design.controllers, controller),
     )
     return place, model, count, changed

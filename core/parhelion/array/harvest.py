@@ -16,6 +16,7 @@ from parhelion.design import BoatDesign, PanelGroup, Tended
 from parhelion.memo import Memo
 from parhelion.sun.light import Light
 from parhelion.together import together
+from parhelion.wiring.held import held_in
 
 Array = NDArray[np.float64]
 
@@ -78,7 +79,7 @@ def group_power_per_watt(
     strung = (group.series, group.wired_frac)
     key = (
         here.key, headings, strung, place.tilt_deg, place.faces, place.ventilation,
-        group.power_coefficient_per_k, air, wind, stands, step_deg, tended,
+        group.power_coefficient_per_k, air, wind, stands, step_deg, tended, held_in(design, group),
         two_sided if group.bifaciality_frac else (),
         (design.obstacles, design.places, design.panels) if tended else (),
     )  # fmt: skip

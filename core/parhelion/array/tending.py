@@ -8,13 +8,15 @@ import numpy as np
 from numpy.typing import NDArray
 
 from parhelion.array.deck import DeckGroup, at_tilt, deck_of
-from parhelion.array.panel import power_per_watt
+from parhelion.array.panel import cell_temperature_c, power_per_watt
+from parhelion.array.plane import PlaneLight
 from parhelion.array.shade import STEP_DEG
 from parhelion.array.shaded import group_light
 from parhelion.design import BoatDesign, Tended
 from parhelion.sun.climate import usual_air_temperature_c
 from parhelion.sun.light import Light
 from parhelion.sun.year import YearSteps
+from parhelion.wiring.held import Held, held_in
 
 Array = NDArray[np.float64]
 
@@ -28,13 +30,25 @@ def air_temperature_c(design: BoatDesign) -> float:
     return usual_air_temperature_c(design.site.latitude_deg, design.plan.date) if given is None else given
 
 
+def panel_power_per_watt(
+    lit: PlaneLight, air_c: float | Array, wind_mps: float, deck: DeckGroup, held: Held | None
+) -> Array:
+    """DC power over nameplate of one panel of a group, at its best volts or as it is held [W/W]."""
+    made = power_per_watt(lit, air_c, wind_mps, deck.place.ventilation, deck.group.power_coefficient_per_k)
+    if held is None:
+        return made
+    cell = cell_temperature_c(lit.global_w_per_m2, air_c, wind_mps, deck.place.ventilation)
+    return made * held.share(lit.effective_w_per_m2, cell)
+
+
 def heading_power_per_watt(
     design: BoatDesign, light: Light, deck: DeckGroup, heading_deg: float, step_deg: float = STEP_DEG
 ) -> Array:
     """DC power over nameplate of a group on one heading, the mean of its panels, shape (n, 144) [W/W]."""
     air, wind = air_temperature_c(design) if light.air_c is None else light.air_c, design.plan.wind_mps
+    held = held_in(design, deck.group)
     made = [
-        power_per_watt(lit, air, wind, deck.place.ventilation, deck.group.power_coefficient_per_k)
+        panel_power_per_watt(lit, air, wind, deck, held)
         for lit in group_light(light, deck, heading_deg, step_deg)
     ]
     wired = deck.group.wired_frac if deck.alone else 1.0  # the others were told one by one

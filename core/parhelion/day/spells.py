@@ -116,12 +116,16 @@ def house_watts(day: DaySteps, design: BoatDesign) -> Array:
     Returns
     -------
     ndarray, shape (4, 144)
-        Essential and other loads of the main bank, then of the house's own bank [W].
+        Essential and other loads of the main bank, then of the house's own bank; controllers' own draw is
+        essential [W].
     """
     made = np.zeros((4, STEPS_PER_DAY))
     for load in design.loads:
         own = design.house_bank is not None and design.load_bank_id(load) == design.house_bank.id
         made[2 * own + (not load.essential)] += load.drawn_w * load_share(day, load)
+    for controller in design.controllers:  # day and night
+        own = design.house_bank is not None and controller.bank_id == design.house_bank.id
+        made[2 * own] += controller.count * controller.own_power_w
     return made
 
 

@@ -3,6 +3,7 @@
 from parhelion.chemistries import Chemistry as Chemistry
 from parhelion.design.array import Build as Build
 from parhelion.design.array import Controller as Controller
+from parhelion.design.array import ControllerKind as ControllerKind
 from parhelion.design.array import ControllerModel as ControllerModel
 from parhelion.design.array import Fastening as Fastening
 from parhelion.design.array import Obstacle as Obstacle

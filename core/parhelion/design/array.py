@@ -200,16 +200,28 @@ class PanelGroup(PanelModel):
         return self.count * self.each_kg
 
 
+class ControllerKind(StrEnum):
+    """What a charge controller does with the panels' volts."""
+
+    MPPT = "mppt"  # finds their best and brings it down to the bank's
+    PWM = "pwm"  # connects them to the bank in pulses: they stand at its volts
+    BOOST = "boost"  # finds their best and lifts it to the bank's
+
+
 class ControllerModel(Part):
-    """A tracking charge controller by its label; without a current limit it never clips."""
+    """A charge controller by its label; without a current limit it never clips."""
 
     name: Name = "Controller"
+    kind: ControllerKind = ControllerKind.MPPT
     efficiency: float = Field(default=0.96, gt=0.5, le=1, title="Controller efficiency")
     current_limit_a: float | None = Field(default=None, gt=0, le=2_000, title="Most it puts out")
     most_pv_v: float | None = Field(default=None, gt=1, le=1_500, title="Most volts from the panels")
     most_pv_a: float | None = Field(default=None, gt=0, le=1_000, title="Most short-circuit amps")
     headroom_v: float = Field(default=2, ge=0, le=100, title="Needs this far over the bank")
+    least_bank_v: float | None = Field(default=None, gt=1, le=1_000, title="Bank volts it charges, at least")
     most_bank_v: float | None = Field(default=None, gt=1, le=1_000, title="Bank volts it charges, at most")
+    own_power_w: float = Field(default=0, ge=0, le=100, title="Its own draw, day and night")
+    inputs: int = Field(default=1, ge=1, le=20, title="Inputs, each at volts of its own")
     price: float | None = Field(default=None, ge=0, le=100_000)
 
 

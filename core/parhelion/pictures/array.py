@@ -15,7 +15,6 @@ from parhelion.array.bodies import body_of
 from parhelion.array.deck import DeckGroup, deck_of
 from parhelion.array.harvest import group_power_per_watt, harvest
 from parhelion.array.layout import axes, most_that_fit
-from parhelion.array.panel import power_per_watt
 from parhelion.array.plane import plane_light
 from parhelion.array.shade import (
     COARSE_DEG,
@@ -26,7 +25,7 @@ from parhelion.array.shade import (
     towards,
 )
 from parhelion.array.shaded import cast_shade, group_light, headings_of, light_over, orientation
-from parhelion.array.tending import air_temperature_c
+from parhelion.array.tending import air_temperature_c, panel_power_per_watt
 from parhelion.constants import STEP_H
 from parhelion.day.outlook import Outlook, outlook_of
 from parhelion.design import (
@@ -46,6 +45,7 @@ from parhelion.quantities import Frozen
 from parhelion.sun.daysteps import day_steps
 from parhelion.sun.skyline import height_deg, sky_left
 from parhelion.together import together
+from parhelion.wiring.held import held_in
 
 Array = NDArray[np.float64]
 
@@ -337,7 +337,7 @@ def _deck_panels(outlook: Outlook, group: DeckGroup, step_deg: float) -> list[De
         return []
     here = light_over(design, outlook.light.shown_alone, group.place.kind)
     air, wind = air_temperature_c(design), design.plan.wind_mps
-    key = (here.key, group, headings_of(design), air, wind, step_deg)
+    key = (here.key, group, headings_of(design), air, wind, step_deg, held_in(design, group.group))
     return _laid.get(key, lambda: _lay(outlook, group, step_deg))
 
 
@@ -348,10 +348,11 @@ def _lay(outlook: Outlook, deck: DeckGroup, step_deg: float) -> list[DeckPanel]:
     headings = headings_of(design)
     air, wind = air_temperature_c(design), design.plan.wind_mps
     number, leaves = len(deck.panels), deck.leaves
+    held = held_in(design, group)
 
     def at(of: DeckGroup, heading: float) -> list[float]:
         return [
-            float(power_per_watt(lit, air, wind, deck.place.ventilation, group.power_coefficient_per_k).sum())
+            float(panel_power_per_watt(lit, air, wind, deck, held).sum())
             for lit in group_light(light, of, heading, step_deg)
         ]
 

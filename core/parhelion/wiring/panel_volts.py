@@ -9,8 +9,14 @@ References
 from __future__ import annotations
 
 from dataclasses import dataclass
+from typing import TypeVar
+
+import numpy as np
+from numpy.typing import NDArray
 
 from parhelion.design import PanelModel
+
+Heat = TypeVar("Heat", float, NDArray[np.float64])
 
 STANDARD_C = 25.0
 CELL_VOC, CELL_VMP = 0.68, 0.57  # of a silicon cell, where the datasheet is not known
@@ -31,11 +37,11 @@ class PanelVolts:
     best_per_k: float
     given: bool  # whether the datasheet says so
 
-    def open_at(self, cell_c: float, series: int = 1) -> float:
+    def open_at(self, cell_c: Heat, series: int = 1) -> Heat:
         """Open-circuit volts of panels in series at a cell temperature [1] [V]."""
         return series * self.open_v * (1 + self.open_per_k * (cell_c - STANDARD_C))
 
-    def best_at(self, cell_c: float, series: int = 1) -> float:
+    def best_at(self, cell_c: Heat, series: int = 1) -> Heat:
         """Volts of most power of panels in series at a cell temperature [1] [V]."""
         return series * self.best_v * (1 + self.best_per_k * (cell_c - STANDARD_C))
 

@@ -1,0 +1,106 @@
+"""What a string gives when its controller holds it at volts that are not its best.
+
+References
+----------
+[1] A PWM controller holds the string at the bank's volts; MPPT brings volts down, so the
+    string stands at its best or at what the bank needs; a boost controller holds it below the bank's.
+[2] Up to the best volts: the exponential through (0, Isc), (Vmp, Imp) and (Voc, 0). Beyond: power falls as
+    1 - x^2.25 over the way from Vmp to Voc. Both within .02 of a single diode from 10 to 75 C in full
+    and 30 % of full light; see docs/methods/wiring.
+[3] Voc falls with the logarithm of the light by 1.1 kT/q a cell.
+"""
+
+from __future__ import annotations
+
+from dataclasses import dataclass
+
+import numpy as np
+from numpy.typing import NDArray
+
+from parhelion.chemistries import CHEMICALS
+from parhelion.design import Bank, BoatDesign, Controller, ControllerKind, PanelGroup
+from parhelion.wiring.panel_volts import CELL_VOC, STANDARD_C, PanelVolts, panel_volts
+
+Array = NDArray[np.float64]
+
+FALLS, BOLTZMANN_V_PER_K, ZERO_C_K, IDEALITY = 2.25, 8.617e-5, 273.15, 1.1
+LEAST_OVER = 1.03  # Voc over Vmp, in however little light
+HOTTEST_C, FULL_W_PER_M2 = 90.0, 1000.0
+
+
+def charging_v(bank: Bank) -> float:
+    """A bank's volts while it charges: midway from nominal to absorption [V]."""
+    return (bank.nominal_v + bank.cells * CHEMICALS[bank.chemistry].absorption_v) / 2
+
+
+def share_at(panel: PanelVolts, volts: Array | float, light_w_per_m2: Array, cell_c: Array) -> Array:
+    """Power of a panel held at some volts, over its most in the same light and heat [2] [-].
+
+    Parameters
+    ----------
+    panel : PanelVolts
+    volts : ndarray or float
+        At the panel; in a string, the string's over its panels [V].
+    light_w_per_m2, cell_c : ndarray, shapes alike
+        Effective light, and the cells' temperature.
+    """
+    light = np.maximum(light_w_per_m2, 1.0) / FULL_W_PER_M2
+    best = panel.best_at(cell_c)
+    thermal = IDEALITY * panel.open_v / CELL_VOC * BOLTZMANN_V_PER_K * (cell_c + ZERO_C_K)
+    open_v = np.maximum(panel.open_at(cell_c) + thermal * np.log(light), LEAST_OVER * best)
+    spare = 1 - panel.best_a / panel.short_a
+    steep = (best / open_v - 1) / np.log(spare)
+    x = np.minimum(volts / best, 1.0)
+    amps = (1 - spare * np.exp(best * (x - 1) / (steep * open_v))) / (1 - spare)
+    over = np.clip((volts - best) / (open_v - best), 0.0, 1.0)
+    return np.asarray(np.where(volts > best, 1 - over**FALLS, np.minimum(x * amps, 1.0)))
+
+
+@dataclass(frozen=True)
+class Held:
+    """How a controller holds the strings of a group; volts are a panel's share of the string's."""
+
+    kind: ControllerKind
+    panel: PanelVolts
+    volts: float
+
+    def share(self, light_w_per_m2: Array, cell_c: Array) -> Array:
+        """Of the most that a panel could give [-]; shapes alike."""
+        best = self.panel.best_at(cell_c)
+        at: Array | float = self.volts
+        if self.kind is ControllerKind.MPPT:
+            at = np.maximum(best, self.volts)
+        elif self.kind is ControllerKind.BOOST:
+            at = np.minimum(best, self.volts)
+        return share_at(self.panel, at, light_w_per_m2, cell_c)
+
+
+def held_by(controller: Controller, bank: Bank, group: PanelGroup) -> Held | None:
+    """How a controller holds a group's strings; None where they always stand at their best volts.
+
+    Volts that no datasheet gives take nothing off behind MPPT or boost: the findings tell them.
+
+    Parameters
+    ----------
+    controller : Controller
+    bank : Bank
+        That it charges.
+    group : PanelGroup
+    """
+    panel, needs = panel_volts(group), charging_v(bank)
+    if controller.kind is not ControllerKind.PWM and not panel.given:
+        return None
+    if controller.kind is ControllerKind.MPPT:
+        held = Held(controller.kind, panel, (needs + controller.headroom_v) / group.series)
+        return held if panel.best_at(HOTTEST_C) < held.volts else None
+    if controller.kind is ControllerKind.BOOST:
+        held = Held(controller.kind, panel, (needs - controller.headroom_v) / group.series)
+        return held if panel.best_at(STANDARD_C - 50.0) > held.volts else None
+    return Held(controller.kind, panel, needs / group.series)
+
+
+def held_in(design: BoatDesign, group: PanelGroup) -> Held | None:
+    """The same for a group as it is wired in a design; None without a bank."""
+    controller = design.controller(group.controller_id)
+    bank = next((b for b in design.banks if b.id == controller.bank_id), design.bank)
+    return None if bank is None else held_by(controller, bank, group)
