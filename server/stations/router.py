@@ -16,12 +16,12 @@ from parhelion.answers.models import Answers
 from parhelion.answers.next_panel import NextPanels, next_panels
 from parhelion.answers.propose import Proposals, propose
 from parhelion.answers.sizing import SizingAsk
-from parhelion.answers.through_year import ThroughYear, through_year
+from parhelion.answers.through_year import BoxesThroughYear, ThroughYear, boxes_through_year, through_year
 from parhelion.answers.tilt import TiltAdvice, tilt_advice
-from parhelion.data import panel_models, places
+from parhelion.data import controller_models, panel_models, places
 from parhelion.day.outlook import outlook_of
 from parhelion.defaults import LOAD_PRESETS, LoadPreset
-from parhelion.design import BoatDesign, PanelModel, Site
+from parhelion.design import BoatDesign, ControllerModel, PanelModel, Site
 from parhelion.formats.helm_card_pdf import helm_card_pdf
 from parhelion.formats.module_table import ReadModules, read_modules
 from parhelion.formats.runs_table import ReadRuns, read_runs, written_runs
@@ -126,6 +126,10 @@ class ModuleTable(Schema):
 
 class ProposalsOut(Checked):
     proposals: Proposals
+
+
+class BoxesYearOut(Checked):
+    year: BoxesThroughYear
 
 
 class StringsOut(Checked):
@@ -286,6 +290,12 @@ def strings(request: HttpRequest, body: Asked) -> Any:
     return StringsOut(content_hash=content_hash(body.design), picture=strings_picture(body.design))
 
 
+@router.post("/strings/year", response=BoxesYearOut, operation_id="clipYear")
+def strings_year(request: HttpRequest, body: Asked) -> Any:
+    """What every controller passes and clips in a year."""
+    return BoxesYearOut(content_hash=content_hash(body.design), year=boxes_through_year(body.design))
+
+
 @router.post("/strings/propose", response=ProposalsOut, operation_id="proposeWiring")
 def strings_propose(request: HttpRequest, body: Asked) -> Any:
     """The best few wirings for these panels and this bank."""
@@ -296,6 +306,11 @@ def strings_propose(request: HttpRequest, body: Asked) -> Any:
 def warnings(request: HttpRequest, body: Asked) -> Any:
     """How many open warnings each station has, for the course line."""
     return WarningsOut(content_hash=content_hash(body.design), warnings=warning_counts(body.design))
+
+
+@router.get("/controller-models", response=list[ControllerModel], operation_id="listControllerModels")
+def list_controller_models(request: HttpRequest) -> Any:
+    return list(controller_models())
 
 
 @router.get("/load-presets", response=list[LoadPreset], operation_id="listLoadPresets")

@@ -4,8 +4,10 @@ from __future__ import annotations
 
 from dataclasses import dataclass
 
+import numpy as np
+
 from parhelion.advice.finding import Finding, ordered
-from parhelion.design import BoatDesign
+from parhelion.design import BoatDesign, ControllerKind
 from parhelion.quantities import (
     Fact,
     Why,
@@ -20,11 +22,13 @@ from parhelion.quantities import (
 )
 from parhelion.wiring.cables import LASTING
 from parhelion.wiring.circuits import Circuit, Wiring, absorption_v
+from parhelion.wiring.held import FULL_W_PER_M2, charging_v, share_at
 from parhelion.wiring.panel_volts import most_in_series
 
 SOURCE = "Usual rules of small-craft wiring; the standard in force where you are comes first."
 SHOCK_V = 60.0
 MIXED_FRAC = 0.05  # between the volts of strings side by side
+PWM_COLD_C, PWM_WARN_FRAC = 10.0, 0.35
 LARGE_CHARGE = 1.25  # array watts over what the controller can pass, before a word
 
 
@@ -55,9 +59,10 @@ def _named(circuit: Circuit) -> str:
 def over_limit(view: WiringView) -> Finding | None:
     """A string that passes its controller's volts on a cold morning."""
     for circuit in view.wiring.circuits:
-        limit = circuit.controller.most_pv_v
+        limit = circuit.limit_v
         if limit is None or circuit.cold_v <= limit:
             continue
+        lifted = circuit.controller.kind is ControllerKind.BOOST and limit != circuit.controller.most_pv_v
         most = most_in_series(
             circuit.panel.open_v, circuit.panel.open_per_k, view.design.wiring.coldest_c, limit
         )
@@ -76,7 +81,13 @@ def over_limit(view: WiringView) -> Finding | None:
                 limit=volts(limit),
             ),
             detail=sentence(
-                "At {t} {s} in series pass what the controller survives. " + fits,
+                (
+                    "At {t} {s} in series stand above the bank: behind boost current then runs into it past "
+                    "any control. "
+                    if lifted
+                    else "At {t} {s} in series pass what the controller survives. "
+                )
+                + fits,
                 t=temperature(view.design.wiring.coldest_c),
                 s=count(circuit.series),
                 n=count(most),
@@ -108,8 +119,13 @@ def too_low(view: WiringView) -> Finding | None:
                 n=volts(circuit.needs_v),
             ),
             detail=sentence(
-                "On a hot noon charging stops when it is needed; the harvest does not know that. Put more "
-                "in series, or a controller that lifts the volts."
+                (
+                    "On a hot noon charging fades when it is needed; the harvest has it taken off. "
+                    if circuit.panel.given
+                    else "On a hot noon charging stops when it is needed; without a datasheet the harvest "
+                    "does not know that. "
+                )
+                + "Put more in series, or a boost controller where the volts stay under the bank's."
             ),
             why=_why(
                 "Vmp of the string with its own coefficient at the hottest cell, against absorption and the "
@@ -174,23 +190,27 @@ def input_amps(view: WiringView) -> Finding | None:
 def wrong_bank(view: WiringView) -> Finding | None:
     """A controller made for another bank."""
     for circuit in view.wiring.circuits:
-        most, bank = circuit.controller.most_bank_v, circuit.bank
-        if most is None or bank is None or bank.nominal_v <= most * 1.1:
+        least, most, bank = circuit.controller.least_bank_v, circuit.controller.most_bank_v, circuit.bank
+        if bank is None:
+            continue
+        above = most is not None and bank.nominal_v > most * 1.1
+        below = least is not None and bank.nominal_v < least * 0.9
+        if not above and not below:
             continue
         return Finding(
             id="wrong_bank",
             level="warn",
             title=sentence(
-                "{name} charges up to {v}, the bank is {b}",
+                f"{{name}} charges {'up to' if above else 'from'} {{v}}, the bank is {{b}}",
                 name=words(circuit.controller.name),
-                v=volts(most),
+                v=volts((most if above else least) or 0.0),
                 b=volts(bank.nominal_v),
             ),
             detail=sentence(
                 "It will not charge this bank, and may not survive it. Choose one for these volts."
             ),
             why=_why("Nominal volts of the bank against the controller's label"),
-            field=view.box_field(circuit, "most_bank_v"),
+            field=view.box_field(circuit, "most_bank_v" if above else "least_bank_v"),
         )
     return None
 
@@ -202,7 +222,8 @@ def mixed_volts(view: WiringView) -> Finding | None:
         by_box.setdefault(circuit.controller.id, []).append(circuit)
     for together in by_box.values():
         noons = [circuit.noon_v for circuit in together]
-        if max(noons) / min(noons) < 1 + MIXED_FRAC:
+        own_input = len(together) <= together[0].controller.inputs * together[0].controller.count
+        if own_input or max(noons) / min(noons) < 1 + MIXED_FRAC:
             continue
         low, high = (f(together, key=lambda c: c.noon_v) for f in (min, max))
         return Finding(
@@ -318,6 +339,49 @@ def shock(view: WiringView) -> Finding | None:
     )
 
 
+def pwm_loss(view: WiringView) -> Finding | None:
+    """What a PWM controller gives up, cold and hot, against MPPT."""
+    for circuit in view.wiring.circuits:
+        if circuit.controller.kind is not ControllerKind.PWM or circuit.bank is None:
+            continue
+        volts_each = charging_v(circuit.bank) / circuit.series
+        cold, hot = (
+            1 - float(share_at(circuit.panel, volts_each, np.array(FULL_W_PER_M2), np.array(cell_c)))
+            for cell_c in (PWM_COLD_C, view.design.wiring.hottest_cell_c)
+        )
+        watts = circuit.group.nameplate_w * circuit.group.count
+        worst = max(cold, hot)
+        return Finding(
+            id="pwm_loss",
+            level="warn" if worst > PWM_WARN_FRAC else "note",
+            title=sentence(
+                "{name} behind PWM gives up {x} cold, {y} hot",
+                name=words(_named(circuit)),
+                x=fraction(cold),
+                y=fraction(hot),
+            ),
+            detail=sentence(
+                "Of {w} the bank's {v} let it make {a} on a cold bright day. "
+                + (
+                    "The panel's volts do not suit this bank: MPPT, or panels of other volts."
+                    if worst > PWM_WARN_FRAC
+                    else "For a small panel it may still be the right buy: Propose compares prices."
+                ),
+                w=power(watts),
+                v=volts(charging_v(circuit.bank)),
+                a=power(watts * (1 - cold)),
+            ),
+            why=_why(
+                "The string's curve at the bank's volts, over its best, in full sun",
+                Fact(label="Cells, cold", value=temperature(PWM_COLD_C)),
+                Fact(label="Cells, hot", value=temperature(view.design.wiring.hottest_cell_c)),
+                Fact(label="Bank while charging", value=volts(charging_v(circuit.bank))),
+            ),
+            field=view.box_field(circuit, "kind"),
+        )
+    return None
+
+
 def within_limits(view: WiringView) -> Finding | None:
     """What was checked and held."""
     if not view.wiring.circuits:
@@ -325,7 +389,7 @@ def within_limits(view: WiringView) -> Finding | None:
     checks = [over_limit, too_low, left_over, input_amps, wrong_bank, mixed_volts, thick_cable]
     if any(check(view) for check in checks):
         return None
-    known = all(c.controller.most_pv_v is not None for c in view.wiring.circuits)
+    known = all(c.limit_v is not None for c in view.wiring.circuits)
     return Finding(
         id="within_limits",
         level="good" if known else "note",
@@ -374,6 +438,7 @@ RULES = (
     mixed_volts,
     thick_cable,
     string_fuse,
+    pwm_loss,
     within_limits,
     large_array,
     shock,

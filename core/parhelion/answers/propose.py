@@ -9,6 +9,7 @@ from __future__ import annotations
 from collections.abc import Callable
 from dataclasses import dataclass
 
+from parhelion.answers.through_year import boxes_through_year
 from parhelion.array.harvest import harvest
 from parhelion.constants import STEP_H
 from parhelion.data import controller_models
@@ -16,7 +17,7 @@ from parhelion.day.outlook import Outlook
 from parhelion.design import Bank, BoatDesign, Controller, ControllerModel, PanelGroup
 from parhelion.quantities import Frozen, Sentence, count, energy, fraction, money, sentence
 from parhelion.wiring.cables import lasting_a
-from parhelion.wiring.circuits import absorption_v
+from parhelion.wiring.circuits import limit_v, needs_v
 from parhelion.wiring.panel_volts import panel_volts
 
 LARGEST_ARRAY = 1.35  # nameplate over what the controllers pass: beyond it clipping costs
@@ -43,7 +44,8 @@ class Proposal(Frozen):
 
     key: str
     label: str
-    day_wh: float  # at the bank on the mean day
+    day_wh: float  # at the bank on the mean day, the controllers' own draw taken off
+    year_wh: float  # the same over the year of the plan's sky
     price: float  # of all controllers [coins]
     boxes: int
     wires: int  # pairs from the panels down
@@ -59,6 +61,7 @@ class Proposals(Frozen):
     tried: int
     legal: int
     now_wh: float
+    now_year_wh: float
     proposals: list[Proposal]
     unwired: list[str]  # places whose panels no controller of the list can take
 
@@ -71,7 +74,7 @@ class _Option:
     series: int
     boxes: int
     model: ControllerModel
-    wh: float
+    wh: float  # on the mean day, its own draw taken off
     cold_v: float
     hot_v: float
 
@@ -91,6 +94,20 @@ def _wired(design: BoatDesign, group: PanelGroup, boxes: int, model: ControllerM
     return Controller(**model.model_dump(), id=own, bank_id=old.bank_id, count=boxes, cable_m=old.cable_m)
 
 
+def _legal(model: ControllerModel, bank: Bank, cold_v: float, hot_v: float, short_a: float) -> bool:
+    """Whether a string suits a controller and a bank: volts cold and hot, input amps, the bank's volts."""
+    most, least = limit_v(model, bank), needs_v(model, bank)
+    return (
+        most is not None
+        and model.most_pv_a is not None
+        and model.most_bank_v is not None
+        and cold_v <= COLD_MARGIN * most
+        and (least is None or hot_v >= least)
+        and short_a <= model.most_pv_a
+        and (model.least_bank_v or 0) * 0.9 <= bank.nominal_v <= model.most_bank_v * 1.1
+    )
+
+
 def _options(
     design: BoatDesign, outlook: Outlook, group: PanelGroup, bank: Bank
 ) -> tuple[int, list[_Option]]:
@@ -100,29 +117,26 @@ def _options(
     for series in _divisors(group.count):
         cold = panel.open_at(limits.coldest_c, series)
         hot = panel.best_at(limits.hottest_cell_c, series)
-        made: dict[str, float] = {}
+        made: dict[tuple[object, ...], float] = {}
         for boxes in _divisors(group.count // series):
             strings = group.count // series // boxes
             fits = []
-            for model in controller_models():
+            for model in (*controller_models(), *design.own_controllers):
                 tried += 1
-                assert model.most_pv_v and model.most_pv_a and model.current_limit_a and model.most_bank_v
-                passes = model.current_limit_a * bank.nominal_v
-                if (
-                    cold <= COLD_MARGIN * model.most_pv_v
-                    and hot >= absorption_v(bank) + model.headroom_v
-                    and lasting_a(panel.short_a, strings) <= model.most_pv_a
-                    and bank.nominal_v <= model.most_bank_v * 1.1
-                    and group.nameplate_w * series * strings <= LARGEST_ARRAY * passes
+                if _legal(model, bank, cold, hot, lasting_a(panel.short_a, strings)) and (
+                    model.current_limit_a is None
+                    or group.nameplate_w * series * strings
+                    <= LARGEST_ARRAY * model.current_limit_a * bank.nominal_v
                 ):
                     fits.append(model)
             for model in fits:
                 controller = _wired(design, group, boxes, model)
-                key = f"{model.efficiency}/{boxes * (model.current_limit_a or 0)}"
+                key = model.kind, model.headroom_v, model.efficiency, boxes * (model.current_limit_a or 0)
                 if key not in made:
                     alone = group.model_copy(update={"series": series, "controller_id": controller.id})
                     made[key] = _day_wh(design, outlook, alone, controller)
-                found.append(_Option(group, series, boxes, model, made[key], cold, hot))
+                own_wh = 24.0 * boxes * model.own_power_w
+                found.append(_Option(group, series, boxes, model, made[key] - own_wh, cold, hot))
     return tried, found
 
 
@@ -156,6 +170,7 @@ def _proposal(key: str, label: str, reason: Sentence, picked: list[_Option], des
         key=key,
         label=label,
         day_wh=sum(option.wh for option in picked),
+        year_wh=_year_wh(changed),
         price=sum(option.price for option in picked),
         boxes=sum(option.boxes for option in picked),
         wires=sum(option.group.count // option.series for option in picked),
@@ -171,6 +186,11 @@ def _proposal(key: str, label: str, reason: Sentence, picked: list[_Option], des
         current=same,
         design=changed,
     )  # fmt: skip
+
+
+def _year_wh(design: BoatDesign) -> float:
+    """At the banks over the year of the plan's sky, the controllers' own draw taken off [Wh]."""
+    return sum(box.year_wh - box.own_wh for box in boxes_through_year(design).boxes)
 
 
 def _best_for_its_price(options: list[_Option]) -> _Option:
@@ -208,8 +228,10 @@ def propose(outlook: Outlook) -> Proposals:
         else:
             unwired.append(design.place(group.place_id).name)
     now = float(harvest(design, outlook.light.mean).sun_w.sum() * STEP_H)
+    now -= sum(24.0 * c.count * c.own_power_w for c in design.controllers)
+    year = _year_wh(design)
     if not by_group:
-        return Proposals(tried=tried, legal=0, now_wh=now, proposals=[], unwired=unwired)
+        return Proposals(tried=tried, legal=0, now_wh=now, now_year_wh=year, proposals=[], unwired=unwired)
 
     def pick(rank: Callable[[_Option], tuple[float, ...]]) -> list[_Option]:
         return [min(options, key=rank) for options in by_group]
@@ -252,4 +274,4 @@ def propose(outlook: Outlook) -> Proposals:
         made = _proposal(key, label, reason, picked, design)
         if not any(other.choices == made.choices for other in found):
             found.append(made)
-    return Proposals(tried=tried, legal=legal, now_wh=now, proposals=found, unwired=unwired)
+    return Proposals(tried=tried, legal=legal, now_wh=now, now_year_wh=year, proposals=found, unwired=unwired)

@@ -33,15 +33,78 @@ class ThroughYear(Frozen):
     sky: str
 
 
-def _daily_wh(design: BoatDesign, sky: Sky) -> Array:
+def _by_day(design: BoatDesign, watts: Array) -> Array:
+    """Energy of each day of the plan's year from watts by step, shape (days,) [Wh]."""
+    steps = year_steps(design.site, design.plan.date.year)
+    days = len(steps.month_of_day)
+    return np.asarray(np.bincount(steps.day_of_step, weights=watts, minlength=days) * STEP_H, dtype=float)
+
+
+def daily_wh(design: BoatDesign, sky: Sky) -> Array:
     """What the banks get on each day of the plan's year under a sky word, shape (days,) [Wh]."""
-    year = design.plan.date.year
-    steps = year_steps(design.site, year)
-    total = np.zeros(len(steps.month_of_day))
-    for share, light in year_light(design.site, year, sky):
-        watts = harvest(design, light).sun_w[0]
-        total += share * np.bincount(steps.day_of_step, weights=watts, minlength=len(total)) * STEP_H
-    return total
+    lights = year_light(design.site, design.plan.date.year, sky)
+    return np.sum(
+        [share * _by_day(design, harvest(design, light).sun_w[0]) for share, light in lights], axis=0
+    )
+
+
+class BoxYear(Frozen):
+    """One controller through the year, under the plan's sky."""
+
+    controller_id: str
+    name: str
+    boxes: int
+    array_w: float  # nameplate of what feeds it
+    passes_w: float | None  # most that it lets through; None without a limit or a bank
+    year_wh: float  # at the bank
+    clipped_wh: float
+    worst_month: int | None  # with most clipped, 1 to 12; None where it never clips
+    own_wh: float  # its own draw, day and night
+
+
+class BoxesThroughYear(Frozen):
+    """What every controller passes and clips in a year."""
+
+    boxes: list[BoxYear]
+    sky: str
+
+
+def boxes_through_year(design: BoatDesign) -> BoxesThroughYear:
+    """What every controller passes and clips in a year of the plan's sky, at steps of ten minutes.
+
+    Parameters
+    ----------
+    design : BoatDesign
+    """
+    month_of_day = year_steps(design.site, design.plan.date.year).month_of_day
+    made: dict[str, Array] = {}
+    for share, light in year_light(design.site, design.plan.date.year, design.plan.sky):
+        for key, parts in harvest(design, light).boxes_w.items():
+            days = np.array([share * _by_day(design, watts[0]) for watts in parts])
+            made[key] = made.get(key, 0.0) + days
+    found = []
+    for controller in design.controllers:
+        fed = [group for group in design.fitted_panels if group.controller_id == controller.id]
+        if not fed:
+            continue
+        bank = next((b for b in design.banks if b.id == controller.bank_id), design.bank)
+        limit = controller.current_limit_a
+        passed, clipped = made[controller.id]
+        monthly = np.bincount(month_of_day, weights=clipped, minlength=13)
+        found.append(
+            BoxYear(
+                controller_id=controller.id,
+                name=controller.name,
+                boxes=controller.count,
+                array_w=sum(group.nameplate_w * group.count for group in fed),
+                passes_w=None if limit is None or bank is None else controller.count * limit * bank.nominal_v,
+                year_wh=float(passed.sum()),
+                clipped_wh=float(clipped.sum()),
+                worst_month=int(monthly.argmax()) if clipped.sum() > 1 else None,
+                own_wh=controller.count * controller.own_power_w * 24.0 * len(month_of_day),
+            )
+        )
+    return BoxesThroughYear(boxes=found, sky=SKY_WORDS[design.plan.sky])
 
 
 def through_year(design: BoatDesign) -> ThroughYear:
@@ -56,7 +119,7 @@ def through_year(design: BoatDesign) -> ThroughYear:
     ThroughYear
         Steps of ten minutes; broken sky as half its bright and half its dull state.
     """
-    under, clear = (_daily_wh(design, sky) for sky in (design.plan.sky, Sky.CLEAR))
+    under, clear = (daily_wh(design, sky) for sky in (design.plan.sky, Sky.CLEAR))
     month_of_day = year_steps(design.site, design.plan.date.year).month_of_day
     months = [
         Month(

@@ -31,6 +31,7 @@ class Harvest:
     sun_w: Array  # at the banks' terminals
     by_bank_w: Array  # the same by bank: the main one's, the house's own; shape (n, 144, 2)
     groups_w: dict[str, Array]  # at the bank's terminals, by panel group
+    boxes_w: dict[str, tuple[Array, Array]]  # at the bank's terminals and clipped, by controller
 
     def member(self, index: int) -> Harvest:
         """One member alone, shape (1, 144)."""
@@ -42,6 +43,7 @@ class Harvest:
             self.sun_w[rows],
             self.by_bank_w[rows],
             {key: watts[rows] for key, watts in self.groups_w.items()},
+            {key: (out[rows], above[rows]) for key, (out, above) in self.boxes_w.items()},
         )
 
 
@@ -121,6 +123,7 @@ def harvest(design: BoatDesign, light: Light, step_deg: float = STEP_DEG) -> Har
         inputs[group.controller_id] += watts
     array, conversion, clipped, passed = (np.zeros(shape) for _ in range(4))
     shares: dict[str, Array] = {}
+    boxes: dict[str, tuple[Array, Array]] = {}
     by_bank = np.zeros((*shape, 2))
     own = design.house_bank
     for controller in design.controllers:
@@ -138,10 +141,11 @@ def harvest(design: BoatDesign, light: Light, step_deg: float = STEP_DEG) -> Har
         clipped += above
         conversion += (offered - above) * (1 - controller.efficiency)
         passed += out
+        boxes[controller.id] = out, above
         by_bank[:, :, int(on_own)] += out
         shares[controller.id] = np.divide(out, offered, out=np.zeros(shape), where=offered > 0)
     terminals = {
         group.id: groups[group.id] * shares[group.controller_id] if group.id in groups else np.zeros(shape)
         for group in design.panels
     }
-    return Harvest(array, conversion, clipped, passed, by_bank, terminals)
+    return Harvest(array, conversion, clipped, passed, by_bank, terminals, boxes)

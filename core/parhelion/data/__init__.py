@@ -28,7 +28,7 @@ def panel_models() -> tuple[PanelModel, ...]:
 
 @cache
 def controller_models() -> tuple[ControllerModel, ...]:
-    """Invented tracking controllers, small to large."""
+    """Invented charge controllers, small to large: MPPT, PWM, boost."""
     content = json.loads(files(__name__).joinpath("controllers.json").read_text(encoding="utf-8"))
     return tuple(ControllerModel.model_validate(item) for item in content["controllers"])
 

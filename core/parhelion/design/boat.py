@@ -16,6 +16,7 @@ from pydantic import ConfigDict, Field, model_validator
 from parhelion.constants import FRESH_DENSITY_KG_PER_M3, SEA_DENSITY_KG_PER_M3
 from parhelion.design.array import (
     Controller,
+    ControllerModel,
     Obstacle,
     PanelGroup,
     PanelSet,
@@ -80,6 +81,9 @@ class BoatDesign(Part):
     panel_set: PanelSet = Field(default=PanelSet.BUILT, title="Panels as")
     obstacles: tuple[Obstacle, ...] = Field(default=(), max_length=100)
     controllers: tuple[Controller, ...] = Field(default=(), max_length=60)
+    own_controllers: tuple[ControllerModel, ...] = Field(
+        default=(), max_length=200, title="Own list of controllers, to propose from"
+    )
     strings: tuple[PanelString, ...] = Field(default=(), max_length=60)
     wiring: WiringLimits = WiringLimits()
     sources: tuple[Source, ...] = Field(default=(), max_length=10)

@@ -118,7 +118,7 @@ def _wire(cable: Cable, length_m: float, given: bool, current_a: float) -> Wire:
 
 
 def _rungs(circuit: Circuit) -> Rungs:
-    limit, needs = circuit.controller.most_pv_v, circuit.needs_v
+    limit, needs = circuit.limit_v, circuit.needs_v
     return Rungs(
         group_id=circuit.group.id,
         controller_id=circuit.controller.id,

@@ -8,7 +8,16 @@ from __future__ import annotations
 from dataclasses import dataclass
 
 from parhelion.chemistries import CHEMICALS
-from parhelion.design import Bank, BoatDesign, Controller, Drive, PanelGroup, Place
+from parhelion.design import (
+    Bank,
+    BoatDesign,
+    Controller,
+    ControllerKind,
+    ControllerModel,
+    Drive,
+    PanelGroup,
+    Place,
+)
 from parhelion.wiring.cables import LASTING, Cable, cable_for, fuse_a, lasting_a, string_fuses
 from parhelion.wiring.panel_volts import PanelVolts, panel_volts
 
@@ -28,7 +37,8 @@ class Circuit:
     cold_v: float  # open, on the coldest morning
     noon_v: float
     hot_v: float
-    needs_v: float | None  # the bank's absorption and the controller's headroom over it
+    needs_v: float | None  # the bank's absorption and what the controller needs over it; None behind boost
+    limit_v: float | None  # the controller's, or behind boost the bank's own where that is lower
     short_a: float  # what its strings on one box can make their wire carry for hours
     box_short_a: float  # the same of everything on that box
     charge_a: float | None  # most that one box sends the bank, from everything on it
@@ -96,6 +106,24 @@ def float_v(bank: Bank) -> float:
     return bank.cells * CHEMICALS[bank.chemistry].float_v
 
 
+def needs_v(controller: ControllerModel, bank: Bank | None) -> float | None:
+    """Volts a string needs to charge a bank to the end; None without one, and behind boost [V]."""
+    if bank is None or controller.kind is ControllerKind.BOOST:
+        return None
+    return absorption_v(bank) + controller.headroom_v
+
+
+def limit_v(controller: ControllerModel, bank: Bank | None) -> float | None:
+    """Volts a string may reach [V].
+
+    Behind boost it stays below the bank's by the headroom: above, current runs to the bank past any control.
+    """
+    if bank is None or controller.kind is not ControllerKind.BOOST:
+        return controller.most_pv_v
+    under = bank.nominal_v - controller.headroom_v
+    return under if controller.most_pv_v is None else min(under, controller.most_pv_v)
+
+
 def _per_box(group: PanelGroup, controller: Controller) -> int:
     """Strings of a group on the box that has most of them."""
     return -(-(group.count // group.series) // controller.count)
@@ -133,7 +161,8 @@ def _circuit(design: BoatDesign, group: PanelGroup) -> Circuit:
         cold_v=panel.open_at(coldest, series),
         noon_v=noon_v,
         hot_v=panel.best_at(limits.hottest_cell_c, series),
-        needs_v=None if bank is None else absorption_v(bank) + controller.headroom_v,
+        needs_v=needs_v(controller, bank),
+        limit_v=limit_v(controller, bank),
         short_a=short,
         box_short_a=sum(lasting_a(panel_volts(g).short_a, _per_box(g, controller)) for g in sharing),
         charge_a=charge,

@@ -5,8 +5,8 @@ References
 [1] A PWM controller holds the string at the bank's volts; MPPT brings volts down, so the
     string stands at its best or at what the bank needs; a boost controller holds it below the bank's.
 [2] Up to the best volts: the exponential through (0, Isc), (Vmp, Imp) and (Voc, 0). Beyond: power falls as
-    1 - x^2.25 over the way from Vmp to Voc. Both within .02 of a single diode from 10 to 75 C in full
-    and 30 % of full light; see docs/methods/wiring.
+    1 - x^2.25 over the way from Vmp to Voc. Both within .025 of a single diode from 10 to 75 C, in full
+    and in 30 % of full light, where a third or more is left; see docs/methods/wiring.
 [3] Voc falls with the logarithm of the light by 1.1 kT/q a cell.
 """
 
