@@ -22,9 +22,12 @@ from parhelion.data import controller_models, panel_models, places
 from parhelion.day.outlook import outlook_of
 from parhelion.defaults import LOAD_PRESETS, LoadPreset
 from parhelion.design import BoatDesign, ControllerModel, PanelModel, Site
+from parhelion.formats.controller_table import ReadControllers, read_controllers
 from parhelion.formats.helm_card_pdf import helm_card_pdf
 from parhelion.formats.module_table import ReadModules, read_modules
+from parhelion.formats.parts_table import written_parts
 from parhelion.formats.runs_table import ReadRuns, read_runs, written_runs
+from parhelion.formats.wiring_pdf import wiring_pdf
 from parhelion.hulltypes import TYPICAL, HullType
 from parhelion.pictures.array import ArrayAdvice, ArrayPicture, array_advice, array_picture
 from parhelion.pictures.bank import BankPicture, bank_picture
@@ -35,6 +38,8 @@ from parhelion.pictures.match import MatchPicture, match_picture
 from parhelion.pictures.strings import StringsPicture, strings_picture
 from parhelion.pictures.warnings import WarningCounts, warning_counts
 from parhelion.sun.daysteps import day_steps
+from parhelion.wiring.circuits import wiring_of
+from parhelion.wiring.parts import parts_of
 from pydantic import Field
 
 router = Router(tags=["stations"])
@@ -122,6 +127,12 @@ class ModuleTable(Schema):
 
     text: str = Field(max_length=20_000_000)
     search: str = Field(default="", max_length=80)
+
+
+class ControllerTable(Schema):
+    """A table of controllers."""
+
+    text: str = Field(max_length=200_000)
 
 
 class ProposalsOut(Checked):
@@ -288,6 +299,26 @@ def list_panel_models(request: HttpRequest) -> Any:
 def strings(request: HttpRequest, body: Asked) -> Any:
     """The voltage ladder and the one-line diagram."""
     return StringsOut(content_hash=content_hash(body.design), picture=strings_picture(body.design))
+
+
+@router.post("/strings/wiring.pdf", operation_id="printWiring")
+def wiring_file(request: HttpRequest, body: Asked) -> HttpResponse:
+    """Diagram, cables, settings and parts as a PDF."""
+    content = wiring_pdf(strings_picture(body.design), body.design.name)
+    return HttpResponse(content, content_type="application/pdf")
+
+
+@router.post("/strings/parts.csv", operation_id="writeParts")
+def parts_file(request: HttpRequest, body: Asked) -> HttpResponse:
+    """The wiring's parts as CSV."""
+    content = written_parts(parts_of(wiring_of(body.design)))
+    return HttpResponse(content, content_type="text/csv; charset=utf-8")
+
+
+@router.post("/strings/controllers", response=ReadControllers, operation_id="readControllers")
+def controller_table(request: HttpRequest, body: ControllerTable) -> Any:
+    """Controllers of a table, to propose from."""
+    return read_controllers(body.text)
 
 
 @router.post("/strings/year", response=BoxesYearOut, operation_id="clipYear")

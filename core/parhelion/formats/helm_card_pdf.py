@@ -3,19 +3,16 @@
 from __future__ import annotations
 
 from fpdf import FPDF
-from fpdf.enums import XPos, YPos
 
 from parhelion.answers.helm import STEPS, HelmCard, HelmRow, SpeedUnit
+from parhelion.formats.pdf_page import FONT, INK, MARGIN_MM, MUTED, RULE, plain, write_line
 from parhelion.formats.plain import told
 
-MARGIN_MM = 14
 DISTANCE_UNITS: dict[str, tuple[str, float]] = {
     "kn": ("nm", 1852.0),
     "km/h": ("km", 1000.0),
     "mph": ("mi", 1609.344),
 }
-FONT = "helvetica"  # one of the fonts every PDF reader has
-INK, MUTED, RULE = (18, 38, 43), (81, 97, 100), (203, 214, 212)
 
 
 def _hours(hours: float | None) -> str:
@@ -23,11 +20,6 @@ def _hours(hours: float | None) -> str:
         return "no end"
     minutes = round(hours * 60)
     return f"{minutes // 60} h {minutes % 60:02d}"
-
-
-def _plain(text: str) -> str:
-    """Text in the letters that a PDF's own fonts hold; others become a question mark."""
-    return text.encode("latin-1", "replace").decode("latin-1")
 
 
 def _cells(card: HelmCard, row: HelmRow, unit: SpeedUnit) -> list[str]:
@@ -57,16 +49,13 @@ def helm_card_pdf(card: HelmCard, unit: SpeedUnit) -> bytes:
         The unit of speed that its rows are round in; distances follow it.
     """
     pdf = FPDF(format="A4")
-    pdf.set_title(_plain(f"{card.boat}: helm card"))
+    pdf.set_title(plain(f"{card.boat}: helm card"))
     pdf.set_auto_page_break(False)
     pdf.set_margin(MARGIN_MM)
     pdf.add_page()
-    width = pdf.epw
 
     def line(text: str, size: float, bold: bool = False, colour: tuple[int, int, int] = INK) -> None:
-        pdf.set_font(FONT, "B" if bold else "", size)
-        pdf.set_text_color(*colour)
-        pdf.multi_cell(width, size * 0.48, _plain(text), new_x=XPos.LMARGIN, new_y=YPos.NEXT)
+        write_line(pdf, text, size, bold, colour)
 
     line(card.boat, 26, True)
     line(told(card.assumes), 10, colour=MUTED)
@@ -88,19 +77,19 @@ def helm_card_pdf(card: HelmCard, unit: SpeedUnit) -> bytes:
     pdf.set_draw_color(*RULE)
     pdf.set_text_color(*INK)
     with pdf.table(
-        width=int(width), align="L", text_align="RIGHT", borders_layout="HORIZONTAL_LINES", line_height=10,
+        width=int(pdf.epw), align="L", text_align="RIGHT", borders_layout="HORIZONTAL_LINES", line_height=10,
         col_widths=_widths(card),
         headings_style=None, first_row_as_headings=False,
     ) as table:  # fmt: skip
         pdf.set_font(FONT, "", 9)
         heading = table.row()
         for text in head:
-            heading.cell(_plain(text))
+            heading.cell(plain(text))
         for row in card.rows:
             cells = table.row()
             for index, text in enumerate(_cells(card, row, unit)):
                 pdf.set_font(FONT, "B" if index < 2 else "", 15 if index < 2 else 11)
-                cells.cell(_plain(text))
+                cells.cell(plain(text))
     pdf.ln(4)
     if card.tape:
         marks = "    ".join(f"{mark.label} {mark.volts:.1f} V" for mark in card.tape)

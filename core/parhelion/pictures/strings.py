@@ -2,14 +2,18 @@
 
 from __future__ import annotations
 
+from dataclasses import asdict
+
 from parhelion.advice.finding import Finding
 from parhelion.advice.wiring import WiringView, wiring_findings
 from parhelion.bank.store import resistance_of
 from parhelion.chemistries import CHEMICALS
-from parhelion.design import BoatDesign
+from parhelion.design import BoatDesign, ControllerKind
 from parhelion.quantities import Frozen
 from parhelion.wiring.cables import Cable, gauge
-from parhelion.wiring.circuits import Circuit, Run, absorption_v, float_v, wiring_of
+from parhelion.wiring.charging import charge_settings
+from parhelion.wiring.circuits import Circuit, Run, wiring_of
+from parhelion.wiring.parts import parts_of
 
 
 class Rungs(Frozen):
@@ -60,6 +64,7 @@ class Line(Frozen):
     cable: Wire
     controller_id: str
     controller: str
+    kind: ControllerKind
     boxes: int
     out: Wire | None
     bank_id: str | None
@@ -71,12 +76,16 @@ class BankBox(Frozen):
     name: str
     nominal_v: float
     capacity_ah: float
+    chemistry: str
     absorption_v: float
+    absorption_h: float
     float_v: float
+    equalise_v: float | None
+    compensation_v_per_k: float | None
     no_charge_below_c: float
     no_charge_above_c: float
     cut_out_v: float
-    chemistry: str
+    resume_v: float
 
 
 class Consumer(Frozen):
@@ -89,6 +98,16 @@ class Consumer(Frozen):
     cable: Wire | None
 
 
+class PartRow(Frozen):
+    """One row of the parts list."""
+
+    kind: str
+    item: str
+    quantity: float
+    unit: str
+    where: str
+
+
 class StringsPicture(Frozen):
     """Everything the Strings station shows."""
 
@@ -99,6 +118,7 @@ class StringsPicture(Frozen):
     bank_short_a: float | None
     consumers: list[Consumer]
     links: list[list[str]]  # pairs of bank ids that a converter joins
+    parts: list[PartRow]
     findings: list[Finding]
 
 
@@ -163,6 +183,7 @@ def _line(circuit: Circuit) -> Line:
         cable=_wire(circuit.cable, run, place.cable_m is not None, amps),
         controller_id=box.id,
         controller=box.name,
+        kind=box.kind,
         boxes=box.count,
         out=out,
         bank_id=circuit.bank.id if circuit.bank else None,
@@ -212,19 +233,14 @@ def strings_picture(design: BoatDesign) -> StringsPicture:
     wiring = wiring_of(design)
     boxes = []
     for bank in design.banks:
-        chemical = CHEMICALS[bank.chemistry]
         boxes.append(
             BankBox(
                 id=bank.id,
                 name=bank.name,
                 nominal_v=bank.nominal_v,
                 capacity_ah=bank.capacity_ah,
-                absorption_v=absorption_v(bank),
-                float_v=float_v(bank),
-                no_charge_below_c=chemical.charge_c_from,
-                no_charge_above_c=chemical.charge_c_to,
-                cut_out_v=bank.cut_out_v or bank.cells * chemical.cut_out_v,
-                chemistry=chemical.label,
+                chemistry=CHEMICALS[bank.chemistry].label,
+                **asdict(charge_settings(bank)),
             )
         )
     first = design.bank
@@ -237,5 +253,6 @@ def strings_picture(design: BoatDesign) -> StringsPicture:
         bank_short_a=short,
         consumers=_consumers(design, wiring.motor_runs),
         links=[[link.from_bank_id, link.to_bank_id] for link in design.links],
+        parts=[PartRow(**asdict(part)) for part in parts_of(wiring)],
         findings=wiring_findings(WiringView(design, wiring)),
     )

@@ -513,6 +513,86 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/strings/wiring.pdf": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Wiring File
+         * @description Diagram, cables, settings and parts as a PDF.
+         */
+        post: operations["printWiring"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/strings/parts.csv": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Parts File
+         * @description The wiring's parts as CSV.
+         */
+        post: operations["writeParts"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/strings/controllers": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Controller Table
+         * @description Controllers of a table, to propose from.
+         */
+        post: operations["readControllers"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/strings/year": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Strings Year
+         * @description What every controller passes and clips in a year.
+         */
+        post: operations["clipYear"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/strings/propose": {
         parameters: {
             query?: never;
@@ -547,6 +627,23 @@ export interface paths {
          * @description How many open warnings each station has, for the course line.
          */
         post: operations["countWarnings"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/controller-models": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** List Controller Models */
+        get: operations["listControllerModels"];
+        put?: never;
+        post?: never;
         delete?: never;
         options?: never;
         head?: never;
@@ -886,6 +983,11 @@ export interface components {
              */
             controllers: components["schemas"]["Controller"][];
             /**
+             * Own list of controllers, to propose from
+             * @default []
+             */
+            own_controllers: components["schemas"]["ControllerModel"][];
+            /**
              * Strings
              * @default []
              */
@@ -935,6 +1037,8 @@ export interface components {
              * @default Controller
              */
             name: string;
+            /** @default mppt */
+            kind: components["schemas"]["ControllerKind"];
             /**
              * Controller efficiency
              * @default 0.96
@@ -951,8 +1055,20 @@ export interface components {
              * @default 2
              */
             headroom_v: number;
+            /** Bank volts it charges, at least */
+            least_bank_v?: number | null;
             /** Bank volts it charges, at most */
             most_bank_v?: number | null;
+            /**
+             * Its own draw, day and night
+             * @default 0
+             */
+            own_power_w: number;
+            /**
+             * Inputs, each at volts of its own
+             * @default 1
+             */
+            inputs: number;
             /** Price */
             price?: number | null;
             /** Id */
@@ -966,6 +1082,57 @@ export interface components {
             count: number;
             /** Cable to the bank, one way */
             cable_m?: number | null;
+        };
+        /**
+         * ControllerKind
+         * @description What a charge controller does with the panels' volts.
+         * @enum {string}
+         */
+        ControllerKind: "mppt" | "pwm" | "boost";
+        /**
+         * ControllerModel
+         * @description A charge controller by its label; without a current limit it never clips.
+         */
+        ControllerModel: {
+            /**
+             * Name
+             * @default Controller
+             */
+            name: string;
+            /** @default mppt */
+            kind: components["schemas"]["ControllerKind"];
+            /**
+             * Controller efficiency
+             * @default 0.96
+             */
+            efficiency: number;
+            /** Most it puts out */
+            current_limit_a?: number | null;
+            /** Most volts from the panels */
+            most_pv_v?: number | null;
+            /** Most short-circuit amps */
+            most_pv_a?: number | null;
+            /**
+             * Needs this far over the bank
+             * @default 2
+             */
+            headroom_v: number;
+            /** Bank volts it charges, at least */
+            least_bank_v?: number | null;
+            /** Bank volts it charges, at most */
+            most_bank_v?: number | null;
+            /**
+             * Its own draw, day and night
+             * @default 0
+             */
+            own_power_w: number;
+            /**
+             * Inputs, each at volts of its own
+             * @default 1
+             */
+            inputs: number;
+            /** Price */
+            price?: number | null;
         };
         /**
          * Drive
@@ -3708,18 +3875,26 @@ export interface components {
             nominal_v: number;
             /** Capacity Ah */
             capacity_ah: number;
+            /** Chemistry */
+            chemistry: string;
             /** Absorption V */
             absorption_v: number;
+            /** Absorption H */
+            absorption_h: number;
             /** Float V */
             float_v: number;
+            /** Equalise V */
+            equalise_v: number | null;
+            /** Compensation V Per K */
+            compensation_v_per_k: number | null;
             /** No Charge Below C */
             no_charge_below_c: number;
             /** No Charge Above C */
             no_charge_above_c: number;
             /** Cut Out V */
             cut_out_v: number;
-            /** Chemistry */
-            chemistry: string;
+            /** Resume V */
+            resume_v: number;
         };
         /**
          * Consumer
@@ -3756,6 +3931,7 @@ export interface components {
             controller_id: string;
             /** Controller */
             controller: string;
+            kind: components["schemas"]["ControllerKind"];
             /** Boxes */
             boxes: number;
             out: components["schemas"]["Wire"] | null;
@@ -3763,6 +3939,22 @@ export interface components {
             bank_id: string | null;
             /** Alarm */
             alarm: boolean;
+        };
+        /**
+         * PartRow
+         * @description One row of the parts list.
+         */
+        PartRow: {
+            /** Kind */
+            kind: string;
+            /** Item */
+            item: string;
+            /** Quantity */
+            quantity: number;
+            /** Unit */
+            unit: string;
+            /** Where */
+            where: string;
         };
         /**
          * Rungs
@@ -3828,6 +4020,8 @@ export interface components {
             consumers: components["schemas"]["Consumer"][];
             /** Links */
             links: string[][];
+            /** Parts */
+            parts: components["schemas"]["PartRow"][];
             /** Findings */
             findings: components["schemas"]["Finding"][];
         };
@@ -3856,6 +4050,66 @@ export interface components {
             fuse_a: number | null;
             /** Reason */
             reason: string;
+        };
+        /**
+         * ReadControllers
+         * @description The controllers of a table, and the lines that are wrong.
+         */
+        ReadControllers: {
+            /** Rows */
+            rows: number;
+            /** Controllers */
+            controllers: components["schemas"]["ControllerModel"][];
+            /** Problems */
+            problems: components["schemas"]["LineProblem"][];
+        };
+        /**
+         * ControllerTable
+         * @description A table of controllers.
+         */
+        ControllerTable: {
+            /** Text */
+            text: string;
+        };
+        /**
+         * BoxYear
+         * @description One controller through the year, under the plan's sky.
+         */
+        BoxYear: {
+            /** Controller Id */
+            controller_id: string;
+            /** Name */
+            name: string;
+            /** Boxes */
+            boxes: number;
+            /** Array W */
+            array_w: number;
+            /** Passes W */
+            passes_w: number | null;
+            /** Year Wh */
+            year_wh: number;
+            /** Clipped Wh */
+            clipped_wh: number;
+            /** Worst Month */
+            worst_month: number | null;
+            /** Own Wh */
+            own_wh: number;
+        };
+        /**
+         * BoxesThroughYear
+         * @description What every controller passes and clips in a year.
+         */
+        BoxesThroughYear: {
+            /** Boxes */
+            boxes: components["schemas"]["BoxYear"][];
+            /** Sky */
+            sky: string;
+        };
+        /** BoxesYearOut */
+        BoxesYearOut: {
+            /** Content Hash */
+            content_hash: string;
+            year: components["schemas"]["BoxesThroughYear"];
         };
         /**
          * Choice
@@ -3890,6 +4144,8 @@ export interface components {
             label: string;
             /** Day Wh */
             day_wh: number;
+            /** Year Wh */
+            year_wh: number;
             /** Price */
             price: number;
             /** Boxes */
@@ -3914,6 +4170,8 @@ export interface components {
             legal: number;
             /** Now Wh */
             now_wh: number;
+            /** Now Year Wh */
+            now_year_wh: number;
             /** Proposals */
             proposals: components["schemas"]["Proposal"][];
             /** Unwired */
@@ -4717,6 +4975,98 @@ export interface operations {
             };
         };
     };
+    printWiring: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["Asked"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+        };
+    };
+    writeParts: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["Asked"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+        };
+    };
+    readControllers: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["ControllerTable"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ReadControllers"];
+                };
+            };
+        };
+    };
+    clipYear: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["Asked"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["BoxesYearOut"];
+                };
+            };
+        };
+    };
     proposeWiring: {
         parameters: {
             query?: never;
@@ -4761,6 +5111,26 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["WarningsOut"];
+                };
+            };
+        };
+    };
+    listControllerModels: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ControllerModel"][];
                 };
             };
         };

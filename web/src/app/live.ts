@@ -183,6 +183,19 @@ export function useProposals(design: BoatDesign, asked: boolean) {
   });
 }
 
+/** What every controller passes and clips in a year. */
+export function useBoxesYear(design: BoatDesign) {
+  return useComputed(
+    "boxes-year",
+    design,
+    null,
+    async (design, asking) => {
+      return (await dataOf(client.POST("/api/strings/year", { body: { design }, ...asking }))).year;
+    },
+    REST_MS,
+  );
+}
+
 export function useStringsPicture(design: BoatDesign) {
   return useComputed("strings", design, null, async (design, asking) => {
     return (await dataOf(client.POST("/api/strings/picture", { body: { design }, ...asking }))).picture;

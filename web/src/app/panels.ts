@@ -37,6 +37,9 @@ export const newController = (name: string, id = fresh("controller")): Controlle
   efficiency: 0.96,
   count: 1,
   headroom_v: 2,
+  kind: "mppt",
+  own_power_w: 0,
+  inputs: 1,
 });
 
 const SET = { how: "set", tilt_deg: 0 } as const;

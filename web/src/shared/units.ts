@@ -96,7 +96,8 @@ function magnitude(kind: Kind, value: number, shown: number, unit: string): [str
     case "power_w":
       return Math.abs(value) >= 9999.5 ? [grouped(value / 1000, 1), "kW"] : [grouped(value, 0), "W"];
     case "energy_wh":
-      return Math.abs(value) >= 999.5 ? [grouped(value / 1000, 1), "kWh"] : [grouped(value, 0), "Wh"];
+      if (Math.abs(value) < 999.5) return [grouped(value, 0), "Wh"];
+      return [grouped(value / 1000, Math.abs(value) < 99_950 ? 1 : 0), "kWh"];
     case "ratio":
       return [`${grouped(value, 1)}×`, ""];
     case "speed_mps":
@@ -155,3 +156,5 @@ export function parsed(text: string, kind: Kind, units: Units): { value: number 
   const [, size] = unitOf(kind, units);
   return { value: Number((Number(plain) * size).toPrecision(12)) };
 }
+
+export const MONTHS = ["Jan", "Feb", "Mar", "Apr", "May", "Jun", "Jul", "Aug", "Sep", "Oct", "Nov", "Dec"];

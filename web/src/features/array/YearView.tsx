@@ -4,9 +4,8 @@ import { useThroughYear } from "../../app/live";
 import { useUnits } from "../../app/preferences";
 import { useSize } from "../../shared/chart/useSize";
 import { Waiting } from "../../shared/chart/Waiting";
-import { type Kind, shown } from "../../shared/units";
+import { type Kind, MONTHS, shown } from "../../shared/units";
 
-const MONTHS = ["Jan", "Feb", "Mar", "Apr", "May", "Jun", "Jul", "Aug", "Sep", "Oct", "Nov", "Dec"];
 const FOOT = 22;
 const HEAD = 20;
 const GAP = 0.22;

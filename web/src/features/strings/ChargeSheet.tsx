@@ -1,6 +1,7 @@
 import type { StringsPicture } from "../../api/client";
 import { useUnits } from "../../app/preferences";
 import { shown } from "../../shared/units";
+import { WiringFiles } from "./PartsList";
 
 /** What to set on every controller, by the bank it charges; to print and keep beside the switchboard. */
 export function ChargeSheet({ picture }: { picture: StringsPicture }) {
@@ -28,11 +29,24 @@ export function ChargeSheet({ picture }: { picture: StringsPicture }) {
               <tbody>
                 {(
                   [
-                    ["Absorption", `${bank.absorption_v.toFixed(1)} V`],
+                    ["Absorption", `${bank.absorption_v.toFixed(1)} V for ${bank.absorption_h} h`],
                     ["Float", `${bank.float_v.toFixed(1)} V`],
+                    [
+                      "Equalise",
+                      bank.equalise_v == null
+                        ? "never"
+                        : `${bank.equalise_v.toFixed(1)} V, now and then, with someone watching`,
+                    ],
+                    [
+                      "With heat",
+                      bank.compensation_v_per_k == null
+                        ? "no compensation"
+                        : `${Math.round(1000 * bank.compensation_v_per_k)} mV a degree from 25 °C`,
+                    ],
                     ["No charge below", degrees(bank.no_charge_below_c)],
                     ["No charge above", degrees(bank.no_charge_above_c)],
-                    ["Cut-out for loads, not below", `${bank.cut_out_v.toFixed(1)} V`],
+                    ["Loads off at", `${bank.cut_out_v.toFixed(1)} V`],
+                    ["Loads on again at", `${bank.resume_v.toFixed(1)} V`],
                   ] as const
                 ).map(([name, value]) => (
                   <tr key={name}>
@@ -57,9 +71,12 @@ export function ChargeSheet({ picture }: { picture: StringsPicture }) {
       <p className="m-0 text-[13px] text-muted">
         Usual for the chemistry, from its cells. The bank maker's own numbers come first.
       </p>
-      <button type="button" className="btn no-print mt-2" onClick={() => window.print()}>
-        Print
-      </button>
+      <span className="no-print mt-2 flex items-center gap-3">
+        <button type="button" className="btn" onClick={() => window.print()}>
+          Print
+        </button>
+        <WiringFiles />
+      </span>
     </div>
   );
 }

@@ -2,6 +2,8 @@ import { useRef } from "react";
 import type { StringsPicture } from "../../api/client";
 import { useDesign } from "../../app/design";
 import { keepBlob } from "../../shared/saveFile";
+import { KINDS } from "./kinds";
+import { WiringFiles } from "./PartsList";
 
 type Line = StringsPicture["lines"][number];
 type Bank = StringsPicture["banks"][number];
@@ -158,6 +160,7 @@ export function Diagram({ picture }: { picture: StringsPicture }) {
         <button type="button" className="link" onClick={() => window.print()}>
           print
         </button>
+        <WiringFiles />
       </p>
     </div>
   );
@@ -262,7 +265,7 @@ function PanelLine({
           width={124}
           fill="var(--field)"
           first={line.controller}
-          second={line.boxes > 1 ? `${line.boxes} boxes, tracking` : "tracking"}
+          second={line.boxes > 1 ? `${line.boxes} boxes, ${KINDS[line.kind]}` : KINDS[line.kind]}
           alarm={line.alarm}
         />
       )}

@@ -106,6 +106,7 @@ function OneLadder({ rung, left, wide, y, ground, top, chosen, onChoose }: OnePr
   const width = Math.min(wide * 0.72, 170);
   const x = left + (wide - width) / 2;
   const low = rung.needs_v ?? 0;
+  const shut = rung.limit_v != null && rung.limit_v < low; // no window: the labels change sides
   const marks = [
     { key: "cold", words: `cold, open ${rung.cold_v.toFixed(0)} V`, volts: rung.cold_v, alarm: rung.over },
     { key: "noon", words: `noon ${rung.noon_v.toFixed(0)}`, volts: rung.noon_v, alarm: false },
@@ -150,7 +151,13 @@ function OneLadder({ rung, left, wide, y, ground, top, chosen, onChoose }: OnePr
             stroke="var(--alarm)"
             strokeWidth="2.4"
           />
-          <text x={x + width} y={y(rung.limit_v) - 6} fontSize="12.5" textAnchor="end" fill="var(--alarm)">
+          <text
+            x={x + width}
+            y={y(rung.limit_v) + (shut ? 15 : -6)}
+            fontSize="12.5"
+            textAnchor="end"
+            fill="var(--alarm)"
+          >
             limit {rung.limit_v} V
           </text>
         </>
@@ -168,7 +175,7 @@ function OneLadder({ rung, left, wide, y, ground, top, chosen, onChoose }: OnePr
           />
           <text
             x={x + width}
-            y={y(rung.needs_v) + (rung.low ? -6 : 14)}
+            y={y(rung.needs_v) + (rung.low || shut ? -6 : 14)}
             fontSize="12.5"
             textAnchor="end"
             fill="var(--bank)"

@@ -4,6 +4,7 @@ import { useProposals } from "../../app/live";
 import { useUnits } from "../../app/preferences";
 import { Told } from "../../shared/ui/Told";
 import { type Kind, shown } from "../../shared/units";
+import { OwnControllers } from "./ControllerList";
 
 /** Lets the program look for wirings, and puts the one that is chosen on the boat. */
 export function ProposeFields() {
@@ -14,9 +15,12 @@ export function ProposeFields() {
   const say = (quantity: Kind, value: number) => shown({ quantity, value, signed: false }, units);
   if (!asked || (!data && !isFetching && !error))
     return (
-      <button type="button" className="btn" data-main onClick={() => setAsked(true)}>
-        Propose a wiring
-      </button>
+      <>
+        <OwnControllers />
+        <button type="button" className="btn" data-main onClick={() => setAsked(true)}>
+          Propose a wiring
+        </button>
+      </>
     );
   if (error)
     return (
@@ -32,12 +36,12 @@ export function ProposeFields() {
       <p className="m-0 mb-1 text-[13px] text-muted" role="status">
         {isFetching
           ? "Looking through the arrangements …"
-          : `${data?.legal} of ${data?.tried} arrangements hold the limits; as wired now ${say("energy_wh", data?.now_wh ?? 0)} on the mean day.`}
+          : `${data?.legal} of ${data?.tried} arrangements hold the limits; as wired now ${say("energy_wh", data?.now_wh ?? 0)} on the mean day, ${say("energy_wh", data?.now_year_wh ?? 0)} a year.`}
       </p>
       {(data?.unwired.length ?? 0) > 0 && (
         <p className="m-0 mb-1 text-[13px] text-alarm">
-          ▲ No tracking controller of the list suits {data?.unwired.join(", ")}: its volts do not reach the
-          bank. More in series, or a boost controller.
+          ▲ No controller of the list suits {data?.unwired.join(", ")}: its volts do not suit the bank. More
+          in series, or another bank for it.
         </p>
       )}
       {data?.proposals.map((item) => (
@@ -51,8 +55,8 @@ export function ProposeFields() {
             <b className="tabular">{say("energy_wh", item.day_wh)}</b>
           </span>
           <span className="block text-[13px] text-muted">
-            {item.boxes} {item.boxes === 1 ? "box" : "boxes"} · {item.wires} pairs of wires ·{" "}
-            {say("money", item.price)}
+            {say("energy_wh", item.year_wh)} a year · {item.boxes} {item.boxes === 1 ? "box" : "boxes"} ·{" "}
+            {item.wires} pairs of wires · {say("money", item.price)}
           </span>
           <span className="block text-[13px]">
             <Told sentence={item.reason} />

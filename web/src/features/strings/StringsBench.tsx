@@ -5,7 +5,14 @@ import { Fold } from "../../shared/ui/Fold";
 import { CheckField, ChoiceField, Group, NumberField, TextField } from "../../shared/ui/fields";
 import { useFolds } from "../../shared/ui/useFolds";
 import { shown } from "../../shared/units";
+import { ControllerList } from "./ControllerList";
 import { ProposeFields } from "./ProposeFields";
+
+const KIND_CHOICES = [
+  ["mppt", "MPPT, tracks"],
+  ["pwm", "PWM, at bank volts"],
+  ["boost", "boost, lifts volts"],
+] as const;
 
 interface Props {
   picture: StringsPicture | undefined;
@@ -93,7 +100,9 @@ export function StringsBench({ picture, chosen, onChoose }: Props) {
             summary={rung?.limit_v ? `up to ${Math.round(rung.limit_v)} V` : "limit not known"}
             {...fold("box")}
           >
+            <ControllerList c={c} />
             <TextField pointer={box("name")} label="Name" width={150} />
+            <ChoiceField pointer={box("kind")} label="Kind" options={KIND_CHOICES} width={170} />
             <NumberField pointer={box("count")} label="Boxes alike" kind="count" step={1} />
             <NumberField
               pointer={box("most_pv_v")}
@@ -127,6 +136,13 @@ export function StringsBench({ picture, chosen, onChoose }: Props) {
               hint="How far the panels must stand over the bank before it charges"
             />
             <NumberField
+              pointer={box("least_bank_v")}
+              label="Bank volts, at least"
+              kind="voltage_v"
+              usual={null}
+              step={12}
+            />
+            <NumberField
               pointer={box("most_bank_v")}
               label="Bank volts, at most"
               kind="voltage_v"
@@ -134,6 +150,20 @@ export function StringsBench({ picture, chosen, onChoose }: Props) {
               step={12}
             />
             <NumberField pointer={box("efficiency")} label="Efficiency" kind="fraction" step={0.5} />
+            <NumberField
+              pointer={box("own_power_w")}
+              label="Its own draw"
+              kind="power_w"
+              step={0.5}
+              hint="Day and night, each box; it comes off the bank as a load of the house"
+            />
+            <NumberField
+              pointer={box("inputs")}
+              label="Inputs"
+              kind="count"
+              step={1}
+              hint="Each with volts of its own: strings of other volts may share a box with enough of them"
+            />
             {(design.banks ?? []).length > 1 && (
               <ChoiceField
                 pointer={box("bank_id")}

@@ -5,10 +5,12 @@ import { useStringsPicture } from "../../app/live";
 import { Waiting } from "../../shared/chart/Waiting";
 import { FieldWarnings } from "../../shared/ui/fields";
 import { Views } from "../../shared/ui/Views";
+import { BoxesYear } from "./BoxesYear";
 import { CableList } from "./CableList";
 import { ChargeSheet } from "./ChargeSheet";
 import { Diagram } from "./Diagram";
 import { Ladder } from "./Ladder";
+import { PartsList } from "./PartsList";
 import { StringsBench } from "./StringsBench";
 
 const VIEWS = [
@@ -16,6 +18,8 @@ const VIEWS = [
   ["diagram", "One-line diagram"],
   ["cables", "Cables"],
   ["settings", "Charge settings"],
+  ["year", "Year"],
+  ["parts", "Parts"],
 ] as const;
 
 /** From panels to bank: each string between its controller and the bank, and what joins them. */
@@ -39,6 +43,8 @@ export default function StringsStation() {
                 {view === "diagram" && <Diagram picture={picture} />}
                 {view === "cables" && <CableList picture={picture} />}
                 {view === "settings" && <ChargeSheet picture={picture} />}
+                {view === "year" && <BoxesYear />}
+                {view === "parts" && <PartsList picture={picture} />}
               </div>
             )}
           </Views>

@@ -1,0 +1,95 @@
+import type { BoxYear } from "../../api/client";
+import { useDesign } from "../../app/design";
+import { useBoxesYear } from "../../app/live";
+import { useUnits } from "../../app/preferences";
+import { Waiting } from "../../shared/chart/Waiting";
+import { type Kind, MONTHS, shown } from "../../shared/units";
+
+/** What every controller brings in a year, how large its panels are against it, and what it clips when. */
+export function BoxesYear() {
+  const { design } = useDesign();
+  const units = useUnits();
+  const { data, stale, error, retry } = useBoxesYear(design);
+  if (!data) return <Waiting error={error} retry={retry} what="The year" />;
+  const say = (quantity: Kind, value: number) => shown({ quantity, value, signed: false }, units);
+  if (data.boxes.length === 0)
+    return <p className="m-auto text-muted">No panels feed a controller. Put some on at the Array.</p>;
+  return (
+    <div
+      className={`min-h-0 flex-1 overflow-y-auto ${stale ? "opacity-75" : ""}`}
+      tabIndex={0}
+      role="region"
+      aria-label="The year of each controller"
+      data-boxes-year
+    >
+      <table className="plain-table">
+        <thead>
+          <tr>
+            <th>controller</th>
+            <th>panels against what it passes</th>
+            <th>a year</th>
+            <th>clipped</th>
+            <th>its own draw</th>
+          </tr>
+        </thead>
+        <tbody>
+          {data.boxes.map((box) => (
+            <tr key={box.controller_id} data-box-year={box.controller_id}>
+              <td>
+                {box.boxes > 1 && `${box.boxes} × `}
+                {box.name}
+              </td>
+              <td>
+                <Against box={box} />
+                <span className="block text-[12.5px] text-muted">
+                  {say("power_w", box.array_w)}
+                  {box.passes_w != null && ` on ${say("power_w", box.passes_w)}`}
+                </span>
+              </td>
+              <td>
+                <b>{say("energy_wh", box.year_wh)}</b>
+              </td>
+              <td>
+                {box.worst_month == null ? (
+                  "nothing"
+                ) : (
+                  <>
+                    {say("energy_wh", box.clipped_wh)}, {clippedShare(box)}
+                    <span className="block text-[12.5px] text-muted">
+                      most in {MONTHS[box.worst_month - 1]}
+                    </span>
+                  </>
+                )}
+              </td>
+              <td>{box.own_wh > 0 ? say("energy_wh", box.own_wh) : "not given"}</td>
+            </tr>
+          ))}
+        </tbody>
+      </table>
+      <p className="mt-2 mb-1 text-[13px] text-muted">
+        Steps of ten minutes through the year under a {data.sky} sky every day, as the places stand in this
+        state. Clipped is what the panels could have made over the controller's limit: a few per cent are no
+        fault.
+      </p>
+    </div>
+  );
+}
+
+const clippedShare = (box: BoxYear) =>
+  `${((100 * box.clipped_wh) / Math.max(box.year_wh + box.clipped_wh, 1)).toFixed(1)} %`;
+
+/** The panels' watts as a bar against the mark of what the controller passes. */
+function Against({ box }: { box: BoxYear }) {
+  if (box.passes_w == null) return <span className="text-muted">no limit given</span>;
+  const whole = Math.max(box.array_w, box.passes_w) * 1.05;
+  const [width, mark] = [(100 * box.array_w) / whole, (100 * box.passes_w) / whole];
+  return (
+    <svg width="150" height="16" viewBox="0 0 100 16" preserveAspectRatio="none" aria-hidden="true">
+      <rect x="0" y="4" width={Math.min(width, mark)} height="8" fill="var(--sun)" />
+      {width > mark && (
+        <rect x={mark} y="4" width={width - mark} height="8" fill="var(--field)" stroke="var(--sun)" />
+      )}
+      <line x1={mark} x2={mark} y1="0" y2="16" stroke="var(--ink)" strokeWidth="1.4" />
+    </svg>
+  );
+}
