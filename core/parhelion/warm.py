@@ -4,6 +4,7 @@ from __future__ import annotations
 
 import parhelion.array.casting
 import parhelion.array.mismatch
+import parhelion.array.strung
 import parhelion.day.dock
 import parhelion.day.flow
 import parhelion.day.steady
@@ -17,6 +18,7 @@ KERNELS = (
     parhelion.array.casting.worst_and_mean,
     parhelion.array.mismatch.effective_light,
     parhelion.array.mismatch.string_light,
+    parhelion.array.strung.mixed_string_w,
     parhelion.day.flow.run_days,
     parhelion.day.steady.steady_power,
     parhelion.day.dock.days_to_full,

@@ -10,10 +10,15 @@ from hypothesis import strategies as st
 from parhelion.advice.wiring import RULES
 from parhelion.answers.propose import propose
 from parhelion.answers.through_year import boxes_through_year, through_year
+from parhelion.array.bodies import body_of
 from parhelion.array.deck import deck_of
 from parhelion.array.harvest import harvest
+from parhelion.array.layout import substring_of_cells
 from parhelion.array.mismatch import effective_light, string_light
+from parhelion.array.plane import plane_light
+from parhelion.array.shade import shares_towards, sky_table, towards
 from parhelion.array.shaded import group_light
+from parhelion.array.strung import string_watts
 from parhelion.cli import told
 from parhelion.constants import STEP_H
 from parhelion.data import controller_models
@@ -37,6 +42,7 @@ from pvlib.pvsystem import calcparams_desoto, i_from_v, singlediode
 
 from tests.cases import boat, cases
 from tests.test_shade import CATCHES, spar
+from tests.twins import cells
 
 SHEET = {
     "panels__0__open_circuit_v": 25.0, "panels__0__best_v": 20.5, "panels__0__best_a": 10.49,
@@ -58,6 +64,12 @@ WRONG = {
     "input_amps": {"controllers__0__most_pv_a": 15.0},
     "wrong_bank": {"controllers__0__most_bank_v": 12.0},
     "mixed_volts": {"panels": [PAIR, {**PAIR, "id": "other", "series": 3, "count": 3}]},
+    "mixed_string": {"panels": [PAIR, {**PAIR, "id": "other", "nameplate_w": 150}], "strings": [
+        {"id": "s", "controller_id": "canopy-controller", "panels": [
+            {"group_id": "canopy-panels", "number": 0}, {"group_id": "other", "number": 0}]},
+        {"id": "t", "controller_id": "canopy-controller", "panels": [
+            {"group_id": "canopy-panels", "number": 1}, {"group_id": "other", "number": 1}]},
+    ]},
     "string_fuse": {"panels__0__count": 8},
     "large_array": {"controllers__0__current_limit_a": 20.0},
     "thick_cable": {"wiring__motor_cable_m": 49.0},
@@ -202,6 +214,100 @@ class StringsTest(unittest.TestCase):
         cold = [wiring_of(boat(**GOOD, wiring__coldest_c=c)).circuits[0].cold_v for c in (20.0, 0.0, -20.0)]
         self.assertEqual(cold, sorted(cold))
         self.assertEqual(day_wh(**SHEET), day_wh(**{**SHEET, "panels__0__most_fuse_a": 5.0}))
+
+
+def string(name: str, *numbers: int, group: str = "canopy-panels") -> dict:
+    panels = [{"group_id": group, "number": number} for number in numbers]
+    return {"id": name, "controller_id": "canopy-controller", "panels": panels}
+
+
+class HandTest(unittest.TestCase):
+    """Strings wired by hand."""
+
+    HEADINGS = (20.0, 130.0, 250.0)
+
+    def test_wired_by_hand_as_the_group_says_is_the_same_harvest(self):
+        for heading in self.HEADINGS:
+            at = {"plan__heading_deg": heading, "obstacles": StringsTest.MAST}
+            for series in (1, 2, 4):
+                usual = day_wh(**at, panels__0__series=series)
+                strings = [string(f"s{k}", *range(k, k + series)) for k in range(0, 4, series)]
+                self.assertAlmostEqual(
+                    day_wh(**at, strings=strings) / usual, 1, places=6, msg=f"{heading} {series}"
+                )
+
+    def test_what_is_not_connected_gives_nothing_and_stale_panels_fall_out(self):
+        whole = day_wh()
+        self.assertAlmostEqual(day_wh(strings=[string("s", 0), string("t", 1, 3)]) / whole, 0.75, places=9)
+        gone = [string("s", 0, 1), string("t", 2, 9), string("u", 0, group="sold")]
+        self.assertAlmostEqual(day_wh(strings=gone) / whole, 0.75, places=9)
+        picture = strings_picture(boat(strings=gone))
+        self.assertEqual([panel.label for panel in picture.board.loose], ["Canopy 4"])
+        found = {finding.id: told(finding.title) for finding in picture.findings}
+        self.assertEqual(found["left_over"], "1 panel is not connected")
+        with self.assertRaisesRegex(ValueError, "in two strings"):
+            boat(strings=[string("s", 0, 1), string("t", 1)])
+
+    def test_which_panels_share_a_string_matters_under_a_mast(self):
+        at = {"plan__heading_deg": 20.0, "obstacles": StringsTest.MAST}
+        each = day_wh(**at, strings=[string(f"s{k}", k) for k in range(4)])
+        pairs = [
+            day_wh(**at, strings=[string("s", 0, a), string("t", *({1, 2, 3} - {a}))]) for a in (1, 2, 3)
+        ]
+        self.assertLess(max(pairs), each * (1 + 1e-9))
+        self.assertGreater(max(pairs) - min(pairs), 0.0001 * each)
+
+    def test_a_string_of_different_panels_never_beats_them_apart(self):
+        panels = boat().panels[0]
+        for amps in (4.0, 8.0, 9.5):
+            weak = panels.model_copy(update={"best_a": amps, "nameplate_w": 20.0 * amps, "best_v": 20.0})
+            strong = panels.model_copy(update={"best_a": 9.5, "nameplate_w": 190.0, "best_v": 20.0})
+            both = string_watts((weak, strong))
+            self.assertLessEqual(both, weak.nameplate_w + strong.nameplate_w + 1e-9)
+            self.assertGreaterEqual(both, 0.95 * max(strong.nameplate_w, 2 * weak.nameplate_w) - 20)
+        self.assertAlmostEqual(string_watts((strong, strong)), 380.0, places=6)
+
+
+class CellsTest(unittest.TestCase):
+    """Against panels solved cell by cell, over a clear day behind a mast."""
+
+    def test_a_day_in_series_side_by_side_and_one_by_one(self):
+        mast = spar(0.3, 0.5, top=12.0, radius=0.05, name="mast")
+        at = {**CATCHES, "obstacles": [mast], "plan__heading_deg": 180.0, "panels__0__count": 2,
+              "panels__0__cells_across": 4, "panels__0__cells_along": 9, "plan__air_temperature_c": 20.0,
+              "controllers__0__current_limit_a": None}  # fmt: skip
+        design = boat(**at)
+        light, deck = clear_light(design.site, design.plan.date), deck_of(design).groups[0]
+        day = light.day
+        up = np.flatnonzero(day.elevation_deg > 0)
+        plane = plane_light(light, 0.0, 0.0)
+        sun = towards((day.azimuth_deg[up] - 180.0) % 360.0, day.elevation_deg[up])
+        shares = [shares_towards(panel, (body_of(design.obstacles[0]),), sun) for panel in deck.panels]
+        views = [
+            sky_table(panel, bodies).sky_view for panel, bodies in zip(deck.panels, deck.bodies, strict=True)
+        ]
+        ids = [substring_of_cells(panel) // 2 for panel in deck.panels]
+        sums = dict.fromkeys(("series", "parallel", "each", "open"), 0.0)
+        for k, step in enumerate(up):
+            beam = plane.beam_w_per_m2[0, step]
+            rest = plane.effective_w_per_m2[0, step] - beam
+            if beam + rest < 20:
+                continue
+            curves = [
+                cells.panel_volts(np.round((rest * view + beam * (1 - share[:, :, k])) / 1000, 3), number)
+                for share, view, number in zip(shares, views, ids, strict=True)
+            ]
+            bare = cells.panel_volts(np.full(ids[0].shape, round((rest + beam) / 1000, 3)), ids[0])
+            sums["series"] += cells.series_w(curves)
+            sums["parallel"] += cells.parallel_w(curves)
+            sums["each"] += sum(cells.series_w([curve]) for curve in curves)
+            sums["open"] += 2 * cells.series_w([bare])
+        bare = day_wh(**{**at, "obstacles": []})
+        one_by_one, in_series = day_wh(**at) / bare, day_wh(**at, panels__0__series=2) / bare
+        self.assertLess(one_by_one, 0.97)
+        self.assertAlmostEqual(one_by_one, sums["each"] / sums["open"], delta=0.02)
+        self.assertAlmostEqual(one_by_one, sums["parallel"] / sums["open"], delta=0.02)
+        self.assertAlmostEqual(in_series, sums["series"] / sums["open"], delta=0.02)
 
 
 class HeldTest(unittest.TestCase):

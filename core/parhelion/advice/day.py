@@ -250,7 +250,6 @@ def kept_not_counted(view: DayView) -> Finding | None:
     """Parts that the document keeps but this version does not compute."""
     design = view.outlook.design
     kept = {
-        "string": len(design.strings),
         "other source": len(design.sources),
         "further bank": max(len(design.banks) - 2, 0),
     }

@@ -7,6 +7,7 @@ from dataclasses import dataclass
 import numpy as np
 
 from parhelion.advice.finding import Finding, ordered
+from parhelion.array.strung import string_watts
 from parhelion.design import BoatDesign, ControllerKind
 from parhelion.quantities import (
     Fact,
@@ -23,10 +24,12 @@ from parhelion.quantities import (
 from parhelion.wiring.cables import LASTING
 from parhelion.wiring.circuits import Circuit, Wiring, absorption_v
 from parhelion.wiring.held import FULL_W_PER_M2, charging_v, share_at
-from parhelion.wiring.panel_volts import most_in_series
+from parhelion.wiring.panel_volts import most_in_series, panel_volts
+from parhelion.wiring.strings import by_hand, loose_panels
 
 SOURCE = "Usual rules of small-craft wiring; the standard in force where you are comes first."
 SHOCK_V = 60.0
+MIXED_WARN_FRAC = 0.03
 MIXED_FRAC = 0.05  # between the volts of strings side by side
 PWM_COLD_C, PWM_WARN_FRAC = 10.0, 0.35
 LARGE_CHARGE = 1.25  # array watts over what the controller can pass, before a word
@@ -53,7 +56,7 @@ def _why(method: str, *facts: Fact) -> Why:
 
 
 def _named(circuit: Circuit) -> str:
-    return circuit.place.name
+    return circuit.name
 
 
 def over_limit(view: WiringView) -> Finding | None:
@@ -64,7 +67,10 @@ def over_limit(view: WiringView) -> Finding | None:
             continue
         lifted = circuit.controller.kind is ControllerKind.BOOST and limit != circuit.controller.most_pv_v
         most = most_in_series(
-            circuit.panel.open_v, circuit.panel.open_per_k, view.design.wiring.coldest_c, limit
+            circuit.string.open_v / circuit.series,
+            circuit.string.open_per_k,
+            view.design.wiring.coldest_c,
+            limit,
         )
         fits = (
             "{n} in series stay under it."
@@ -94,8 +100,8 @@ def over_limit(view: WiringView) -> Finding | None:
             ),
             why=_why(
                 "Voc of the string with its own coefficient at the coldest morning",
-                Fact(label="Voc of one, at 25 °C", value=volts(circuit.panel.open_v)),
-                Fact(label="By its datasheet", value=words("yes" if circuit.panel.given else "no, usual")),
+                Fact(label="Voc of one, at 25 °C", value=volts(circuit.string.open_v / circuit.series)),
+                Fact(label="By its datasheet", value=words("yes" if circuit.string.given else "no, usual")),
             ),
             field=view.panel_field(circuit, "series"),
             caution=False,
@@ -121,7 +127,7 @@ def too_low(view: WiringView) -> Finding | None:
             detail=sentence(
                 (
                     "On a hot noon charging fades when it is needed; the harvest has it taken off. "
-                    if circuit.panel.given
+                    if circuit.string.given
                     else "On a hot noon charging stops when it is needed; without a datasheet the harvest "
                     "does not know that. "
                 )
@@ -140,6 +146,8 @@ def too_low(view: WiringView) -> Finding | None:
 
 def left_over(view: WiringView) -> Finding | None:
     """Panels that fill no string harvest nothing."""
+    if by_hand(view.design):
+        return _not_connected(view)
     for circuit in view.wiring.circuits:
         if not circuit.left_over:
             continue
@@ -158,6 +166,64 @@ def left_over(view: WiringView) -> Finding | None:
             ),
             why=_why("Panels dealt out into complete strings"),
             field=view.panel_field(circuit, "series"),
+        )
+    return None
+
+
+def _not_connected(view: WiringView) -> Finding | None:
+    """Panels that are in no string of those wired by hand."""
+    loose = loose_panels(view.design)
+    if not loose:
+        return None
+    places = dict.fromkeys(view.design.place(group.place_id).name for group, _ in loose)
+    return Finding(
+        id="left_over",
+        level="warn",
+        title=sentence(
+            "{n} panels are not connected" if len(loose) > 1 else "{n} panel is not connected",
+            n=count(len(loose)),
+        ),
+        detail=sentence(
+            "On {places}: {w} that harvest nothing. Put them into strings, or wire by groups again.",
+            places=words(", ".join(places)),
+            w=power(sum(group.nameplate_w for group, _ in loose)),
+        ),
+        why=_why("Panels aboard that are in no string"),
+        field="/strings",
+    )
+
+
+def mixed_string(view: WiringView) -> Finding | None:
+    """A string of different panels, and what that costs in full sun."""
+    for circuit in view.wiring.circuits:
+        if not circuit.mixed:
+            continue
+        lost = 1 - string_watts(circuit.groups) / circuit.string_w
+        return Finding(
+            id="mixed_string",
+            level="warn" if lost > MIXED_WARN_FRAC else "note",
+            title=sentence(
+                "{name} in one string: {x} given up in full sun",
+                name=words(circuit.name),
+                x=fraction(max(lost, 0.0)),
+            ),
+            detail=sentence(
+                "All panels of a string carry one current: {a} of {w} is left even without shade. Where they "
+                "face different ways it is more; the harvest has that in it.",
+                a=power(string_watts(circuit.groups)),
+                w=power(circuit.string_w),
+            ),
+            why=_why(
+                "One current through all substrings, bypassed where that pays, at standard conditions",
+                *(
+                    Fact(
+                        label=f"Imp of one on {view.design.place(g.place_id).name}",
+                        value=amps(panel_volts(g).best_a),
+                    )
+                    for g in dict.fromkeys(circuit.groups)
+                ),
+            ),
+            field="/strings",
         )
     return None
 
@@ -238,8 +304,8 @@ def mixed_volts(view: WiringView) -> Finding | None:
             detail=sentence(
                 "{p} and {q} stand side by side on it: one runs off its best volts; the harvest does not "
                 "know that. Give each its own controller.",
-                p=words(low.place.name),
-                q=words(high.place.name),
+                p=words(low.name),
+                q=words(high.name),
             ),
             why=_why("Vmp of the strings at a usual noon, more than 5 % apart"),
             field=view.panel_field(low, "series"),
@@ -254,7 +320,7 @@ def string_fuse(view: WiringView) -> Finding | None:
             continue
         known = circuit.string_fused is not None
         limit = circuit.group.most_fuse_a
-        facts = [Fact(label="Isc of one", value=amps(circuit.panel.short_a))]
+        facts = [Fact(label="Isc of one", value=amps(circuit.string.short_a))]
         if limit is not None:
             facts.append(Fact(label="The panel's largest fuse", value=amps(limit)))
         return Finding(
@@ -281,7 +347,7 @@ def large_array(view: WiringView) -> Finding | None:
         limit, bank = circuit.controller.current_limit_a, circuit.bank
         if limit is None or bank is None:
             continue
-        watts = circuit.group.nameplate_w * circuit.series * circuit.per_box
+        watts = circuit.string_w * circuit.per_box
         over = watts / (limit * bank.nominal_v)
         if over < LARGE_CHARGE:
             continue
@@ -303,7 +369,7 @@ def large_array(view: WiringView) -> Finding | None:
 
 def thick_cable(view: WiringView) -> Finding | None:
     """A run no cable of the list carries within the drop."""
-    runs = [(circuit.place.name, circuit.cable) for circuit in view.wiring.circuits]
+    runs = [(circuit.name, circuit.cable) for circuit in view.wiring.circuits]
     runs += [(run.name, run.cable) for run in view.wiring.motor_runs]
     for name, cable in runs:
         if cable.reason == "none is thick enough":
@@ -344,12 +410,12 @@ def pwm_loss(view: WiringView) -> Finding | None:
     for circuit in view.wiring.circuits:
         if circuit.controller.kind is not ControllerKind.PWM or circuit.bank is None:
             continue
-        volts_each = charging_v(circuit.bank) / circuit.series
+        held_v = charging_v(circuit.bank)
         cold, hot = (
-            1 - float(share_at(circuit.panel, volts_each, np.array(FULL_W_PER_M2), np.array(cell_c)))
+            1 - float(share_at(circuit.string, held_v, np.array(FULL_W_PER_M2), np.array(cell_c)))
             for cell_c in (PWM_COLD_C, view.design.wiring.hottest_cell_c)
         )
-        watts = circuit.group.nameplate_w * circuit.group.count
+        watts = circuit.nameplate_w
         worst = max(cold, hot)
         return Finding(
             id="pwm_loss",
@@ -437,6 +503,7 @@ RULES = (
     wrong_bank,
     mixed_volts,
     thick_cable,
+    mixed_string,
     string_fuse,
     pwm_loss,
     within_limits,

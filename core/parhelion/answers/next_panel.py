@@ -26,6 +26,8 @@ from parhelion.design import (
     ControllerKind,
     PanelGroup,
     PanelModel,
+    PanelRef,
+    PanelString,
     Place,
     PlaceKind,
     Point,
@@ -92,6 +94,22 @@ def _group(
     )  # fmt: skip
 
 
+def _with_strings(
+    design: BoatDesign, group: PanelGroup, numbers: range, series: int
+) -> tuple[PanelString, ...]:
+    """Strings wired by hand with those of new panels; none where groups are wired as they say."""
+    if not design.strings:
+        return ()
+    taken = {string.id for string in design.strings}
+    refs = [PanelRef(group_id=group.id, number=number) for number in numbers]
+    added = []
+    for start in range(0, len(refs), series):
+        panels = tuple(refs[start : start + series])
+        added.append(PanelString(id=_unused(taken), controller_id=group.controller_id, panels=panels))
+        taken.add(added[-1].id)
+    return (*design.strings, *added)
+
+
 def _fits(place: Place, model: PanelModel) -> tuple[int, bool]:
     """Most panels of a model that go into an empty place, and whether turned."""
     group = _group(model, place.id, "x", 1, False)
@@ -108,7 +126,10 @@ def _one_more(design: BoatDesign) -> list[tuple[Place, PanelModel, int, BoatDesi
         if deck.how in HIDDEN or not alone or most_that_fit(place, group, group.turned) <= group.count:
             continue
         more = group.model_copy(update={"count": group.count + 1})
-        changed = design.changed(panels=tuple(more if g is group else g for g in design.panels))
+        changed = design.changed(
+            panels=tuple(more if g.id == group.id else g for g in design.panels),
+            strings=_with_strings(design, group, range(group.count, group.count + 1), 1),
+        )
         found.append((place, _model_of(group), 1, changed))
     return found
 
@@ -151,6 +172,7 @@ def _filled(design: BoatDesign, place: Place) -> tuple[Place, PanelModel, int, B
         if len(others) < len(design.places)
         else (*design.places, place),
         panels=(*design.panels, group.model_copy(update={"series": series})),
+        strings=_with_strings(design, group, range(count), series),
         controllers=(*design.controllers, controller),
     )
     return place, model, count, changed

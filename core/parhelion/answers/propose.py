@@ -211,7 +211,10 @@ def propose(outlook: Outlook) -> Proposals:
     Proposals
         None where there is no bank, or no controller of the list suits any group.
     """
-    design = outlook.design
+    now = float(harvest(outlook.design, outlook.light.mean).sun_w.sum() * STEP_H)
+    now -= sum(24.0 * c.count * c.own_power_w for c in outlook.design.controllers)
+    year = _year_wh(outlook.design)
+    design = outlook.design.changed(strings=())
     tried, legal = 0, 0
     by_group: list[list[_Option]] = []
     unwired = []
@@ -227,9 +230,6 @@ def propose(outlook: Outlook) -> Proposals:
             by_group.append(options)
         else:
             unwired.append(design.place(group.place_id).name)
-    now = float(harvest(design, outlook.light.mean).sun_w.sum() * STEP_H)
-    now -= sum(24.0 * c.count * c.own_power_w for c in design.controllers)
-    year = _year_wh(design)
     if not by_group:
         return Proposals(tried=tried, legal=0, now_wh=now, now_year_wh=year, proposals=[], unwired=unwired)
 

@@ -53,7 +53,8 @@ _decks: Memo[Deck] = Memo(256)
 
 def deck_of(design: BoatDesign) -> Deck:
     """The deck of a design in the state of its plan."""
-    key = (design.places, design.panels, design.panel_set, design.obstacles, design.plan.state)
+    hand = bool(design.strings)
+    key = (design.places, design.panels, design.panel_set, design.obstacles, design.plan.state, hand)
     return _decks.get(key, lambda: _deck(design))
 
 

@@ -2,7 +2,8 @@
 
 from __future__ import annotations
 
-from dataclasses import dataclass
+from collections.abc import Iterator
+from dataclasses import dataclass, replace
 from functools import partial
 
 import numpy as np
@@ -11,12 +12,14 @@ from numpy.typing import NDArray
 from parhelion.array.deck import DeckGroup, deck_of
 from parhelion.array.shade import STEP_DEG
 from parhelion.array.shaded import cast_shade, headings_of, light_over
+from parhelion.array.strung import string_power_w
 from parhelion.array.tending import air_temperature_c, heading_power_per_watt, tended_power_per_watt
 from parhelion.design import BoatDesign, PanelGroup, Tended
 from parhelion.memo import Memo
 from parhelion.sun.light import Light
 from parhelion.together import together
 from parhelion.wiring.held import held_in
+from parhelion.wiring.strings import by_hand, strings_of
 
 Array = NDArray[np.float64]
 
@@ -50,6 +53,7 @@ class Harvest:
 _per_watt: Memo[Array] = Memo(160)
 
 
+LEAST_W_PER_W = 1e-4
 COVER_KEEPS = 0.94  # of the light, a clear cover over a flexible panel; typical 0.90 to 0.96
 
 
@@ -96,6 +100,34 @@ def group_power_per_watt(
     return _per_watt.get(key, compute)
 
 
+def _fed(design: BoatDesign, light: Light, step_deg: float) -> Iterator[tuple[str, str, Array]]:
+    """What each group feeds each controller: their ids and watts, shape (n, 144) [W]."""
+    deck = deck_of(design)
+    if not by_hand(design):
+        for item in deck.groups:
+            group = item.group
+            watts = group_power_per_watt(design, light, item, step_deg)
+            yield group.id, group.controller_id, watts * (group.nameplate_w * group.count * kept_of(group))
+        return
+    tended = {item.group.id: _tended_gain(design, light, item) for item in deck.groups}
+    for strung in strings_of(design):
+        kept = tuple(kept_of(group) for group in strung.groups)
+        watts = string_power_w(design, light, deck, strung, kept, step_deg)
+        whole = sum(group.nameplate_w for group in strung.groups)
+        for group in strung.groups:
+            yield group.id, strung.controller_id, watts * (group.nameplate_w / whole) * tended[group.id]
+
+
+def _tended_gain(design: BoatDesign, light: Light, deck: DeckGroup) -> Array | float:
+    """Power of a tended group over the same left alone, by step; 1 for the others [-]."""
+    if deck.place.tended is Tended.LEFT or not deck.place.hinged or not deck.gives:
+        return 1.0
+    place = deck.place.model_copy(update={"tended": Tended.LEFT})
+    left = group_power_per_watt(design, light, replace(deck, place=place))
+    cared = group_power_per_watt(design, light, deck)
+    return np.divide(cared, left, out=np.ones_like(left), where=left > LEAST_W_PER_W)
+
+
 def harvest(design: BoatDesign, light: Light, step_deg: float = STEP_DEG) -> Harvest:
     """The whole array under a light.
 
@@ -115,12 +147,11 @@ def harvest(design: BoatDesign, light: Light, step_deg: float = STEP_DEG) -> Har
     shape = light.ghi.shape
     inputs = {controller.id: np.zeros(shape) for controller in design.controllers}
     groups: dict[str, Array] = {}
-    for deck in deck_of(design).groups:
-        group = deck.group
-        watts = group_power_per_watt(design, light, deck, step_deg)
-        watts = watts * (group.nameplate_w * group.count * kept_of(group))
-        groups[group.id] = watts
-        inputs[group.controller_id] += watts
+    by_box: dict[tuple[str, str], Array] = {}
+    for group_id, controller_id, watts in _fed(design, light, step_deg):
+        groups[group_id] = groups.get(group_id, 0.0) + watts
+        by_box[group_id, controller_id] = by_box.get((group_id, controller_id), 0.0) + watts
+        inputs[controller_id] += watts
     array, conversion, clipped, passed = (np.zeros(shape) for _ in range(4))
     shares: dict[str, Array] = {}
     boxes: dict[str, tuple[Array, Array]] = {}
@@ -144,8 +175,7 @@ def harvest(design: BoatDesign, light: Light, step_deg: float = STEP_DEG) -> Har
         boxes[controller.id] = out, above
         by_bank[:, :, int(on_own)] += out
         shares[controller.id] = np.divide(out, offered, out=np.zeros(shape), where=offered > 0)
-    terminals = {
-        group.id: groups[group.id] * shares[group.controller_id] if group.id in groups else np.zeros(shape)
-        for group in design.panels
-    }
+    terminals = {group.id: np.zeros(shape) for group in design.panels}
+    for (group_id, controller_id), watts in by_box.items():
+        terminals[group_id] = terminals[group_id] + watts * shares[controller_id]
     return Harvest(array, conversion, clipped, passed, by_bank, terminals, boxes)

@@ -32,8 +32,8 @@ def _volts(share_of_best: Array) -> Array:
 
 
 @njit(float64(float64), **OPTIONS)
-def _raised(share_of_best: float) -> float:
-    """As `_volts`, of one."""
+def raised(share_of_best: float) -> float:
+    """Volts over those at its best, of a substring that carries a share of its best current [2]."""
     x = min(max(share_of_best, 0.0), 1.0)
     return 1 + VOLTS_RISE * math.log((1 - BEST_TO_SHORT * x) / (1 - BEST_TO_SHORT))
 
@@ -43,10 +43,10 @@ def _rule(one: float, two: float, three: float, drop: float) -> float:
     """The best of three substrings in series [1], their currents in any order."""
     high, low = max(one, two, three), min(one, two, three)
     middle = one + two + three - high - low
-    full = _raised(1.0)
+    full = raised(1.0)
     best = high * (full - 2 * drop)
-    best = max(best, middle * (full + _raised(middle / max(high, LEAST_LIGHT)) - drop))
-    volts = full + _raised(low / max(high, LEAST_LIGHT)) + _raised(low / max(middle, LEAST_LIGHT))
+    best = max(best, middle * (full + raised(middle / max(high, LEAST_LIGHT)) - drop))
+    volts = full + raised(low / max(high, LEAST_LIGHT)) + raised(low / max(middle, LEAST_LIGHT))
     return max(best, low * volts, 0.0) / 3
 
 
@@ -93,13 +93,13 @@ def _best_of(row: Array, drop: float) -> float:
         if k < parts and row[k] == current:  # one more that carries as much loses nothing
             continue
         bypassed = (parts - k) * drop
-        if current * (k * _raised(current / high) - bypassed) <= best:  # no running one stands higher
+        if current * (k * raised(current / high) - bypassed) <= best:  # no running one stands higher
             continue
-        volts, last, raised = 0.0, -1.0, 0.0
+        volts, last, each = 0.0, -1.0, 0.0
         for j in range(k):
             if row[j] != last:
-                last, raised = row[j], _raised(current / max(row[j], LEAST_LIGHT))
-            volts += raised
+                last, each = row[j], raised(current / max(row[j], LEAST_LIGHT))
+            volts += each
         best = max(best, current * (volts - bypassed))
     return best / parts
 

@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 from collections.abc import Iterator, Sequence
+from dataclasses import dataclass
 from functools import partial
 
 import numpy as np
@@ -119,6 +120,45 @@ def group_light(
             leaves = []
     for _ in strung:  # panels that fill no string
         yield PlaneLight(whole.global_w_per_m2, np.zeros_like(light.ghi), np.zeros_like(light.ghi))
+
+
+@dataclass(frozen=True)
+class PanelLight:
+    """Light on the substrings of one panel, shapes (n, s) [W/m2]."""
+
+    global_w_per_m2: Array
+    substrings: Array  # shape (3, n, s)
+
+
+def panel_lights(
+    light: Light, deck: DeckGroup, heading_deg: float, step_deg: float = STEP_DEG
+) -> list[PanelLight]:
+    """Light on the substrings of each panel of a group, for strings that its own wiring does not know.
+
+    One for all where they see the sky alike; a folding panel's leaves are one, by their rule. Nothing on
+    panels that are folded, covered or gone.
+    """
+    if not deck.gives:
+        dark = np.zeros_like(light.ghi)
+        return [PanelLight(dark, np.stack([dark] * SUBSTRINGS))]
+    if deck.alone or deck.leaves > 1:
+        return [
+            PanelLight(lit.global_w_per_m2, np.stack([lit.effective_w_per_m2] * SUBSTRINGS))
+            for lit in group_light(light, deck, heading_deg, step_deg)
+        ]
+    planes: dict[tuple[float, float], PlaneLight] = {}
+    found = []
+    for panel, bodies in zip(deck.panels, deck.bodies, strict=True):
+        stands = orientation(panel, heading_deg)
+        whole = _kept(planes, stands, light)
+        kept, view = _keeps(light, panel, bodies, heading_deg, step_deg)
+        left = (whole.effective_w_per_m2 - whole.beam_w_per_m2) * view
+        if deck.group.bifaciality_frac:
+            left = left + rear_light(light, deck.place, deck.group, heading_deg, *stands)
+        found.append(
+            PanelLight(whole.global_w_per_m2, left[None] + whole.beam_w_per_m2[None] * kept[:, None, :])
+        )
+    return found
 
 
 def _kept(

@@ -9,6 +9,7 @@ from parhelion.design.array import Fastening as Fastening
 from parhelion.design.array import Obstacle as Obstacle
 from parhelion.design.array import PanelGroup as PanelGroup
 from parhelion.design.array import PanelModel as PanelModel
+from parhelion.design.array import PanelRef as PanelRef
 from parhelion.design.array import PanelSet as PanelSet
 from parhelion.design.array import PanelString as PanelString
 from parhelion.design.array import Place as Place

@@ -297,9 +297,16 @@ class Obstacle(Part):
         return self
 
 
+class PanelRef(Part):
+    """One panel: its group, and its number in it from 0."""
+
+    group_id: Id
+    number: int = Field(ge=0, lt=400)
+
+
 class PanelString(Part):
-    """Panels in series, as wired to a controller input."""
+    """Panels in series on a controller, wired by hand."""
 
     id: Id
     controller_id: Id
-    panel_group_ids: tuple[Id, ...]
+    panels: tuple[PanelRef, ...] = Field(min_length=1, max_length=60)

@@ -19,6 +19,7 @@ from parhelion.design.array import (
     ControllerModel,
     Obstacle,
     PanelGroup,
+    PanelRef,
     PanelSet,
     PanelString,
     Place,
@@ -84,7 +85,9 @@ class BoatDesign(Part):
     own_controllers: tuple[ControllerModel, ...] = Field(
         default=(), max_length=200, title="Own list of controllers, to propose from"
     )
-    strings: tuple[PanelString, ...] = Field(default=(), max_length=60)
+    strings: tuple[PanelString, ...] = Field(
+        default=(), max_length=400, title="Strings wired by hand; empty: every group by its number in series"
+    )
     wiring: WiringLimits = WiringLimits()
     sources: tuple[Source, ...] = Field(default=(), max_length=10)
     site: Site
@@ -110,6 +113,14 @@ class BoatDesign(Part):
                 raise out_of_reach(
                     "This converter joins a bank to itself.", f"links/{index}/to_bank_id", "the other bank"
                 )
+        seen: set[PanelRef] = set()
+        for index, string in enumerate(self.strings):
+            for number, panel in enumerate(string.panels):
+                if panel in seen:
+                    raise out_of_reach(
+                        "This panel is in two strings.", f"strings/{index}/panels/{number}", "each panel once"
+                    )
+                seen.add(panel)
         for part in ("runs", "drives", "banks", "links", "loads", "places", "panels", "controllers"):
             ids = [item.id for item in getattr(self, part)]
             if len(set(ids)) != len(ids):
@@ -173,8 +184,14 @@ class BoatDesign(Part):
 
     @property
     def fitted_panels(self) -> tuple[PanelGroup, ...]:
-        """The panels of the set in use: those of both sets, and those as planned or as built."""
-        return tuple(group for group in self.panels if group.belongs in (PanelSet.BOTH, self.panel_set))
+        """The panels of the set in use: those of both sets, and those as planned or as built.
+
+        Each by itself where strings are wired by hand.
+        """
+        fitted = (group for group in self.panels if group.belongs in (PanelSet.BOTH, self.panel_set))
+        if self.strings:
+            return tuple(group.model_copy(update={"series": 1}) for group in fitted)
+        return tuple(fitted)
 
     def as_it_stands(self, place: Place) -> tuple[Place, How]:
         """A place with the tilt it has in the plan's state, and how it stands."""

@@ -14,11 +14,13 @@ from parhelion.wiring.cables import Cable, gauge
 from parhelion.wiring.charging import charge_settings
 from parhelion.wiring.circuits import Circuit, Run, wiring_of
 from parhelion.wiring.parts import parts_of
+from parhelion.wiring.strings import Numbered, by_hand, loose_panels, strings_of
 
 
 class Rungs(Frozen):
     """One string between its controller and the bank [V]."""
 
+    key: str
     group_id: str
     controller_id: str
     name: str
@@ -56,6 +58,7 @@ class Wire(Frozen):
 class Line(Frozen):
     """Panels, their controller and the bank they feed: one line of the diagram."""
 
+    key: str
     group_id: str
     panels: str
     arrangement: str
@@ -108,8 +111,35 @@ class PartRow(Frozen):
     where: str
 
 
+class BoardPanel(Frozen):
+    """One panel on the wiring board."""
+
+    group_id: str
+    number: int
+    label: str
+    nameplate_w: float
+
+
+class BoardString(Frozen):
+    """Panels in series on a controller."""
+
+    id: str
+    controller_id: str
+    panels: list[BoardPanel]
+
+
+class Board(Frozen):
+    """Every panel in its string, and those in none."""
+
+    by_hand: bool
+    strings: list[BoardString]
+    loose: list[BoardPanel]
+
+
 class StringsPicture(Frozen):
     """Everything the Strings station shows."""
+
+    board: Board
 
     rungs: list[Rungs]
     lines: list[Line]
@@ -140,21 +170,22 @@ def _wire(cable: Cable, length_m: float, given: bool, current_a: float) -> Wire:
 def _rungs(circuit: Circuit) -> Rungs:
     limit, needs = circuit.limit_v, circuit.needs_v
     return Rungs(
+        key=circuit.key,
         group_id=circuit.group.id,
         controller_id=circuit.controller.id,
-        name=circuit.place.name,
+        name=circuit.name,
         controller=circuit.controller.name,
         series=circuit.series,
         strings=circuit.strings,
         boxes=circuit.controller.count,
         left_over=circuit.left_over,
-        nameplate_w=circuit.group.nameplate_w * circuit.group.count,
+        nameplate_w=circuit.nameplate_w,
         cold_v=circuit.cold_v,
         noon_v=circuit.noon_v,
         hot_v=circuit.hot_v,
         limit_v=limit,
         needs_v=needs,
-        given=circuit.panel.given,
+        given=circuit.string.given,
         over=limit is not None and circuit.cold_v > limit,
         low=needs is not None and circuit.hot_v < needs,
     )
@@ -168,15 +199,16 @@ def _arrangement(circuit: Circuit) -> str:
 
 def _line(circuit: Circuit) -> Line:
     place, box = circuit.place, circuit.controller
-    amps = circuit.panel.best_a * max(circuit.per_box, 1)
+    amps = circuit.string.best_a * max(circuit.per_box, 1)
     run = circuit.run_m
     out = None
     if circuit.out is not None and circuit.charge_a is not None:
         out = _wire(circuit.out, circuit.out_m, box.cable_m is not None, circuit.charge_a)
     rungs = _rungs(circuit)
     return Line(
+        key=circuit.key,
         group_id=circuit.group.id,
-        panels=place.name,
+        panels=circuit.name,
         arrangement=_arrangement(circuit),
         breaker_a=circuit.breaker_a,
         string_fuse=circuit.string_fused,
@@ -219,6 +251,22 @@ def _consumers(design: BoatDesign, motors: tuple[Run, ...]) -> list[Consumer]:
     return found
 
 
+def _board(design: BoatDesign) -> Board:
+    def panel(numbered: Numbered) -> BoardPanel:
+        group, number = numbered
+        label = f"{design.place(group.place_id).name} {number + 1}"
+        return BoardPanel(group_id=group.id, number=number, label=label, nameplate_w=group.nameplate_w)
+
+    return Board(
+        by_hand=by_hand(design),
+        strings=[
+            BoardString(id=s.id, controller_id=s.controller_id, panels=[panel(item) for item in s.panels])
+            for s in strings_of(design)
+        ],
+        loose=[panel(item) for item in loose_panels(design)],
+    )
+
+
 def strings_picture(design: BoatDesign) -> StringsPicture:
     """Everything the Strings station shows of a design.
 
@@ -246,6 +294,7 @@ def strings_picture(design: BoatDesign) -> StringsPicture:
     first = design.bank
     short = None if first is None else first.short_circuit_a or first.nominal_v / resistance_of(first)
     return StringsPicture(
+        board=_board(design),
         rungs=[_rungs(circuit) for circuit in wiring.circuits],
         lines=[_line(circuit) for circuit in wiring.circuits],
         banks=boxes,

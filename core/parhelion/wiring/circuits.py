@@ -1,4 +1,4 @@
-"""The wiring of a design: every panel group as strings on its controllers, the bank's and the motor's cables.
+"""The wiring of a design: strings alike on their controllers, the bank's and the motor's cables.
 
 Only what the design says is wired; sizes and protection are worked out for what flows, never guessed safe.
 """
@@ -19,7 +19,8 @@ from parhelion.design import (
     Place,
 )
 from parhelion.wiring.cables import LASTING, Cable, cable_for, fuse_a, lasting_a, string_fuses
-from parhelion.wiring.panel_volts import PanelVolts, panel_volts
+from parhelion.wiring.panel_volts import PanelVolts, in_series, panel_volts
+from parhelion.wiring.strings import by_hand, strings_of
 
 NOON_RISE_K, NOON_AIR_C = 25.0, 20.0  # a cell over the air at a usual noon
 USUAL_RUN_M = {"panels": 5.0, "controller": 2.0, "motor": 3.0, "bank": 1.0}
@@ -27,13 +28,17 @@ USUAL_RUN_M = {"panels": 5.0, "controller": 2.0, "motor": 3.0, "bank": 1.0}
 
 @dataclass(frozen=True)
 class Circuit:
-    """One panel group on its controllers; volts of a string [V]."""
+    """Strings alike on one controller; volts are a string's [V]."""
 
-    group: PanelGroup
-    place: Place
+    key: str
+    name: str  # of the places they are on
+    groups: tuple[PanelGroup, ...]  # of each panel in a string
+    place: Place  # of the first
+    strings: int  # complete ones
+    left_over: int  # panels that fill no string
     controller: Controller
     bank: Bank | None
-    panel: PanelVolts
+    string: PanelVolts
     cold_v: float  # open, on the coldest morning
     noon_v: float
     hot_v: float
@@ -48,6 +53,30 @@ class Circuit:
     out: Cable | None  # controller to bank
 
     @property
+    def group(self) -> PanelGroup:
+        """Of the first panel."""
+        return self.groups[0]
+
+    @property
+    def series(self) -> int:
+        return len(self.groups)
+
+    @property
+    def mixed(self) -> bool:
+        """Whether panels of different groups share a string."""
+        return len({group.id for group in self.groups}) > 1
+
+    @property
+    def string_w(self) -> float:
+        """Nameplate of one string [W]."""
+        return sum(group.nameplate_w for group in self.groups)
+
+    @property
+    def nameplate_w(self) -> float:
+        """Of all its panels [W]."""
+        return self.strings * self.string_w + self.left_over * self.group.nameplate_w
+
+    @property
     def run_m(self) -> float:
         """Panels to controller, one way [m]."""
         return USUAL_RUN_M["panels"] if self.place.cable_m is None else self.place.cable_m
@@ -58,23 +87,9 @@ class Circuit:
         return USUAL_RUN_M["controller"] if self.controller.cable_m is None else self.controller.cable_m
 
     @property
-    def series(self) -> int:
-        return self.group.series
-
-    @property
-    def strings(self) -> int:
-        """Complete strings."""
-        return self.group.count // self.group.series
-
-    @property
-    def left_over(self) -> int:
-        """Panels that fill no string."""
-        return self.group.count - self.strings * self.series
-
-    @property
     def per_box(self) -> int:
         """Strings on the box that has most of them."""
-        return _per_box(self.group, self.controller)
+        return _per_box(self.strings, self.controller)
 
 
 @dataclass(frozen=True)
@@ -124,49 +139,94 @@ def limit_v(controller: ControllerModel, bank: Bank | None) -> float | None:
     return under if controller.most_pv_v is None else min(under, controller.most_pv_v)
 
 
-def _per_box(group: PanelGroup, controller: Controller) -> int:
-    """Strings of a group on the box that has most of them."""
-    return -(-(group.count // group.series) // controller.count)
+def _per_box(strings: int, controller: Controller) -> int:
+    """Strings alike on the box that has most of them."""
+    return -(-strings // controller.count)
 
 
-def _circuit(design: BoatDesign, group: PanelGroup) -> Circuit:
-    limits, place = design.wiring, design.place(group.place_id)
-    controller = design.controller(group.controller_id)
+@dataclass(frozen=True)
+class _Alike:
+    """Strings of the same panels on one controller."""
+
+    key: str
+    groups: tuple[PanelGroup, ...]
+    controller: Controller
+    strings: int
+    left_over: int = 0
+
+    @property
+    def string(self) -> PanelVolts:
+        return in_series([panel_volts(group) for group in self.groups])
+
+    @property
+    def watts(self) -> float:
+        """Of the box that has most of them [W]."""
+        return sum(g.nameplate_w for g in self.groups) * _per_box(self.strings, self.controller)
+
+
+def _alike(design: BoatDesign) -> list[_Alike]:
+    """All strings, those alike together; a group too small for one string is told with none."""
+    if not by_hand(design):
+        return [
+            _Alike(
+                group.id,
+                (group,) * group.series,
+                design.controller(group.controller_id),
+                group.count // group.series,
+                group.count % group.series,
+            )
+            for group in design.fitted_panels
+        ]
+    found: dict[str, _Alike] = {}
+    for strung in strings_of(design):
+        groups = tuple(sorted(strung.groups, key=lambda group: group.id))
+        key = f"{strung.controller_id}/{'+'.join(group.id for group in groups)}"
+        before = found[key].strings if key in found else 0
+        found[key] = _Alike(key, groups, design.controller(strung.controller_id), before + 1)
+    return list(found.values())
+
+
+def _circuit(design: BoatDesign, alike: _Alike, sharing: list[_Alike]) -> Circuit:
+    limits, controller, string = design.wiring, alike.controller, alike.string
+    places = list(dict.fromkeys(group.place_id for group in alike.groups))
+    place = design.place(places[0])
     bank = next((b for b in design.banks if b.id == controller.bank_id), design.bank)
-    panel, series = panel_volts(group), group.series
-    strings, per_box = group.count // series, _per_box(group, controller)
-    sharing = [g for g in design.fitted_panels if g.controller_id == controller.id]
-    coldest = limits.coldest_c
-    noon_v = panel.best_at(NOON_AIR_C + NOON_RISE_K, series)
-    short = lasting_a(panel.short_a, per_box)
-    breaker = fuse_a(LASTING * short) if strings else None
+    per_box = _per_box(alike.strings, controller)
+    noon_v = string.best_at(NOON_AIR_C + NOON_RISE_K)
+    short = lasting_a(string.short_a, per_box)
+    breaker = fuse_a(LASTING * short) if alike.strings else None
     run = USUAL_RUN_M["panels"] if place.cable_m is None else place.cable_m
     cable = cable_for(
-        panel.best_a * max(per_box, 1), run, noon_v, limits.drop_frac, fuse=breaker or fuse_a(LASTING)
+        string.best_a * max(per_box, 1), run, noon_v, limits.drop_frac, fuse=breaker or fuse_a(LASTING)
     )
     charge, out = None, None
     if bank is not None:
-        watts = sum(g.nameplate_w * g.series * _per_box(g, controller) for g in sharing)
-        charge = watts * controller.efficiency / bank.nominal_v
+        charge = sum(other.watts for other in sharing) * controller.efficiency / bank.nominal_v
         if controller.current_limit_a is not None:
             charge = min(charge, controller.current_limit_a)
         length = USUAL_RUN_M["controller"] if controller.cable_m is None else controller.cable_m
         out = cable_for(charge, length, bank.nominal_v, limits.drop_frac)
+    fuses = [group.most_fuse_a for group in alike.groups]
+    least_fuse = None if None in fuses else min(fuse for fuse in fuses if fuse is not None)
     return Circuit(
-        group=group,
+        key=alike.key,
+        name=" + ".join(design.place(place_id).name for place_id in places),
+        groups=alike.groups,
         place=place,
+        strings=alike.strings,
+        left_over=alike.left_over,
         controller=controller,
         bank=bank,
-        panel=panel,
-        cold_v=panel.open_at(coldest, series),
+        string=string,
+        cold_v=string.open_at(limits.coldest_c),
         noon_v=noon_v,
-        hot_v=panel.best_at(limits.hottest_cell_c, series),
+        hot_v=string.best_at(limits.hottest_cell_c),
         needs_v=needs_v(controller, bank),
         limit_v=limit_v(controller, bank),
         short_a=short,
-        box_short_a=sum(lasting_a(panel_volts(g).short_a, _per_box(g, controller)) for g in sharing),
+        box_short_a=sum(lasting_a(a.string.short_a, _per_box(a.strings, controller)) for a in sharing),
         charge_a=charge,
-        string_fused=string_fuses(panel.short_a, per_box, group.most_fuse_a),
+        string_fused=string_fuses(string.short_a, per_box, least_fuse),
         breaker_a=breaker,
         cable=cable,
         out=out,
@@ -195,7 +255,11 @@ def wiring_of(design: BoatDesign) -> Wiring:
     Wiring
         Lengths that are not given are usual ones for such a run.
     """
-    circuits = tuple(_circuit(design, group) for group in design.fitted_panels)
+    every = _alike(design)
+    circuits = tuple(
+        _circuit(design, one, [other for other in every if other.controller.id == one.controller.id])
+        for one in every
+    )
     bank = design.bank
     if bank is None:
         return Wiring(circuits, None, ())
@@ -220,7 +284,8 @@ def wiring_of(design: BoatDesign) -> Wiring:
         if _motor_a(drive, bank) > 0
     )
     drawn = sum(run.current_a * drive.count for run, drive in zip(motors, design.drives, strict=False))
-    charging = sum((c.charge_a or 0) * c.controller.count for c in circuits if c.bank is bank)
+    boxes = {c.controller.id: (c.charge_a or 0) * c.controller.count for c in circuits if c.bank is bank}
+    charging = sum(boxes.values())
     most = max(drawn, charging, 1.0)
     length_b = USUAL_RUN_M["bank"] if limits.bank_cable_m is None else limits.bank_cable_m
     bank_run = Run(

@@ -20,6 +20,7 @@ from numpy.typing import NDArray
 from parhelion.chemistries import CHEMICALS
 from parhelion.design import Bank, BoatDesign, Controller, ControllerKind, PanelGroup
 from parhelion.wiring.panel_volts import CELL_VOC, STANDARD_C, PanelVolts, panel_volts
+from parhelion.wiring.strings import by_hand
 
 Array = NDArray[np.float64]
 
@@ -75,8 +76,8 @@ class Held:
         return share_at(self.panel, at, light_w_per_m2, cell_c)
 
 
-def held_by(controller: Controller, bank: Bank, group: PanelGroup) -> Held | None:
-    """How a controller holds a group's strings; None where they always stand at their best volts.
+def held_by(controller: Controller, bank: Bank, panel: PanelVolts, series: int = 1) -> Held | None:
+    """How a controller holds strings of a panel; None where they always stand at their best volts.
 
     Volts that no datasheet gives take nothing off behind MPPT or boost: the findings tell them.
 
@@ -85,22 +86,27 @@ def held_by(controller: Controller, bank: Bank, group: PanelGroup) -> Held | Non
     controller : Controller
     bank : Bank
         That it charges.
-    group : PanelGroup
+    panel : PanelVolts
+        Or a whole string as one.
+    series : int
+        Panels in a string.
     """
-    panel, needs = panel_volts(group), charging_v(bank)
+    needs = charging_v(bank)
     if controller.kind is not ControllerKind.PWM and not panel.given:
         return None
     if controller.kind is ControllerKind.MPPT:
-        held = Held(controller.kind, panel, (needs + controller.headroom_v) / group.series)
+        held = Held(controller.kind, panel, (needs + controller.headroom_v) / series)
         return held if panel.best_at(HOTTEST_C) < held.volts else None
     if controller.kind is ControllerKind.BOOST:
-        held = Held(controller.kind, panel, (needs - controller.headroom_v) / group.series)
+        held = Held(controller.kind, panel, (needs - controller.headroom_v) / series)
         return held if panel.best_at(STANDARD_C - 50.0) > held.volts else None
-    return Held(controller.kind, panel, needs / group.series)
+    return Held(controller.kind, panel, needs / series)
 
 
 def held_in(design: BoatDesign, group: PanelGroup) -> Held | None:
-    """The same for a group as it is wired in a design; None without a bank."""
+    """The same for a group as it is wired; None without a bank, and where strings are wired by hand."""
+    if by_hand(design):
+        return None
     controller = design.controller(group.controller_id)
     bank = next((b for b in design.banks if b.id == controller.bank_id), design.bank)
-    return None if bank is None else held_by(controller, bank, group)
+    return None if bank is None else held_by(controller, bank, panel_volts(group), group.series)

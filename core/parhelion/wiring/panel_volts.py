@@ -8,6 +8,7 @@ References
 
 from __future__ import annotations
 
+from collections.abc import Sequence
 from dataclasses import dataclass
 from typing import TypeVar
 
@@ -71,6 +72,25 @@ def panel_volts(panel: PanelModel) -> PanelVolts:
         open_per_k=USUAL_BETA_PER_K if beta is None else beta,
         best_per_k=panel.power_coefficient_per_k - alpha,
         given=None not in (panel.open_circuit_v, panel.short_circuit_a, panel.best_v, panel.best_a),
+    )
+
+
+def in_series(panels: Sequence[PanelVolts]) -> PanelVolts:
+    """A string as one panel: volts add up, the weakest sets its best amps, the strongest what can flow.
+
+    Parameters
+    ----------
+    panels : sequence of PanelVolts
+    """
+    open_v, best_v = (sum(getattr(p, name) for p in panels) for name in ("open_v", "best_v"))
+    return PanelVolts(
+        open_v=open_v,
+        short_a=max(p.short_a for p in panels),
+        best_v=best_v,
+        best_a=min(p.best_a for p in panels),
+        open_per_k=sum(p.open_v * p.open_per_k for p in panels) / open_v,
+        best_per_k=sum(p.best_v * p.best_per_k for p in panels) / best_v,
+        given=all(p.given for p in panels),
     )
 
 

@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+from collections import Counter
 from collections.abc import Iterable
 from dataclasses import dataclass
 from math import ceil
@@ -30,8 +31,10 @@ def _metres(cable: Cable, length_m: float, runs: int, where: str) -> Part:
 
 
 def _of_circuit(circuit: Circuit) -> Iterable[Part]:
-    group, box, where = circuit.group, circuit.controller, circuit.place.name
-    yield Part("panel", group.model or f"panel of {group.nameplate_w:g} W", group.count, "pieces", where)
+    box, where = circuit.controller, circuit.name
+    panels = Counter(group.model or f"panel of {group.nameplate_w:g} W" for group in circuit.groups)
+    for name, in_each in panels.items():
+        yield Part("panel", name, in_each * circuit.strings + circuit.left_over, "pieces", where)
     yield _metres(circuit.cable, circuit.run_m, box.count, where)
     if circuit.strings:
         yield Part("connector", "panel connectors, pairs", circuit.strings + box.count, "pieces", where)
@@ -47,7 +50,7 @@ def _of_circuit(circuit: Circuit) -> Iterable[Part]:
 
 def _of_box(circuit: Circuit) -> Iterable[Part]:
     box = circuit.controller
-    yield Part("controller", box.name, box.count, "pieces", circuit.place.name)
+    yield Part("controller", box.name, box.count, "pieces", circuit.name)
     if circuit.out is None:
         return
     where = f"{box.name} to the bank"
