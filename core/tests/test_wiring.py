@@ -8,7 +8,7 @@ import numpy as np
 from hypothesis import given, settings
 from hypothesis import strategies as st
 from parhelion.advice.wiring import RULES
-from parhelion.answers.propose import propose
+from parhelion.answers.propose import first_legal, propose
 from parhelion.answers.through_year import boxes_through_year, through_year
 from parhelion.array.bodies import body_of
 from parhelion.array.deck import deck_of
@@ -74,13 +74,17 @@ WRONG = {
     "large_array": {"controllers__0__current_limit_a": 20.0},
     "thick_cable": {"wiring__motor_cable_m": 49.0},
     "shock": {"panels__0__series": 4, "controllers__0__most_pv_v": 150.0},
+    "charge_rate": {"banks__0__charge_limit_a": 20.0},
+    "fuse_far": {"wiring__fuse_at_m": 0.9},
+    "direct_drive": {"banks": [], "loads": []},
     "pwm_loss": {"controllers__0__kind": "pwm"},
     "within_limits": {},
     "order_of_connecting": {},
 }  # fmt: skip
 
 
-CHECKED = ("over_limit", "too_low", "left_over", "input_amps", "wrong_bank", "mixed_volts", "thick_cable")
+CHECKED = ("over_limit", "too_low", "left_over", "input_amps", "wrong_bank", "mixed_volts", "thick_cable",
+           "charge_rate", "fuse_far")  # fmt: skip
 
 
 def day_wh(**changes) -> float:
@@ -411,6 +415,8 @@ class ProposeTest(unittest.TestCase):
         self.assertEqual(found.proposals[0].key, "best")
         wh = {item.key: item.day_wh for item in found.proposals}
         self.assertEqual(max(wh.values()), wh["most"])
+        cheap = min(found.proposals, key=lambda item: item.price)
+        self.assertEqual([c.controller for c in first_legal(design)], [c.controller for c in cheap.choices])
         self.assertGreaterEqual(wh["best"], 0.98 * wh["most"])
         prices = {item.key: item.price for item in found.proposals}
         self.assertLess(prices["best"], prices["most"])

@@ -14,7 +14,7 @@ from parhelion.answers.compose import answers_for
 from parhelion.answers.helm import HelmCard, SpeedUnit
 from parhelion.answers.models import Answers
 from parhelion.answers.next_panel import NextPanels, next_panels
-from parhelion.answers.propose import Proposals, propose
+from parhelion.answers.propose import Choice, Proposals, first_legal, propose
 from parhelion.answers.sizing import SizingAsk
 from parhelion.answers.through_year import BoxesThroughYear, ThroughYear, boxes_through_year, through_year
 from parhelion.answers.tilt import TiltAdvice, tilt_advice
@@ -133,6 +133,10 @@ class ControllerTable(Schema):
     """A table of controllers."""
 
     text: str = Field(max_length=200_000)
+
+
+class FirstLegalOut(Checked):
+    choices: list[Choice]
 
 
 class ProposalsOut(Checked):
@@ -325,6 +329,13 @@ def controller_table(request: HttpRequest, body: ControllerTable) -> Any:
 def strings_year(request: HttpRequest, body: Asked) -> Any:
     """What every controller passes and clips in a year."""
     return BoxesYearOut(content_hash=content_hash(body.design), year=boxes_through_year(body.design))
+
+
+@router.post("/strings/first", response=FirstLegalOut, operation_id="findFirstWiring")
+def strings_first(request: HttpRequest, body: Asked) -> Any:
+    """A legal wiring by volts and amps alone, while the others are weighed."""
+    design = body.design.changed(strings=())
+    return FirstLegalOut(content_hash=content_hash(body.design), choices=first_legal(design))
 
 
 @router.post("/strings/propose", response=ProposalsOut, operation_id="proposeWiring")

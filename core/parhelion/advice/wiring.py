@@ -8,20 +8,25 @@ import numpy as np
 
 from parhelion.advice.finding import Finding, ordered
 from parhelion.array.strung import string_watts
-from parhelion.design import BoatDesign, ControllerKind
+from parhelion.bank.store import charge_limit_a
+from parhelion.day.outlook import outlook_of
+from parhelion.design import BoatDesign, ControllerKind, Sky
 from parhelion.quantities import (
     Fact,
     Why,
     amps,
     count,
     fraction,
+    length,
     power,
     sentence,
+    speed,
     temperature,
     volts,
     words,
 )
-from parhelion.wiring.cables import LASTING
+from parhelion.sun.sky import STEADY
+from parhelion.wiring.cables import FUSE_WITHIN_M, LASTING
 from parhelion.wiring.circuits import Circuit, Wiring, absorption_v
 from parhelion.wiring.held import FULL_W_PER_M2, charging_v, share_at
 from parhelion.wiring.panel_volts import most_in_series, panel_volts
@@ -405,6 +410,90 @@ def shock(view: WiringView) -> Finding | None:
     )
 
 
+def charge_rate(view: WiringView) -> Finding | None:
+    """More charging current than a bank may take."""
+    for bank in view.design.banks:
+        boxes = {
+            c.controller.id: c for c in view.wiring.circuits if c.bank is not None and c.bank.id == bank.id
+        }
+        whole = sum((c.charge_a or 0.0) * c.controller.count for c in boxes.values())
+        limit = charge_limit_a(bank)
+        if whole <= limit:
+            continue
+        given = bank.charge_limit_a is not None
+        return Finding(
+            id="charge_rate",
+            level="warn",
+            title=sentence(
+                "{name} may be charged with {b}, its controllers pass {a}",
+                name=words(bank.name),
+                a=amps(whole),
+                b=amps(limit),
+            ),
+            detail=sentence(
+                "Set the controllers lower: together they may not pass what the bank may take."
+                if given
+                else "Usual for the chemistry; the bank maker's own limit comes first. Set them to it."
+            ),
+            why=_why("What every controller can pass, added up, against the bank's charge limit"),
+            field=f"/banks/{next(i for i, b in enumerate(view.design.banks) if b is bank)}/charge_limit_a",
+        )
+    return None
+
+
+def fuse_far(view: WiringView) -> Finding | None:
+    """A first fuse farther from the bank than it should be."""
+    far = view.design.wiring.fuse_at_m
+    if far is None or far <= FUSE_WITHIN_M or view.design.bank is None:
+        return None
+    return Finding(
+        id="fuse_far",
+        level="warn",
+        title=sentence("The first fuse stands {m} from the bank", m=length(far)),
+        detail=sentence(
+            "Nothing protects the cable before it: a chafe there burns with all the bank can give. Within "
+            "{w} of the terminal is the usual rule.",
+            w=length(FUSE_WITHIN_M),
+        ),
+        why=_why("The distance against the usual rule of small-craft wiring"),
+        field="/wiring/fuse_at_m",
+    )
+
+
+def direct_drive(view: WiringView) -> Finding | None:
+    """Panels on the motor with no bank between: what a cloud does."""
+    if view.design.bank is not None or not view.wiring.circuits:
+        return None
+    outlook = outlook_of(view.design)
+    most = float(outlook.clear_harvest.sun_w.max())
+    dull = most * STEADY[Sky.OVERCAST][0]
+    fast, slow = (float(outlook.curve.speed_at(watts)) for watts in (most, dull))
+    stops = dull <= outlook.curve.idle_w
+    return Finding(
+        id="direct_drive",
+        level="note",
+        title=sentence("No bank: {v} in full sun, {s} under a thick cloud", v=speed(fast), s=speed(slow)),
+        detail=sentence(
+            (
+                "The motor stops under it, and may start again by itself when the cloud has passed: "
+                if stops
+                else "The motor follows every cloud and shadow within seconds: "
+            )
+            + "keep clear of the propeller, have oars or an anchor ready, and keep off where you must be "
+            "able to stop or turn. The converter between holds the panels at their best volts; its label "
+            "must take their cold volts.",
+        ),
+        why=_why(
+            "The clear day's best step at the motor, and the same under an overcast sky",
+            Fact(label="Full sun", value=power(most)),
+            Fact(label="Thick cloud", value=power(dull)),
+            Fact(label="The drive's idle draw", value=power(outlook.curve.idle_w)),
+        ),
+        field=None,
+        caution=True,
+    )
+
+
 def pwm_loss(view: WiringView) -> Finding | None:
     """What a PWM controller gives up, cold and hot, against MPPT."""
     for circuit in view.wiring.circuits:
@@ -452,7 +541,17 @@ def within_limits(view: WiringView) -> Finding | None:
     """What was checked and held."""
     if not view.wiring.circuits:
         return None
-    checks = [over_limit, too_low, left_over, input_amps, wrong_bank, mixed_volts, thick_cable]
+    checks = [
+        over_limit,
+        too_low,
+        left_over,
+        input_amps,
+        wrong_bank,
+        mixed_volts,
+        thick_cable,
+        charge_rate,
+        fuse_far,
+    ]
     if any(check(view) for check in checks):
         return None
     known = all(c.limit_v is not None for c in view.wiring.circuits)
@@ -464,7 +563,7 @@ def within_limits(view: WiringView) -> Finding | None:
         else sentence("Some controllers' volts limits are not known"),
         detail=sentence(
             "Cold open volts, hot volts over the bank, input amps, complete strings, the controller's "
-            "bank, ampacity and drop. Nothing else was looked at."
+            "bank and its charge rate, ampacity and drop. Nothing else was looked at."
         )
         if known
         else sentence(
@@ -495,6 +594,17 @@ def order_of_connecting(view: WiringView) -> Finding | None:
     )
 
 
+CHECKS = (
+    over_limit,
+    too_low,
+    left_over,
+    input_amps,
+    wrong_bank,
+    mixed_volts,
+    thick_cable,
+    charge_rate,
+    fuse_far,
+)
 RULES = (
     over_limit,
     too_low,
@@ -506,6 +616,9 @@ RULES = (
     mixed_string,
     string_fuse,
     pwm_loss,
+    charge_rate,
+    fuse_far,
+    direct_drive,
     within_limits,
     large_array,
     shock,

@@ -7,7 +7,7 @@ gets controllers of its own.
 from __future__ import annotations
 
 from collections.abc import Callable
-from dataclasses import dataclass
+from dataclasses import dataclass, replace
 
 from parhelion.answers.through_year import boxes_through_year
 from parhelion.array.harvest import harvest
@@ -108,36 +108,82 @@ def _legal(model: ControllerModel, bank: Bank, cold_v: float, hot_v: float, shor
     )
 
 
-def _options(
-    design: BoatDesign, outlook: Outlook, group: PanelGroup, bank: Bank
-) -> tuple[int, list[_Option]]:
-    """How many arrangements of a group were looked at, and those that are legal, harvested."""
+def _arrangements(design: BoatDesign, group: PanelGroup, bank: Bank) -> tuple[int, list[_Option]]:
+    """How many arrangements of a group were looked at, and those that are legal, not yet harvested."""
     limits, panel = design.wiring, panel_volts(group)
     tried, found = 0, []
     for series in _divisors(group.count):
         cold = panel.open_at(limits.coldest_c, series)
         hot = panel.best_at(limits.hottest_cell_c, series)
-        made: dict[tuple[object, ...], float] = {}
         for boxes in _divisors(group.count // series):
             strings = group.count // series // boxes
-            fits = []
+            watts, short = group.nameplate_w * series * strings, lasting_a(panel.short_a, strings)
             for model in (*controller_models(), *design.own_controllers):
                 tried += 1
-                if _legal(model, bank, cold, hot, lasting_a(panel.short_a, strings)) and (
-                    model.current_limit_a is None
-                    or group.nameplate_w * series * strings
-                    <= LARGEST_ARRAY * model.current_limit_a * bank.nominal_v
+                passes = None if model.current_limit_a is None else model.current_limit_a * bank.nominal_v
+                if _legal(model, bank, cold, hot, short) and (
+                    passes is None or watts <= LARGEST_ARRAY * passes
                 ):
-                    fits.append(model)
-            for model in fits:
-                controller = _wired(design, group, boxes, model)
-                key = model.kind, model.headroom_v, model.efficiency, boxes * (model.current_limit_a or 0)
-                if key not in made:
-                    alone = group.model_copy(update={"series": series, "controller_id": controller.id})
-                    made[key] = _day_wh(design, outlook, alone, controller)
-                own_wh = 24.0 * boxes * model.own_power_w
-                found.append(_Option(group, series, boxes, model, made[key] - own_wh, cold, hot))
+                    found.append(_Option(group, series, boxes, model, 0.0, cold, hot))
     return tried, found
+
+
+def _options(
+    design: BoatDesign, outlook: Outlook, group: PanelGroup, bank: Bank
+) -> tuple[int, list[_Option]]:
+    """How many arrangements of a group were looked at, and those that are legal, harvested."""
+    tried, legal = _arrangements(design, group, bank)
+    found = []
+    made: dict[tuple[object, ...], float] = {}
+    for option in legal:
+        model, boxes = option.model, option.boxes
+        controller = _wired(design, group, boxes, model)
+        limit = boxes * (model.current_limit_a or 0)
+        key = option.series, model.kind, model.headroom_v, model.efficiency, limit
+        if key not in made:
+            alone = group.model_copy(update={"series": option.series, "controller_id": controller.id})
+            made[key] = _day_wh(design, outlook, alone, controller)
+        found.append(replace(option, wh=made[key] - 24.0 * boxes * model.own_power_w))
+    return tried, found
+
+
+def first_legal(design: BoatDesign) -> list[Choice]:
+    """The cheapest legal wiring of every group, by volts and amps alone: what can be said at once.
+
+    Parameters
+    ----------
+    design : BoatDesign
+
+    Returns
+    -------
+    list of Choice
+        Without the groups that no controller of the list suits.
+    """
+    found = []
+    for group in design.fitted_panels:
+        bank = _bank_of(design, group)
+        options = _arrangements(design, group, bank)[1] if bank is not None else []
+        if options:
+            found.append(_choice(design, min(options, key=lambda o: (o.price, o.boxes))))
+    return found
+
+
+def _bank_of(design: BoatDesign, group: PanelGroup) -> Bank | None:
+    controller = design.controller(group.controller_id)
+    return next((b for b in design.banks if b.id == controller.bank_id), design.bank)
+
+
+def _choice(design: BoatDesign, option: _Option) -> Choice:
+    return Choice(
+        group_id=option.group.id,
+        place=design.place(option.group.place_id).name,
+        series=option.series,
+        strings=option.group.count // option.series,
+        boxes=option.boxes,
+        controller=option.model.name,
+        cold_v=option.cold_v,
+        hot_v=option.hot_v,
+    )
 
 
 def _day_wh(design: BoatDesign, outlook: Outlook, group: PanelGroup, controller: Controller) -> float:
@@ -175,14 +221,7 @@ def _proposal(key: str, label: str, reason: Sentence, picked: list[_Option], des
         boxes=sum(option.boxes for option in picked),
         wires=sum(option.group.count // option.series for option in picked),
         reason=reason,
-        choices=[
-            Choice(
-                group_id=o.group.id, place=design.place(o.group.place_id).name, series=o.series,
-                strings=o.group.count // o.series, boxes=o.boxes, controller=o.model.name, cold_v=o.cold_v,
-                hot_v=o.hot_v,
-            )
-            for o in picked
-        ],
+        choices=[_choice(design, option) for option in picked],
         current=same,
         design=changed,
     )  # fmt: skip
@@ -219,8 +258,7 @@ def propose(outlook: Outlook) -> Proposals:
     by_group: list[list[_Option]] = []
     unwired = []
     for group in design.fitted_panels:
-        controller = design.controller(group.controller_id)
-        bank = next((b for b in design.banks if b.id == controller.bank_id), design.bank)
+        bank = _bank_of(design, group)
         if bank is None:
             continue
         number, options = _options(design, outlook, group, bank)

@@ -243,6 +243,8 @@ class WiringLimits(Part):
     bank_cable_m: float | None = Field(default=None, gt=0, le=50, title="Bank to its bus, one way")
     motor_cable_m: float | None = Field(default=None, gt=0, le=50, title="Bus to the motor, one way")
     engine_space: bool = Field(default=False, title="The motor's cable runs in an engine space")
+    bundled: bool = Field(default=False, title="Cables of the panels run in a bundle of three or more")
+    fuse_at_m: float | None = Field(default=None, ge=0, le=20, title="First fuse, from the bank's terminal")
 
 
 class Shape(StrEnum):

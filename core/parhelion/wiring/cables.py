@@ -4,8 +4,8 @@ References
 ----------
 [1] Copper: 0.017241 (1 + .00393 (T - 20)) ohm mm2/m, both ways.
 [2] Fuse at least 1.25 x the lasting current; the cable's ampacity x derating at least the fuse (.85 in an
-    engine space); then the drop. Panels: 1.25 x Isc lasts, a breaker holds 1.25 x that; a fuse in each string
-    where the others together can feed more than the panel's own limit back into it.
+    engine space, typically .7 in a bundle); then the drop. Panels: 1.25 x Isc lasts, a breaker holds 1.25 x
+    that; a fuse in each string where the others together can feed more than the panel's own limit back.
 [3] Ampacity of single thin-stranded boat cables with some air about them: typical, approximate.
 [4] American wire gauge: d = .127 x 92^((36 - n) / 39) mm.
 """
@@ -23,7 +23,8 @@ FUSES_A = (
     500,
 )  # fmt: skip
 LASTING = 1.25
-ENGINE_SPACE = 0.85
+ENGINE_SPACE, BUNDLED = 0.85, 0.7
+FUSE_WITHIN_M = 0.2  # of the bank's terminal, typical of the rules
 WARM_C = 45.0  # of a loaded conductor aboard, where nothing else is said
 
 
@@ -71,7 +72,7 @@ class Cable:
 
 def cable_for(
     current_a: float, length_m: float, volts: float, drop_frac: float, copper_c: float = WARM_C,
-    engine_space: bool = False, fuse: float | None = None,
+    engine_space: bool = False, bundled: bool = False, fuse: float | None = None,
 ) -> Cable:  # fmt: skip
     """The thinnest cable that carries its fuse and keeps within a drop [2].
 
@@ -84,12 +85,13 @@ def cable_for(
     volts, drop_frac : float
         Of the circuit, and the share of them that may be lost.
     copper_c : float
-    engine_space : bool
+    engine_space, bundled : bool
+        Warmer air, and other loaded cables beside it, take from what it may carry.
     fuse : float, optional
         Where it is not 1.25 x the current [A].
     """
     protects = fuse or fuse_a(LASTING * current_a)
-    derating = ENGINE_SPACE if engine_space else 1.0
+    derating = (ENGINE_SPACE if engine_space else 1.0) * (BUNDLED if bundled else 1.0)
     carried = None
     for size, ampacity in zip(SIZES_MM2, AMPACITY_A, strict=True):
         if protects is None or ampacity * derating < protects:

@@ -197,7 +197,12 @@ def _circuit(design: BoatDesign, alike: _Alike, sharing: list[_Alike]) -> Circui
     breaker = fuse_a(LASTING * short) if alike.strings else None
     run = USUAL_RUN_M["panels"] if place.cable_m is None else place.cable_m
     cable = cable_for(
-        string.best_a * max(per_box, 1), run, noon_v, limits.drop_frac, fuse=breaker or fuse_a(LASTING)
+        string.best_a * max(per_box, 1),
+        run,
+        noon_v,
+        limits.drop_frac,
+        bundled=limits.bundled,
+        fuse=breaker or fuse_a(LASTING),
     )
     charge, out = None, None
     if bank is not None:

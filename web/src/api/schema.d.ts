@@ -593,6 +593,26 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/strings/first": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Strings First
+         * @description A legal wiring by volts and amps alone, while the others are weighed.
+         */
+        post: operations["findFirstWiring"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/strings/propose": {
         parameters: {
             query?: never;
@@ -988,7 +1008,7 @@ export interface components {
              */
             own_controllers: components["schemas"]["ControllerModel"][];
             /**
-             * Strings
+             * Strings wired by hand; empty: every group by its number in series
              * @default []
              */
             strings: components["schemas"]["PanelString"][];
@@ -999,7 +1019,9 @@ export interface components {
              *       "drop_frac": 0.03,
              *       "bank_cable_m": null,
              *       "motor_cable_m": null,
-             *       "engine_space": false
+             *       "engine_space": false,
+             *       "bundled": false,
+             *       "fuse_at_m": null
              *     }
              */
             wiring: components["schemas"]["WiringLimits"];
@@ -1530,6 +1552,16 @@ export interface components {
             covered: boolean;
         };
         /**
+         * PanelRef
+         * @description One panel: its group, and its number in it from 0.
+         */
+        PanelRef: {
+            /** Group Id */
+            group_id: string;
+            /** Number */
+            number: number;
+        };
+        /**
          * PanelSet
          * @description Which set of panels a group belongs to, where what was planned and what was built differ.
          * @enum {string}
@@ -1537,15 +1569,15 @@ export interface components {
         PanelSet: "both" | "planned" | "built";
         /**
          * PanelString
-         * @description Panels in series, as wired to a controller input.
+         * @description Panels in series on a controller, wired by hand.
          */
         PanelString: {
             /** Id */
             id: string;
             /** Controller Id */
             controller_id: string;
-            /** Panel Group Ids */
-            panel_group_ids: string[];
+            /** Panels */
+            panels: components["schemas"]["PanelRef"][];
         };
         /**
          * Place
@@ -1961,6 +1993,13 @@ export interface components {
              * @default false
              */
             engine_space: boolean;
+            /**
+             * Cables of the panels run in a bundle of three or more
+             * @default false
+             */
+            bundled: boolean;
+            /** First fuse, from the bank's terminal */
+            fuse_at_m?: number | null;
         };
         /** KeepVariant */
         KeepVariant: {
@@ -3897,6 +3936,44 @@ export interface components {
             resume_v: number;
         };
         /**
+         * Board
+         * @description Every panel in its string, and those in none.
+         */
+        Board: {
+            /** By Hand */
+            by_hand: boolean;
+            /** Strings */
+            strings: components["schemas"]["BoardString"][];
+            /** Loose */
+            loose: components["schemas"]["BoardPanel"][];
+        };
+        /**
+         * BoardPanel
+         * @description One panel on the wiring board.
+         */
+        BoardPanel: {
+            /** Group Id */
+            group_id: string;
+            /** Number */
+            number: number;
+            /** Label */
+            label: string;
+            /** Nameplate W */
+            nameplate_w: number;
+        };
+        /**
+         * BoardString
+         * @description Panels in series on a controller.
+         */
+        BoardString: {
+            /** Id */
+            id: string;
+            /** Controller Id */
+            controller_id: string;
+            /** Panels */
+            panels: components["schemas"]["BoardPanel"][];
+        };
+        /**
          * Consumer
          * @description A motor, the house, a converter.
          */
@@ -3916,6 +3993,8 @@ export interface components {
          * @description Panels, their controller and the bank they feed: one line of the diagram.
          */
         Line: {
+            /** Key */
+            key: string;
             /** Group Id */
             group_id: string;
             /** Panels */
@@ -3961,6 +4040,8 @@ export interface components {
          * @description One string between its controller and the bank [V].
          */
         Rungs: {
+            /** Key */
+            key: string;
             /** Group Id */
             group_id: string;
             /** Controller Id */
@@ -4007,6 +4088,7 @@ export interface components {
          * @description Everything the Strings station shows.
          */
         StringsPicture: {
+            board: components["schemas"]["Board"];
             /** Rungs */
             rungs: components["schemas"]["Rungs"][];
             /** Lines */
@@ -4132,6 +4214,13 @@ export interface components {
             cold_v: number;
             /** Hot V */
             hot_v: number;
+        };
+        /** FirstLegalOut */
+        FirstLegalOut: {
+            /** Content Hash */
+            content_hash: string;
+            /** Choices */
+            choices: components["schemas"]["Choice"][];
         };
         /**
          * Proposal
@@ -5063,6 +5152,30 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["BoxesYearOut"];
+                };
+            };
+        };
+    };
+    findFirstWiring: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["Asked"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["FirstLegalOut"];
                 };
             };
         };

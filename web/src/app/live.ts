@@ -183,6 +183,20 @@ export function useProposals(design: BoatDesign, asked: boolean) {
   });
 }
 
+/** A legal wiring at once, while the proposals are weighed. */
+export function useFirstWiring(design: BoatDesign, asked: boolean) {
+  return useQuery({
+    queryKey: ["first-wiring", design],
+    queryFn: async ({ signal }) => {
+      const asking = turn("first-wiring", signal, PAUSE_MS);
+      return (await dataOf(client.POST("/api/strings/first", { body: { design }, ...asking }))).choices;
+    },
+    enabled: asked,
+    staleTime: Number.POSITIVE_INFINITY,
+    gcTime: 60_000,
+  });
+}
+
 /** What every controller passes and clips in a year. */
 export function useBoxesYear(design: BoatDesign) {
   return useComputed(

@@ -10,14 +10,14 @@ export function CableList({ picture }: { picture: StringsPicture }) {
   const rows: { key: string; name: string; wire: Wire; guard: string }[] = [];
   for (const line of picture.lines) {
     rows.push({
-      key: `${line.group_id}/pv`,
+      key: `${line.key}/pv`,
       name: `${line.panels} to ${line.controller}`,
       wire: line.cable,
       guard: line.breaker_a ? `breaker ${line.breaker_a} A` : "–",
     });
     if (line.out)
       rows.push({
-        key: `${line.group_id}/out`,
+        key: `${line.key}/out`,
         name: `${line.boxes > 1 ? "each " : ""}${line.controller} to the bank`,
         wire: line.out,
         guard: line.out.fuse_a ? `fuse ${line.out.fuse_a} A` : "–",

@@ -18,7 +18,7 @@ export function ChargeSheet({ picture }: { picture: StringsPicture }) {
       {picture.banks.length === 0 && <p className="text-muted">No bank: nothing is charged.</p>}
       {picture.banks.map((bank) => {
         const boxes = picture.rungs.filter(
-          (rung) => picture.lines.find((line) => line.group_id === rung.group_id)?.bank_id === bank.id,
+          (rung) => picture.lines.find((line) => line.key === rung.key)?.bank_id === bank.id,
         );
         return (
           <section key={bank.id} className="mb-4">

@@ -22,6 +22,8 @@ export function Diagram({ picture }: { picture: StringsPicture }) {
   const rows = Math.max(picture.lines.length, picture.consumers.length, banks.length * 2, 1);
   const height = rows * ROW + 2 * TOP;
   const rowY = (index: number, of: number) => TOP + ((index + 0.5) * rows * ROW) / Math.max(of, 1);
+  const firstOf = (line: Line) =>
+    picture.lines.findIndex((other) => other.controller_id === line.controller_id);
   const bankY = (id: string | null | undefined) => {
     const index = banks.findIndex((bank) => bank.id === id);
     return index < 0 ? null : rowY(index, banks.length);
@@ -52,13 +54,9 @@ export function Diagram({ picture }: { picture: StringsPicture }) {
         >
           {picture.lines.map((line, i) => (
             <PanelLine
-              key={line.group_id}
+              key={line.key}
               line={line}
-              last={
-                picture.lines[i - 1]?.controller_id === line.controller_id
-                  ? rowY(i - 1, picture.lines.length)
-                  : null
-              }
+              shared={firstOf(line) < i ? rowY(firstOf(line), picture.lines.length) : null}
               y={rowY(i, picture.lines.length)}
               bank={bankY(line.bank_id)}
               busX={
@@ -202,25 +200,25 @@ function Box(props: {
 /** Panels, breaker and controller in a row; a controller that the row above feeds too is drawn there once. */
 function PanelLine({
   line,
-  last,
+  shared,
   y,
   bank,
   busX,
 }: {
   line: Line;
-  last: number | null;
+  shared: number | null;
   y: number;
   bank: number | null;
   busX: number;
 }) {
   const stroke = line.alarm ? "var(--alarm)" : "var(--ink)";
   return (
-    <g data-line={line.group_id}>
+    <g data-line={line.key}>
       <path
         d={
-          last === null
+          shared === null
             ? `M128 ${y}H${COLUMNS.controller}`
-            : `M128 ${y}H${COLUMNS.controller + 40}V${last + BOX / 2}`
+            : `M128 ${y}H${COLUMNS.controller + 40}V${shared + BOX / 2}`
         }
         stroke={stroke}
         strokeWidth="1.8"
@@ -258,7 +256,7 @@ function PanelLine({
       <text x={COLUMNS.breaker + 20} y={y + 22} fontSize="10.5" textAnchor="middle" fill="var(--muted)">
         {line.cable.size_mm2} mm²{line.string_fuse ? ", fuse each" : ""}
       </text>
-      {last === null && (
+      {shared === null && (
         <Box
           x={COLUMNS.controller}
           y={y}
@@ -269,7 +267,7 @@ function PanelLine({
           alarm={line.alarm}
         />
       )}
-      {bank !== null && last === null && (
+      {bank !== null && shared === null && (
         <>
           <path
             d={`M${COLUMNS.controller + 124} ${y}H${busX}V${bank}H${COLUMNS.bank}`}

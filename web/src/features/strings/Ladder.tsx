@@ -60,6 +60,14 @@ export function Ladder({ picture, chosen, onChoose }: Props) {
                 fill="var(--bank-soft)"
                 fillOpacity="0.8"
               />
+              <line
+                x1={LEFT}
+                x2={width}
+                y1={y(bank.float_v)}
+                y2={y(bank.float_v)}
+                stroke="var(--bank)"
+                strokeDasharray="2 3"
+              />
               <text
                 x={width - 6}
                 y={y(bank.cut_out_v) + 14}
@@ -68,21 +76,22 @@ export function Ladder({ picture, chosen, onChoose }: Props) {
                 textAnchor="end"
                 fill="var(--bank)"
               >
-                {bank.name} {bank.cut_out_v.toFixed(0)} to {bank.absorption_v.toFixed(1)} V
+                {bank.name} {bank.cut_out_v.toFixed(0)} to {bank.absorption_v.toFixed(1)} V, float{" "}
+                {bank.float_v.toFixed(1)}
               </text>
             </g>
           ))}
           {rungs.map((rung, i) => (
             <OneLadder
-              key={rung.group_id}
+              key={rung.key}
               rung={rung}
               left={LEFT + i * wide}
               wide={wide}
               y={y}
               ground={ground}
               top={HEAD}
-              chosen={rung.group_id === chosen}
-              onChoose={() => onChoose(rung.group_id)}
+              chosen={rung.key === chosen}
+              onChoose={() => onChoose(rung.key)}
             />
           ))}
         </svg>
@@ -126,7 +135,7 @@ function OneLadder({ rung, left, wide, y, ground, top, chosen, onChoose }: OnePr
       aria-label={words}
       aria-pressed={chosen}
       className="cursor-pointer"
-      data-rungs={rung.group_id}
+      data-rungs={rung.key}
       onClick={onChoose}
       onKeyDown={(event) => event.key === "Enter" && onChoose()}
     >

@@ -1,10 +1,19 @@
 import { useState } from "react";
+import type { WiringChoice } from "../../api/client";
 import { useDesign } from "../../app/design";
-import { useProposals } from "../../app/live";
+import { useFirstWiring, useProposals } from "../../app/live";
 import { useUnits } from "../../app/preferences";
 import { Told } from "../../shared/ui/Told";
 import { type Kind, shown } from "../../shared/units";
 import { OwnControllers } from "./ControllerList";
+
+const firstWords = (choices: WiringChoice[] | undefined) =>
+  choices && choices.length > 0
+    ? ` Within the limits, at the least price: ${choices.map((c) => `${c.place} ${wired(c)}`).join("; ")}.`
+    : "";
+
+const wired = (choice: WiringChoice) =>
+  `${choice.series > 1 ? `${choice.series} in series` : "side by side"}, ${choice.boxes} × ${choice.controller}`;
 
 /** Lets the program look for wirings, and puts the one that is chosen on the boat. */
 export function ProposeFields() {
@@ -12,6 +21,7 @@ export function ProposeFields() {
   const units = useUnits();
   const [asked, setAsked] = useState(false);
   const { data, isFetching, error, refetch } = useProposals(design, asked);
+  const first = useFirstWiring(design, asked && isFetching);
   const say = (quantity: Kind, value: number) => shown({ quantity, value, signed: false }, units);
   if (!asked || (!data && !isFetching && !error))
     return (
@@ -35,7 +45,7 @@ export function ProposeFields() {
     <div aria-busy={isFetching} data-proposals>
       <p className="m-0 mb-1 text-[13px] text-muted" role="status">
         {isFetching
-          ? "Looking through the arrangements …"
+          ? `Weighing the arrangements in this boat's shade …${firstWords(first.data)}`
           : `${data?.legal} of ${data?.tried} arrangements hold the limits; as wired now ${say("energy_wh", data?.now_wh ?? 0)} on the mean day, ${say("energy_wh", data?.now_year_wh ?? 0)} a year.`}
       </p>
       {(data?.unwired.length ?? 0) > 0 && (
@@ -64,8 +74,7 @@ export function ProposeFields() {
           <ul className="m-0 list-none p-0 text-[12.5px] text-muted">
             {item.choices.map((choice) => (
               <li key={choice.group_id}>
-                {choice.place}: {choice.series > 1 ? `${choice.series} in series` : "side by side"},{" "}
-                {choice.boxes} × {choice.controller}
+                {choice.place}: {wired(choice)}
               </li>
             ))}
           </ul>

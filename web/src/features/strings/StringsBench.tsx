@@ -26,14 +26,16 @@ export function StringsBench({ picture, chosen, onChoose }: Props) {
   const units = useUnits();
   const fold = useFolds<"propose" | "string" | "box" | "limits">("string");
   const groups = design.panels ?? [];
+  const rung = picture?.rungs.find((item) => item.key === chosen) ?? picture?.rungs[0];
   const g = Math.max(
-    groups.findIndex((group) => group.id === chosen),
+    groups.findIndex((group) => group.id === rung?.group_id),
     0,
   );
   const group = groups[g];
-  const c = (design.controllers ?? []).findIndex((item) => item.id === group?.controller_id);
+  const c = (design.controllers ?? []).findIndex(
+    (item) => item.id === (rung?.controller_id ?? group?.controller_id),
+  );
   const p = (design.places ?? []).findIndex((item) => item.id === group?.place_id);
-  const rung = picture?.rungs.find((item) => item.group_id === group?.id);
   const box = (entry: string) => `/controllers/${c}/${entry}`;
   return (
     <section aria-label="Strings and controllers" className="bench border-r border-hairline px-5 py-3">
@@ -43,12 +45,12 @@ export function StringsBench({ picture, chosen, onChoose }: Props) {
         )}
         {picture?.rungs.map((item) => (
           <button
-            key={item.group_id}
+            key={item.key}
             type="button"
-            className={`mb-1 block w-full cursor-pointer rounded-[6px] border bg-transparent px-2 py-1 text-left text-ink ${item.group_id === group?.id ? "border-ink bg-field" : "border-transparent"}`}
-            aria-pressed={item.group_id === group?.id}
-            data-string={item.group_id}
-            onClick={() => onChoose(item.group_id)}
+            className={`mb-1 block w-full cursor-pointer rounded-[6px] border bg-transparent px-2 py-1 text-left text-ink ${item.key === rung?.key ? "border-ink bg-field" : "border-transparent"}`}
+            aria-pressed={item.key === rung?.key}
+            data-string={item.key}
+            onClick={() => onChoose(item.key)}
           >
             <span className="flex justify-between gap-2">
               <b className="truncate">{item.name}</b>
@@ -59,7 +61,9 @@ export function StringsBench({ picture, chosen, onChoose }: Props) {
             <span className={`block text-[13px] ${item.over || item.low ? "text-alarm" : "text-muted"}`}>
               {item.series > 1
                 ? `${item.series} in series × ${item.strings}`
-                : `${item.strings} side by side`}
+                : item.strings === 1
+                  ? "one panel"
+                  : `${item.strings} side by side`}
               {item.left_over > 0 && `, ${item.left_over} left over`}
               {` · ${item.boxes > 1 ? `${item.boxes} × ` : ""}${item.controller}`}
             </span>
@@ -74,13 +78,19 @@ export function StringsBench({ picture, chosen, onChoose }: Props) {
       {group && (
         <>
           <Fold title="Its strings" summary={rung ? `${rung.series} in series` : ""} {...fold("string")}>
-            <NumberField
-              pointer={`/panels/${g}/series`}
-              label="In series"
-              kind="count"
-              step={1}
-              hint="Panels one after another: their volts add up, their amps do not"
-            />
+            {picture?.board.by_hand ? (
+              <p className="m-0 mb-1 text-[13px] text-muted">
+                {rung?.series} in series, wired by hand on the board.
+              </p>
+            ) : (
+              <NumberField
+                pointer={`/panels/${g}/series`}
+                label="In series"
+                kind="count"
+                step={1}
+                hint="Panels one after another: their volts add up, their amps do not"
+              />
+            )}
             <NumberField
               pointer={`/places/${p}/cable_m`}
               label="Cable to the controller"
@@ -216,6 +226,15 @@ export function StringsBench({ picture, chosen, onChoose }: Props) {
           step={0.5}
         />
         <CheckField pointer="/wiring/engine_space" label="Through an engine space" />
+        <CheckField pointer="/wiring/bundled" label="Panel cables in a bundle" />
+        <NumberField
+          pointer="/wiring/fuse_at_m"
+          label="First fuse, from the bank"
+          kind="length_m"
+          usual={null}
+          step={0.05}
+          hint="Along the cable, from the terminal; what lies before it has no protection"
+        />
       </Fold>
     </section>
   );

@@ -5,6 +5,7 @@ import { useStringsPicture } from "../../app/live";
 import { Waiting } from "../../shared/chart/Waiting";
 import { FieldWarnings } from "../../shared/ui/fields";
 import { Views } from "../../shared/ui/Views";
+import { BoardView } from "./BoardView";
 import { BoxesYear } from "./BoxesYear";
 import { CableList } from "./CableList";
 import { ChargeSheet } from "./ChargeSheet";
@@ -15,6 +16,7 @@ import { StringsBench } from "./StringsBench";
 
 const VIEWS = [
   ["ladder", "Voltage ladder"],
+  ["board", "Strings"],
   ["diagram", "One-line diagram"],
   ["cables", "Cables"],
   ["settings", "Charge settings"],
@@ -27,10 +29,11 @@ export default function StringsStation() {
   const { design } = useDesign();
   const { data: picture, stale, error, retry } = useStringsPicture(design);
   const [chosen, setChosen] = useState<string | null>(null);
-  const group = chosen ?? design.panels?.[0]?.id ?? null;
+  const rungs = picture?.rungs ?? [];
+  const string = rungs.find((rung) => rung.key === chosen)?.key ?? rungs[0]?.key ?? null;
   return (
     <FieldWarnings.Provider value={picture?.findings ?? []}>
-      <StringsBench picture={picture} chosen={group} onChoose={setChosen} />
+      <StringsBench picture={picture} chosen={string} onChoose={setChosen} />
       <main className="picture flex min-h-0 min-w-0 flex-col px-4 pt-3 pb-1">
         <h1 className="sr-only">Strings</h1>
         {picture ? (
@@ -39,7 +42,8 @@ export default function StringsStation() {
               <div
                 className={`flex min-h-0 flex-1 flex-col transition-opacity duration-150 ${stale ? "opacity-75" : ""}`}
               >
-                {view === "ladder" && <Ladder picture={picture} chosen={group} onChoose={setChosen} />}
+                {view === "ladder" && <Ladder picture={picture} chosen={string} onChoose={setChosen} />}
+                {view === "board" && <BoardView picture={picture} />}
                 {view === "diagram" && <Diagram picture={picture} />}
                 {view === "cables" && <CableList picture={picture} />}
                 {view === "settings" && <ChargeSheet picture={picture} />}
