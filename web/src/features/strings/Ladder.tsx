@@ -233,7 +233,9 @@ function OneLadder({ rung, left, wide, y, ground, top, chosen, onChoose }: OnePr
       <text x={left + wide / 2} y={ground + 36} fontSize="12.5" textAnchor="middle" fill="var(--muted)">
         {rung.series > 1
           ? `${rung.strings === 1 ? "one string" : `${rung.strings} strings`} of ${rung.series}`
-          : `${rung.strings} side by side`}
+          : rung.strings === 1
+            ? "one panel"
+            : `${rung.strings} side by side`}
       </text>
     </g>
   );
