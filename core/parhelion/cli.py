@@ -28,7 +28,7 @@ from parhelion.errors import InvalidDesign, ParhelionError, problems_of
 from parhelion.formats.boat_file import json_schema, read_boat
 from parhelion.formats.plain import shown, told
 from parhelion.quantities import Quantity
-from parhelion.units import MPS_PER_KNOT
+from parhelion.units import M_PER_NAUTICAL_MILE, MPS_PER_KNOT
 
 
 def _changed(design: BoatDesign, arguments: argparse.Namespace) -> BoatDesign:
@@ -226,6 +226,28 @@ def _wiring(design: BoatDesign, arguments: argparse.Namespace, out: TextIO) -> N
     _print_findings(picture.findings, out)
 
 
+def _season(design: BoatDesign, arguments: argparse.Namespace, out: TextIO) -> None:
+    from parhelion.answers.season import NAMES, season
+
+    found = season(design)
+    if arguments.json:
+        _print_json(found.model_dump(mode="json"), out)
+        return
+    out.write(f"{told(found.climate)}\n\n")
+    for month in found.months:
+        far = "  ".join(
+            f"{metres / M_PER_NAUTICAL_MILE:5.1f}" for metres in (month.poor_m, month.middle_m, month.good_m)
+        )
+        knots = month.speed_mps / MPS_PER_KNOT
+        out.write(
+            f"{NAMES[month.month - 1]:10s} {month.sun_h:4.1f} full-sun h  {knots:4.1f} kn  {far} nm  harvest "
+            f"{month.harvest_wh:7.0f} Wh, thrown away {month.refused_wh:6.0f}\n"
+        )
+    out.write(f"\n{told(found.verdict)}\n")
+    for line in (*found.turning, *found.cautions):
+        out.write(f"- {told(line)}\n")
+
+
 def _print_findings(findings: list[Finding], out: TextIO) -> None:
     out.write("\n")
     for finding in findings:
@@ -245,7 +267,7 @@ def _parser() -> argparse.ArgumentParser:
     commands = parser.add_subparsers(dest="command", required=True)
     ways = {
         "answers": _answers, "power": _power, "day": _day, "bank": _bank, "helm": _helm, "harvest": _harvest,
-        "wiring": _wiring,
+        "wiring": _wiring, "season": _season,
     }  # fmt: skip
     for name, run in ways.items():
         command = commands.add_parser(name)

@@ -5,6 +5,7 @@ from __future__ import annotations
 import parhelion.array.casting
 import parhelion.array.mismatch
 import parhelion.array.strung
+import parhelion.day.chain
 import parhelion.day.dock
 import parhelion.day.flow
 import parhelion.day.steady
@@ -19,6 +20,7 @@ KERNELS = (
     parhelion.array.mismatch.effective_light,
     parhelion.array.mismatch.string_light,
     parhelion.array.strung.mixed_string_w,
+    parhelion.day.chain.run_chain,
     parhelion.day.flow.run_days,
     parhelion.day.steady.steady_power,
     parhelion.day.dock.days_to_full,

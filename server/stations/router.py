@@ -15,6 +15,7 @@ from parhelion.answers.helm import HelmCard, SpeedUnit
 from parhelion.answers.models import Answers
 from parhelion.answers.next_panel import NextPanels, next_panels
 from parhelion.answers.propose import Choice, Proposals, first_legal, propose
+from parhelion.answers.season import WholeSeason, season
 from parhelion.answers.sizing import SizingAsk
 from parhelion.answers.through_year import BoxesThroughYear, ThroughYear, boxes_through_year, through_year
 from parhelion.answers.tilt import TiltAdvice, tilt_advice
@@ -70,6 +71,10 @@ class HullOut(Checked):
 
 class DayOut(Checked):
     picture: DayPicture
+
+
+class SeasonOut(Checked):
+    season: WholeSeason
 
 
 class RangeOut(Checked):
@@ -213,6 +218,12 @@ def hull(request: HttpRequest, body: Asked) -> Any:
 @router.post("/day/picture", response=DayOut, operation_id="drawDay")
 def day(request: HttpRequest, body: Asked) -> Any:
     return DayOut(content_hash=content_hash(body.design), picture=day_picture(body.design))
+
+
+@router.post("/day/season", response=SeasonOut, operation_id="computeSeason")
+def day_season(request: HttpRequest, body: Asked) -> Any:
+    """The year month by month on the days that the place has."""
+    return SeasonOut(content_hash=content_hash(body.design), season=season(body.design))
 
 
 @router.post("/hull/range", response=RangeOut, operation_id="drawRange")

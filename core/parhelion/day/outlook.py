@@ -204,7 +204,7 @@ def outlook_of(design: BoatDesign) -> Outlook:
 
     def gather() -> Outlook:
         light = light_under(design.site, design.plan.date, design.plan.sky)
-        return _gather(design, light, demand_curve(design))
+        return outlook_under(design, light, demand_curve(design))
 
     return _outlooks.get(design.model_dump_json(), gather)
 
@@ -220,13 +220,14 @@ def shown_outlook(
         (*base.light.key, "shown"),
     )  # fmt: skip
     curve = demand_curve(design, displacement_kg, fitted or base.curve.fit)
-    changed = _gather(design, light, curve)
+    changed = outlook_under(design, light, curve)
     if design.plan.spells is None:  # the default hours stay the base's: a step changes one thing
         changed = replace(changed, spells=base.spells, motoring=base.motoring)
     return changed
 
 
-def _gather(design: BoatDesign, light: Light, curve: DemandCurve) -> Outlook:
+def outlook_under(design: BoatDesign, light: Light, curve: DemandCurve) -> Outlook:
+    """What the answers are computed from, under a light of one's own."""
     day = light.day
     assert isinstance(day, DaySteps)
     if design.plan.spells is not None:

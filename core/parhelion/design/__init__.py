@@ -27,6 +27,9 @@ from parhelion.design.boat import SCHEMA_NAME as SCHEMA_NAME
 from parhelion.design.boat import SCHEMA_VERSION as SCHEMA_VERSION
 from parhelion.design.boat import BoatDesign as BoatDesign
 from parhelion.design.boat import Use as Use
+from parhelion.design.climate import Climate as Climate
+from parhelion.design.climate import ClimateWord as ClimateWord
+from parhelion.design.climate import DayCount as DayCount
 from parhelion.design.drive import Drive as Drive
 from parhelion.design.drive import Motor as Motor
 from parhelion.design.drive import Propeller as Propeller

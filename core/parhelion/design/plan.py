@@ -9,6 +9,7 @@ from typing import Literal
 
 from pydantic import Field, model_validator
 
+from parhelion.design.climate import Climate
 from parhelion.design.part import Clock, Id, Name, Part, Share, out_of_reach
 from parhelion.design.states import BoatState
 
@@ -53,6 +54,7 @@ class Site(Part):
     water: Water = Water.FRESH
     linke_turbidity: float | None = Field(default=None, ge=1, le=10, title="Linke turbidity")
     skyline: tuple[Skyline, ...] = Field(default=(), max_length=24)
+    climate: Climate = Climate()
 
 
 class Sky(StrEnum):

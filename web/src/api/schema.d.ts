@@ -220,6 +220,26 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/day/season": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Day Season
+         * @description The year month by month on the days that the place has.
+         */
+        post: operations["computeSeason"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/hull/range": {
         parameters: {
             query?: never;
@@ -764,6 +784,60 @@ export interface components {
              */
             changed_at: string;
         };
+        /**
+         * Climate
+         * @description How a place's months are known; without a word a usual one for its latitude.
+         */
+        Climate: {
+            /**
+             * Known By
+             * @default word
+             * @enum {string}
+             */
+            known_by: "word" | "sun_hours" | "day_counts";
+            word?: components["schemas"]["ClimateWord"] | null;
+            /**
+             * Full-sun hours a day, by month
+             * @default []
+             */
+            sun_hours: number[];
+            /**
+             * Day Counts
+             * @default []
+             */
+            day_counts: components["schemas"]["DayCount"][];
+            /**
+             * Where the numbers are from
+             * @default
+             */
+            source: string;
+        };
+        /**
+         * ClimateWord
+         * @enum {string}
+         */
+        ClimateWord: "maritime" | "inland" | "mediterranean" | "trade_wind" | "monsoon" | "high_latitude";
+        /**
+         * DayCount
+         * @description Days of a month by their sky.
+         */
+        DayCount: {
+            /**
+             * Sunny
+             * @default 0
+             */
+            sunny: number;
+            /**
+             * Mixed
+             * @default 0
+             */
+            mixed: number;
+            /**
+             * Grey
+             * @default 0
+             */
+            grey: number;
+        };
         /** NewBoat */
         NewBoat: {
             hull_type: components["schemas"]["HullType"];
@@ -804,6 +878,16 @@ export interface components {
              * @default []
              */
             skyline: components["schemas"]["Skyline"][];
+            /**
+             * @default {
+             *       "known_by": "word",
+             *       "word": null,
+             *       "sun_hours": [],
+             *       "day_counts": [],
+             *       "source": ""
+             *     }
+             */
+            climate: components["schemas"]["Climate"];
         };
         /**
          * Skyline
@@ -2734,6 +2818,79 @@ export interface components {
             index: number;
             /** Clock Min */
             clock_min: number;
+        };
+        /**
+         * SeasonMonth
+         * @description One month; energies are of its mean day at the bank.
+         */
+        SeasonMonth: {
+            /** Month */
+            month: number;
+            /** Sun H */
+            sun_h: number;
+            /** Asked Sun H */
+            asked_sun_h: number;
+            /** Motoring H */
+            motoring_h: number;
+            /** Speed Mps */
+            speed_mps: number;
+            /** Sceptic Mps */
+            sceptic_mps: number;
+            /** Enthusiast Mps */
+            enthusiast_mps: number;
+            /** Poor M */
+            poor_m: number;
+            /** Middle M */
+            middle_m: number;
+            /** Good M */
+            good_m: number;
+            /** Kept Frac */
+            kept_frac: number;
+            /** Harvest Wh */
+            harvest_wh: number;
+            /** Motor Wh */
+            motor_wh: number;
+            /** House Wh */
+            house_wh: number;
+            /** Refused Wh */
+            refused_wh: number;
+            /** Lost Wh */
+            lost_wh: number;
+            /** Wished H */
+            wished_h: number;
+        };
+        /** SeasonOut */
+        SeasonOut: {
+            /** Content Hash */
+            content_hash: string;
+            season: components["schemas"]["WholeSeason"];
+        };
+        /**
+         * WholeSeason
+         * @description A year on the days that the place has.
+         */
+        WholeSeason: {
+            /** Months */
+            months: components["schemas"]["SeasonMonth"][];
+            climate: components["schemas"]["Sentence"];
+            /** Cautions */
+            cautions: components["schemas"]["Sentence"][];
+            /** Wished Mps */
+            wished_mps: number;
+            /** Worst */
+            worst: number;
+            /** Best */
+            best: number;
+            verdict: components["schemas"]["Sentence"];
+            /**
+             * Answer
+             * @enum {string}
+             */
+            answer: "yes" | "partly" | "no";
+            /** Turning */
+            turning: components["schemas"]["Sentence"][];
+            /** Days */
+            days: number;
         };
         /** RangeOut */
         RangeOut: {
@@ -4684,6 +4841,30 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["DayOut"];
+                };
+            };
+        };
+    };
+    computeSeason: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["Asked"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["SeasonOut"];
                 };
             };
         };

@@ -229,6 +229,19 @@ export function useWarnings(design: BoatDesign) {
   );
 }
 
+/** The year month by month on the days that the place has. */
+export function useSeason(design: BoatDesign) {
+  return useComputed(
+    "season",
+    design,
+    null,
+    async (design, asking) => {
+      return (await dataOf(client.POST("/api/day/season", { body: { design }, ...asking }))).season;
+    },
+    REST_MS,
+  );
+}
+
 export function useDayPicture(design: BoatDesign) {
   return useComputed("day", design, null, async (design, asking) => {
     return (await dataOf(client.POST("/api/day/picture", { body: { design }, ...asking }))).picture;

@@ -10,6 +10,7 @@ import { STATES } from "../array/parts";
 import { BankBought } from "../bank/BankFields";
 import { Loads } from "../bank/Loads";
 import { bankSummary, withBank, withoutBank } from "../bank/parts";
+import { ClimateFields, climateSummary } from "./ClimateFields";
 import { Panels, PlaceFields } from "./DayFolds";
 
 const SKIES = [
@@ -19,7 +20,7 @@ const SKIES = [
   ["overcast", "overcast"],
   ["rain", "rain, fog"],
 ] as const;
-type FoldName = "place" | "bank" | "panels" | "house";
+type FoldName = "climate" | "place" | "bank" | "panels" | "house";
 
 /** The day, and what meets it. */
 export function DayBench({ picture }: { picture: DayPicture | undefined }) {
@@ -70,6 +71,9 @@ export function DayBench({ picture }: { picture: DayPicture | undefined }) {
       </Group>
       <Fold title="Place" summary={design.site.name ?? ""} {...fold("place")}>
         <PlaceFields zone={picture?.zone} air={picture?.air_temperature_c} />
+      </Fold>
+      <Fold title="Climate" summary={climateSummary(design)} {...fold("climate")}>
+        <ClimateFields />
       </Fold>
       <Fold title="Bank" summary={bank ? bankSummary(bank) : "none"} {...fold("bank")}>
         {bank ? (

@@ -9,11 +9,18 @@ import { HOUR_EVENT } from "../../app/stations";
 import { Waiting } from "../../shared/chart/Waiting";
 import { withValue } from "../../shared/pointer";
 import { FieldWarnings } from "../../shared/ui/fields";
+import { Views } from "../../shared/ui/Views";
 import { clockText, shown } from "../../shared/units";
 import { DayBench } from "./DayBench";
 import { DayChart } from "./DayChart";
 import type { SpellEdge } from "./DayHandles";
 import { clockAt, indexOf, minutesOf } from "./dayAxis";
+import { SeasonView } from "./SeasonView";
+
+const VIEWS = [
+  ["day", "One day"],
+  ["year", "The year"],
+] as const;
 
 const WORDS: Record<string, string> = { rain: "rain or fog" };
 
@@ -52,36 +59,47 @@ export default function DayStation() {
     <FieldWarnings.Provider value={picture?.findings ?? []}>
       <DayBench picture={picture} />
       <main className="picture flex min-h-0 min-w-0 flex-col px-4 pt-3 pb-1">
-        <h1 className="m-0 mb-1 text-[16px] font-bold">
-          Sky above, water below{" "}
-          <span className="ml-3 text-[14px] font-normal text-muted">
-            one {WORDS[design.plan.sky ?? ""] ?? design.plan.sky} day at{" "}
-            {shown(
-              {
-                quantity: "speed_mps",
-                value: picture?.plan_speed_mps ?? design.plan.speed_mps,
-                signed: false,
-              },
-              units,
-            )}
-            , in watts
-          </span>
-        </h1>
-        <div className="min-h-0 flex-1">
-          {picture ? (
-            <DayChart
-              picture={picture}
-              spells={design.plan.spells ?? picture.spells}
-              stale={stale}
-              cursor={cursor}
-              onCursor={setCursor}
-              onEdge={setEdge(picture)}
-              onMove={move(picture)}
-            />
-          ) : (
-            <Waiting error={error} retry={retry} what="The day" />
-          )}
-        </div>
+        <h1 className="sr-only">Day</h1>
+        <Views label="What to look at" views={VIEWS}>
+          {(view) =>
+            view === "year" ? (
+              <SeasonView />
+            ) : (
+              <>
+                <p className="m-0 mb-1 text-[15px] font-bold">
+                  Sky above, water below{" "}
+                  <span className="ml-3 text-[14px] font-normal text-muted">
+                    one {WORDS[design.plan.sky ?? ""] ?? design.plan.sky} day at{" "}
+                    {shown(
+                      {
+                        quantity: "speed_mps",
+                        value: picture?.plan_speed_mps ?? design.plan.speed_mps,
+                        signed: false,
+                      },
+                      units,
+                    )}
+                    , in watts
+                  </span>
+                </p>
+                <div className="min-h-0 flex-1">
+                  {picture ? (
+                    <DayChart
+                      picture={picture}
+                      spells={design.plan.spells ?? picture.spells}
+                      stale={stale}
+                      cursor={cursor}
+                      onCursor={setCursor}
+                      onEdge={setEdge(picture)}
+                      onMove={move(picture)}
+                    />
+                  ) : (
+                    <Waiting error={error} retry={retry} what="The day" />
+                  )}
+                </div>
+              </>
+            )
+          }
+        </Views>
       </main>
       <Findings title="What this day tells you" findings={picture?.findings} stale={stale} />
     </FieldWarnings.Provider>

@@ -1,0 +1,188 @@
+"""The year: what the days of a climate are like, and laws of what a boat makes of them."""
+
+from __future__ import annotations
+
+import io
+import unittest
+from pathlib import Path
+
+import numpy as np
+from hypothesis import given, settings
+from hypothesis import strategies as st
+from parhelion.answers.season import SKIES, season
+from parhelion.array.harvest import harvest
+from parhelion.cli import main, told
+from parhelion.constants import STEP_H
+from parhelion.day.chain import END_SOC, HOUSE_WH, MOTOR_WH, REFUSED_WH, RESIDUAL_WH, run_chain
+from parhelion.day.flow import HOUSE, MOTOR, REFUSED, SOC, run_days
+from parhelion.day.outlook import outlook_of
+from parhelion.day.steady import motor_of
+from parhelion.sun.generated import (
+    LAG,
+    mean_clearness,
+    month_of,
+    outside_wh_per_m2,
+    ranks_of_days,
+    spread_of_days,
+)
+from parhelion.sun.light import Light, split
+
+from tests.cases import boat
+
+YEAR = 2026
+EVEN = {
+    "site__climate": {"known_by": "day_counts", "day_counts": [{"sunny": 10, "mixed": 10, "grey": 10}] * 12}
+}
+
+
+class DaysTest(unittest.TestCase):
+    @settings(max_examples=25, deadline=None)
+    @given(st.floats(0.08, 0.75))
+    def test_the_spread_of_days_has_the_mean_it_was_asked_for(self, mean):
+        ranks = (np.arange(4000) + 0.5) / 4000
+        days = spread_of_days(mean, ranks)
+        self.assertAlmostEqual(days.mean(), mean, delta=0.004)
+        self.assertTrue((np.diff(days) >= 0).all())
+        self.assertTrue(days.min() >= 0 and days.max() < 0.9)
+
+    def test_published_shape_of_the_distribution(self):
+        """At a mean of .5 and .3: skewed to the grey below, to the bright above."""
+        ranks = (np.arange(10_000) + 0.5) / 10_000
+        for mean, below in ((0.3, -1), (0.6, 1)):
+            days = spread_of_days(mean, ranks)
+            self.assertEqual(np.sign(np.median(days) - days.mean()), below)
+
+    def test_days_follow_each_other_as_they_should_and_repeat(self):
+        from scipy.special import ndtri
+
+        for month in (1, 7):
+            normal = ndtri(ranks_of_days(month, 1000))
+            self.assertAlmostEqual(float(np.corrcoef(normal[1:], normal[:-1])[0, 1]), LAG, delta=0.07)
+            np.testing.assert_array_equal(ranks_of_days(month, 1000), ranks_of_days(month, 1000))
+
+    def test_a_month_has_the_sun_it_is_said_to_have(self):
+        middles = [month_of(boat().site, YEAR, month).day for month in range(1, 13)]
+        hours = [0.55 * day.clear_ghi_w_per_m2.sum() * STEP_H / 1000 for day in middles]
+        site = boat(site__climate={"known_by": "sun_hours", "sun_hours": hours}).site
+        for month in (1, 6, 10):
+            found = month_of(site, YEAR, month)
+            self.assertAlmostEqual(found.sun_h / hours[month - 1], 1, delta=0.01)
+            daily = (found.index * found.day.clear_ghi_w_per_m2).sum(axis=1) * STEP_H
+            self.assertAlmostEqual(daily.mean() / 1000 / found.sun_h, 1, places=9)
+        counts = boat(**EVEN).site
+        clear = month_of(counts, YEAR, 6).day
+        share = (
+            mean_clearness(counts, YEAR, 6)
+            * outside_wh_per_m2(clear)
+            / (clear.clear_ghi_w_per_m2.sum() * STEP_H)
+        )
+        self.assertAlmostEqual(share, (0.97 + 0.65 + 0.28) / 3)
+
+    def test_bad_months_are_refused_in_words(self):
+        for climate, said in (
+            ({"known_by": "day_counts", "day_counts": [{"sunny": 40}] * 12}, "31"),
+            ({"known_by": "day_counts", "day_counts": [{"sunny": 20, "mixed": 20}] * 12}, "no 40 days"),
+            ({"known_by": "sun_hours", "sun_hours": [4.0] * 11}, "twelve"),
+            ({"known_by": "sun_hours", "sun_hours": [24.0] * 12}, "24 full-sun hours"),
+        ):
+            with self.assertRaisesRegex(ValueError, said):
+                boat(site__climate=climate)
+
+
+class ChainTest(unittest.TestCase):
+    @settings(max_examples=12, deadline=None)
+    @given(st.floats(0, 900), st.floats(0, 1), st.integers(0, 3))
+    def test_the_energy_of_every_day_closes_and_a_chain_is_its_days(self, power, start, seed):
+        outlook = outlook_of(boat())
+        sun = np.ascontiguousarray(outlook.harvest.by_bank_w[seed : seed + 5])
+        watts = motor_of(outlook.motor_rows, power)
+        whole = run_chain(
+            sun, outlook.house_rows_w, watts, outlook.motoring, start, start, STEP_H, outlook.aboard
+        )
+        self.assertLess(whole[:, RESIDUAL_WH].max(), 1e-6)
+        soc = start
+        for day, row in zip(sun, whole, strict=True):
+            one = run_days(day[None], outlook.house_rows_w, watts, np.array([soc]), np.array([soc]), STEP_H,
+                           outlook.aboard)[0]  # fmt: skip
+            for column, of in ((MOTOR_WH, MOTOR), (HOUSE_WH, HOUSE), (REFUSED_WH, REFUSED)):
+                self.assertAlmostEqual(row[column], one[:, of].sum() * STEP_H, places=6)
+            soc = one[-1, SOC]
+            self.assertAlmostEqual(row[END_SOC], soc, places=12)
+
+
+class SeasonTest(unittest.TestCase):
+    def test_skies_between_the_harvested_ones_are_right_within_a_hundredth(self):
+        design = boat(controllers__0__current_limit_a=12.0)
+        day = outlook_of(design).day
+        rng = np.random.default_rng(4)
+        index = rng.uniform(0.02, 1.2, (6, 144))
+        ghi = index * day.clear_ghi_w_per_m2
+        true = harvest(design, Light(day, ghi, *split(day, ghi), 0, ("here", 4))).sun_w
+        table_ghi = np.array(SKIES)[:, None] * day.clear_ghi_w_per_m2
+        table = harvest(design, Light(day, table_ghi, *split(day, table_ghi), 9, ("table", 4))).sun_w
+        found = np.array([np.interp(index[:, t], SKIES, table[:, t]) for t in range(144)]).T
+        self.assertAlmostEqual(found.sum() / true.sum(), 1, delta=0.01)
+
+    def test_more_sun_is_never_fewer_miles_and_the_year_repeats(self):
+        dull, bright = (
+            season(boat(site__climate={"known_by": "sun_hours", "sun_hours": [h] * 12}), days=200)
+            for h in (1.5, 2.5)
+        )
+        for less, more in zip(dull.months, bright.months, strict=True):
+            self.assertLessEqual(less.middle_m, more.middle_m * (1 + 1e-9))
+            self.assertLessEqual(less.speed_mps, more.speed_mps * (1 + 1e-9))
+        again = season(boat(site__climate={"known_by": "sun_hours", "sun_hours": [1.5] * 12}), days=200)
+        self.assertEqual(dull, again)
+
+    def test_the_outlooks_stand_in_order_and_the_energies_add_up(self):
+        found = season(boat(**EVEN), days=400)
+        for month in found.months:
+            self.assertLessEqual(month.sceptic_mps, month.speed_mps + 1e-9)
+            self.assertLessEqual(month.speed_mps, month.enthusiast_mps + 1e-9)
+            self.assertLessEqual(month.poor_m, month.middle_m)
+            if month.speed_mps == 0:  # the bank it began with is in it
+                continue
+            used = month.motor_wh + month.house_wh + month.refused_wh + month.lost_wh
+            self.assertAlmostEqual(
+                used / month.harvest_wh, 1, delta=0.03
+            )  # the rest is the bank's, end to end
+        self.assertEqual(found.worst, min(found.months, key=lambda m: m.wished_h).month)
+
+    def test_a_verdict_turns_with_what_it_names(self):
+        at = {**EVEN, "plan__date": "2026-08-10", "plan__speed_mps": 2.6, "loads": []}
+        found = season(boat(**at), days=400)
+        self.assertIn(found.answer, ("no", "partly"))
+        text = " ".join(told(line) for line in found.turning)
+        self.assertIn("More panel", text)
+        august = found.months[7]
+        slower = season(boat(**{**at, "plan__speed_mps": august.speed_mps * 0.999}), days=400)
+        self.assertEqual((slower.answer, slower.turning), ("yes", []))
+        more_w = next(
+            t for t in found.turning if "label" in t.slots and t.slots["label"].value == "More panel"
+        )
+        watts = boat().panels[0].nameplate_w
+        count = int(np.ceil((boat().nameplate_w + more_w.slots["w"].value) / watts))
+        grown = season(boat(**at, panels__0__count=count, controllers__0__current_limit_a=None), days=400)
+        self.assertGreater(grown.months[7].wished_h, 0.85 * august.motoring_h)
+
+    def test_months_that_cannot_be_are_told(self):
+        found = season(boat(site__climate={"known_by": "sun_hours", "sun_hours": [6.0] * 12}), days=100)
+        self.assertTrue(any("December: 6.0 full-sun hours" in told(line) for line in found.cautions))
+
+    def test_a_polar_winter_no_bank_and_no_panels(self):
+        dark = season(boat(site__latitude_deg=78.0, **EVEN), days=60).months[11]
+        self.assertEqual((dark.harvest_wh, dark.middle_m), (0.0, 0.0))
+        live = season(boat(banks=[], loads=[], **EVEN), days=60)
+        self.assertGreater(live.months[5].middle_m, live.months[11].middle_m)
+        self.assertEqual(season(boat(panels=[]), days=60).months[5].middle_m, 0.0)
+
+    def test_in_a_terminal(self):
+        out = io.StringIO()
+        demo = Path(__file__).parents[2] / "demo" / "whimbrel.json"
+        self.assertEqual(main(["season", str(demo)], out), 0)
+        self.assertIn("October", out.getvalue())
+        self.assertIn("sustains", out.getvalue())
+
+
+if __name__ == "__main__":
+    unittest.main()

@@ -1,0 +1,48 @@
+"""A walk of the year: is the boat worth it in October, what would turn the answer, what the place is said to have."""
+
+from __future__ import annotations
+
+from axe_playwright_python.sync_playwright import Axe
+from boats.models import Variant
+from parhelion.answers.season import season
+from parhelion.formats.boat_file import design_from
+from playwright.sync_api import expect
+
+from e2e.base import BrowserTest
+
+
+class SeasonWalk(BrowserTest):
+    def year(self) -> None:
+        self.page.wait_for_timeout(600)
+        self.page.locator("[data-season][aria-busy=false]").wait_for()
+
+    def test_is_it_worth_it_in_october(self):
+        self.open()
+        self.page.keyboard.press("5")
+        self.fill("Date", "2027-10-12")
+        self.page.get_by_role("tab", name="The year").click()
+        self.year()
+        answer = self.page.locator("[data-season-answer]")
+        expect(answer).not_to_have_attribute("data-season-answer", "yes")
+        expect(self.page.locator("[data-season]")).to_contain_text("In October the sun sustains")
+        expect(self.page.locator("[data-turning]")).to_contain_text("More panel: some")
+        self.page.wait_for_timeout(150)
+        self.saved()
+        october = season(design_from(Variant.objects.get(is_working=True).document)).months[9]
+        expect(self.page.locator("[data-season-month='10']")).to_contain_text(f"{october.sun_h:.1f}")
+        self.fill("Speed", f"{october.speed_mps / 0.514444 * 0.97:.2f}")
+        self.year()
+        expect(answer).to_have_text("Yes, on the sun alone")
+        self.assertEqual(Axe().run(self.page).violations_count, 0)
+
+        self.fold("Climate")
+        self.page.get_by_label("Known by").select_option("day_counts")
+        self.fill("sunny days in Oct", "30")
+        expect(self.page.get_by_role("alert")).to_contain_text("no 50 days")
+        self.page.get_by_label("sunny days in Oct").press("Escape")
+        self.page.get_by_label("Known by").select_option("sun_hours")
+        self.fill("Full-sun hours in Oct", "6")
+        self.year()
+        expect(self.page.locator("[data-cautions]")).to_contain_text("October: 6.0 full-sun hours")
+        self.fill("Full-sun hours in Oct", "90")
+        expect(self.page.get_by_role("alert").first).to_be_visible()

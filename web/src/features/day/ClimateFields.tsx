@@ -1,0 +1,127 @@
+import type { BoatDesign } from "../../api/client";
+import { useDesign } from "../../app/design";
+import { withValue } from "../../shared/pointer";
+import { ChoiceField, NumberField } from "../../shared/ui/fields";
+import { MONTHS } from "../../shared/units";
+
+const KNOWN = [
+  ["word", "a word"],
+  ["sun_hours", "full-sun hours"],
+  ["day_counts", "kinds of days"],
+] as const;
+
+const CLIMATES = [
+  ["", "usual for the latitude"],
+  ["maritime", "maritime"],
+  ["inland", "inland"],
+  ["mediterranean", "Mediterranean"],
+  ["trade_wind", "trade wind"],
+  ["monsoon", "monsoon"],
+  ["high_latitude", "high latitude"],
+] as const;
+const DAYS = ["sunny", "mixed", "grey"] as const;
+
+/** In a few words, for the folded heading. */
+export function climateSummary(design: BoatDesign): string {
+  const climate = design.site.climate;
+  if (climate?.known_by === "sun_hours") return "full-sun hours";
+  if (climate?.known_by === "day_counts") return "kinds of days";
+  return CLIMATES.find(([key]) => key === (climate?.word ?? ""))?.[1] ?? "";
+}
+
+/** How the months of the place are known. */
+export function ClimateFields() {
+  const { design, apply } = useDesign();
+  const climate = design.site.climate;
+  const known = climate?.known_by ?? "word";
+  return (
+    <>
+      <ChoiceField
+        pointer="/site/climate/known_by"
+        label="Known by"
+        options={KNOWN}
+        width={150}
+        write={(current, value) => {
+          const usual = {
+            ...current.site.climate,
+            known_by: value as (typeof KNOWN)[number][0],
+            sun_hours:
+              value === "sun_hours" && !climate?.sun_hours?.length
+                ? Array(12).fill(4)
+                : (climate?.sun_hours ?? []),
+            day_counts:
+              value === "day_counts" && !climate?.day_counts?.length
+                ? Array(12).fill({ sunny: 10, mixed: 10, grey: 10 })
+                : (climate?.day_counts ?? []),
+          };
+          return withValue(current, "/site/climate", usual);
+        }}
+      />
+      {known === "word" && (
+        <label className="mb-1 flex items-center justify-between gap-2">
+          Climate
+          <select
+            className="h-[28px] w-[170px] rounded-[5px] border border-edge bg-field px-1 text-ink"
+            value={climate?.word ?? ""}
+            onChange={(event) => {
+              const word = event.target.value || null;
+              apply((current) => withValue(current, "/site/climate/word", word), "climate-word");
+            }}
+          >
+            {CLIMATES.map(([key, words]) => (
+              <option key={key} value={key}>
+                {words}
+              </option>
+            ))}
+          </select>
+        </label>
+      )}
+      {known === "sun_hours" && (
+        <div className="grid grid-cols-3 gap-x-2">
+          {MONTHS.map((name, i) => (
+            <span key={name} className="text-[12.5px] text-muted">
+              <span className="block">{name}</span>
+              <NumberField
+                pointer={`/site/climate/sun_hours/${i}`}
+                label={name}
+                name={`Full-sun hours in ${name}`}
+                kind="duration_h"
+                step={0.1}
+                width={62}
+                bare
+              />
+            </span>
+          ))}
+        </div>
+      )}
+      {known === "day_counts" &&
+        MONTHS.map((name, i) => (
+          <div
+            key={name}
+            className="mb-0.5 grid grid-cols-[34px_1fr_1fr_1fr] items-center gap-x-1.5 text-[12.5px]"
+          >
+            <span className="text-muted">{name}</span>
+            {DAYS.map((kind) => (
+              <NumberField
+                key={kind}
+                pointer={`/site/climate/day_counts/${i}/${kind}`}
+                label={kind}
+                name={`${kind} days in ${name}`}
+                kind="count"
+                step={1}
+                width={52}
+                bare
+              />
+            ))}
+          </div>
+        ))}
+      <p className="mt-1 mb-1 text-[13px] text-muted">
+        {known === "day_counts"
+          ? "Sunny, mixed and grey days of each month."
+          : known === "sun_hours"
+            ? "Full-sun hours a day on the level: kWh on a square metre. An almanac or a solar map has them."
+            : "Typical months; your own numbers are better."}
+      </p>
+    </>
+  );
+}
