@@ -61,7 +61,7 @@ def _http(request: HttpRequest, error: Any) -> HttpResponse:
 def _too_big(request: HttpRequest, error: Any) -> HttpResponse:
     problem = Problem(
         code="too_large",
-        message="This is larger than any boat design.",
-        accepted="a design file of 1 MB or less",
+        message="This is larger than anything that is read here.",
+        accepted="a design file of 1 MB, a weather file of 8 MB",
     )
     return refused(request, [problem], 413)

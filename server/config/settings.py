@@ -60,7 +60,7 @@ WHITENOISE_INDEX_FILE = True
 # Vite puts a hash into the name of everything under assets/.
 WHITENOISE_IMMUTABLE_FILE_TEST = r"^/assets/.+-[A-Za-z0-9_-]{8}\.\w+$"
 
-DATA_UPLOAD_MAX_MEMORY_SIZE = 2_000_000
+DATA_UPLOAD_MAX_MEMORY_SIZE = 8_000_000  # a year of weather; designs have a limit of their own
 SECURE_CONTENT_TYPE_NOSNIFF = True
 SECURE_CROSS_ORIGIN_OPENER_POLICY = "same-origin"
 

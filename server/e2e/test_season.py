@@ -7,6 +7,7 @@ from boats.models import Variant
 from parhelion.answers.season import season
 from parhelion.formats.boat_file import design_from
 from playwright.sync_api import expect
+from tests.test_weather import epw
 
 from e2e.base import BrowserTest
 
@@ -44,5 +45,14 @@ class SeasonWalk(BrowserTest):
         self.fill("Full-sun hours in Oct", "6")
         self.year()
         expect(self.page.locator("[data-cautions]")).to_contain_text("October: 6.0 full-sun hours")
+        file = {"name": "cut.epw", "mimeType": "text/plain", "buffer": epw(rows=5000, latitude=61.0).encode()}
+        self.page.get_by_label("Weather file").set_input_files(file)
+        expect(self.page.locator("[data-weather] [role=alert]")).to_contain_text("5,000 hours")
+        file["buffer"] = epw(latitude=61.0).encode()
+        self.page.get_by_label("Weather file").set_input_files(file)
+        expect(self.page.locator("[data-weather] [role=status]")).to_contain_text("8,760 hours of EPW read")
+        expect(self.page.get_by_label("Full-sun hours in Jul")).to_have_value("4")
+        self.year()
+        expect(self.page.locator("[data-season]")).to_contain_text("cut.epw, EPW")
         self.fill("Full-sun hours in Oct", "90")
         expect(self.page.get_by_role("alert").first).to_be_visible()

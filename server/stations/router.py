@@ -28,6 +28,7 @@ from parhelion.formats.helm_card_pdf import helm_card_pdf
 from parhelion.formats.module_table import ReadModules, read_modules
 from parhelion.formats.parts_table import written_parts
 from parhelion.formats.runs_table import ReadRuns, read_runs, written_runs
+from parhelion.formats.weather_file import ReadWeather, read_weather
 from parhelion.formats.wiring_pdf import wiring_pdf
 from parhelion.hulltypes import TYPICAL, HullType
 from parhelion.pictures.array import ArrayAdvice, ArrayPicture, array_advice, array_picture
@@ -134,6 +135,13 @@ class ModuleTable(Schema):
     search: str = Field(default="", max_length=80)
 
 
+class WeatherFile(Schema):
+    """A year of weather, and the latitude of the boat's place."""
+
+    text: str = Field(max_length=8_000_000)
+    latitude_deg: float = Field(ge=-90, le=90)
+
+
 class ControllerTable(Schema):
     """A table of controllers."""
 
@@ -224,6 +232,12 @@ def day(request: HttpRequest, body: Asked) -> Any:
 def day_season(request: HttpRequest, body: Asked) -> Any:
     """The year month by month on the days that the place has."""
     return SeasonOut(content_hash=content_hash(body.design), season=season(body.design))
+
+
+@router.post("/day/weather", response=ReadWeather, operation_id="readWeather")
+def day_weather(request: HttpRequest, body: WeatherFile) -> Any:
+    """Full-sun hours by month from a weather file."""
+    return read_weather(body.text, body.latitude_deg)
 
 
 @router.post("/hull/range", response=RangeOut, operation_id="drawRange")

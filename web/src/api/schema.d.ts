@@ -240,6 +240,26 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/day/weather": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Day Weather
+         * @description Full-sun hours by month from a weather file.
+         */
+        post: operations["readWeather"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/hull/range": {
         parameters: {
             query?: never;
@@ -2892,6 +2912,50 @@ export interface components {
             /** Days */
             days: number;
         };
+        /**
+         * LineProblem
+         * @description What is wrong with one line, and what would be accepted.
+         */
+        LineProblem: {
+            /** Line */
+            line: number;
+            /** Text */
+            text: string;
+            /** Message */
+            message: string;
+            /** Accepted */
+            accepted: string;
+        };
+        /**
+         * ReadWeather
+         * @description What a weather file says; no hours by month where it cannot be used.
+         */
+        ReadWeather: {
+            /** Kind */
+            kind: string;
+            /** Latitude Deg */
+            latitude_deg: number | null;
+            /** Longitude Deg */
+            longitude_deg: number | null;
+            /** Hours */
+            hours: number;
+            /** Missing */
+            missing: number;
+            /** Sun Hours */
+            sun_hours: number[];
+            /** Problems */
+            problems: components["schemas"]["LineProblem"][];
+        };
+        /**
+         * WeatherFile
+         * @description A year of weather, and the latitude of the boat's place.
+         */
+        WeatherFile: {
+            /** Text */
+            text: string;
+            /** Latitude Deg */
+            latitude_deg: number;
+        };
         /** RangeOut */
         RangeOut: {
             /** Content Hash */
@@ -3125,20 +3189,6 @@ export interface components {
              * @enum {string}
              */
             unit: "kn" | "km/h" | "mph";
-        };
-        /**
-         * LineProblem
-         * @description What is wrong with one line, and what would be accepted.
-         */
-        LineProblem: {
-            /** Line */
-            line: number;
-            /** Text */
-            text: string;
-            /** Message */
-            message: string;
-            /** Accepted */
-            accepted: string;
         };
         /**
          * ReadRuns
@@ -4865,6 +4915,30 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["SeasonOut"];
+                };
+            };
+        };
+    };
+    readWeather: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["WeatherFile"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ReadWeather"];
                 };
             };
         };

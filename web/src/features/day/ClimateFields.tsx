@@ -1,4 +1,5 @@
-import type { BoatDesign } from "../../api/client";
+import { useState } from "react";
+import { type BoatDesign, client, dataOf } from "../../api/client";
 import { useDesign } from "../../app/design";
 import { withValue } from "../../shared/pointer";
 import { ChoiceField, NumberField } from "../../shared/ui/fields";
@@ -27,6 +28,73 @@ export function climateSummary(design: BoatDesign): string {
   if (climate?.known_by === "sun_hours") return "full-sun hours";
   if (climate?.known_by === "day_counts") return "kinds of days";
   return CLIMATES.find(([key]) => key === (climate?.word ?? ""))?.[1] ?? "";
+}
+
+const MOST_BYTES = 7_500_000;
+
+/** A year of weather from a file: its months become the full-sun hours. */
+function WeatherFile() {
+  const { design, apply } = useDesign();
+  const [told, setTold] = useState<{ said: string; wrong: string[] } | null>(null);
+  async function read(file: File) {
+    if (file.size > MOST_BYTES)
+      return setTold({ said: "", wrong: ["This file is larger than 7.5 MB. Accepted: one year of hours."] });
+    setTold({ said: "Reading the year …", wrong: [] });
+    try {
+      const body = { text: await file.text(), latitude_deg: design.site.latitude_deg };
+      const found = await dataOf(client.POST("/api/day/weather", { body }));
+      const wrong = found.problems.map((p) => `Line ${p.line}: ${p.message} Accepted: ${p.accepted}.`);
+      const used = found.sun_hours.length === 12;
+      setTold({
+        said: used ? `${found.hours.toLocaleString("en-GB")} hours of ${found.kind} read.` : "",
+        wrong,
+      });
+      if (!used) return;
+      const source = `${file.name}, ${found.kind}`.slice(0, 120);
+      apply(
+        (current) =>
+          withValue(current, "/site/climate", {
+            ...current.site.climate,
+            known_by: "sun_hours",
+            sun_hours: found.sun_hours,
+            source,
+          }),
+        "weather-file",
+      );
+    } catch {
+      setTold({ said: "", wrong: ["The file could not be read; try again."] });
+    }
+  }
+  return (
+    <div className="mt-1 text-[13px]" data-weather>
+      <label className="text-muted">
+        or a weather file: EPW, TMY3, PVGIS
+        <input
+          type="file"
+          aria-label="Weather file"
+          className="block max-w-full file:mr-2 file:cursor-pointer file:rounded-[6px] file:border file:border-solid file:border-edge file:bg-field file:px-2 file:py-1 file:text-ink"
+          accept=".epw,.csv,.json,.txt"
+          onChange={(event) => {
+            const file = event.target.files?.[0];
+            if (file) void read(file);
+            event.target.value = "";
+          }}
+        />
+      </label>
+      {told?.said && (
+        <p role="status" className="m-0">
+          {told.said}
+        </p>
+      )}
+      {told && told.wrong.length > 0 && (
+        <ul role="alert" className="m-0 list-none p-0 text-alarm">
+          {told.wrong.map((text) => (
+            <li key={text}>▲ {text}</li>
+          ))}
+        </ul>
+      )}
+    </div>
+  );
 }
 
 /** How the months of the place are known. */
@@ -115,6 +183,7 @@ export function ClimateFields() {
             ))}
           </div>
         ))}
+      <WeatherFile />
       <p className="mt-1 mb-1 text-[13px] text-muted">
         {known === "day_counts"
           ? "Sunny, mixed and grey days of each month."

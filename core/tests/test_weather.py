@@ -1,0 +1,137 @@
+"""Weather files: the open formats, what is wrong with them, and a real year against generated days."""
+
+from __future__ import annotations
+
+import json
+import unittest
+from pathlib import Path
+
+import numpy as np
+import pandas as pd
+import pvlib
+from parhelion.answers.season import season
+from parhelion.array.harvest import harvest
+from parhelion.constants import STEP_H
+from parhelion.formats.weather_file import read_weather
+from parhelion.sun.daysteps import day_steps
+from parhelion.sun.generated import month_of
+from parhelion.sun.light import Light, split
+
+from tests.cases import boat
+
+REAL = Path(pvlib.__file__).parent / "data" / "723170TYA.CSV"  # a typical year that comes with pvlib
+HOURS = pd.date_range("2010-01-01", periods=8760, freq="h")
+ROW = "2001,{m},{d},{h},60,A7,10.0,5.0,70,101300,0,0,300,{ghi},50,60,0,0,0,0,180,2.0,5,5,20,77777,9,999999999,10,0.1,0,88,0.2,0,0"
+
+
+def light_of(hour: int) -> float:
+    return 500.0 if 8 <= hour < 16 else 0.0  # 4 full-sun hours
+
+
+def epw(rows: int = 8760, latitude: float = 46.0, bad: int = 0) -> str:
+    lines = [f"LOCATION,Here,XX,YYY,SRC,123456,{latitude},8.0,1.0,100.0", *["X"] * 7]
+    for k, at in enumerate(HOURS[:rows]):
+        ghi = 9999 if k < bad else light_of(at.hour)
+        lines.append(ROW.format(m=at.month, d=at.day, h=at.hour + 1, ghi=ghi))
+    return "\n".join(lines)
+
+
+def pvgis_csv() -> str:
+    head = [
+        "Latitude (decimal degrees): 46.0",
+        "Longitude (decimal degrees): 8.0",
+        "Elevation (m): 250",
+        "month,year",
+    ]
+    head += [f"{month},2010" for month in range(1, 13)] + [
+        "time(UTC),T2m,RH,G(h),Gb(n),Gd(h),IR(h),WS10m,WD10m,SP"
+    ]
+    rows = [f"{at:%Y%m%d:%H%M},1.0,50,{light_of(at.hour)},50,60,300,2,90,100000" for at in HOURS]
+    return "\n".join([*head, *rows, "", "notes", ""])
+
+
+def pvgis_json() -> str:
+    place = {"location": {"latitude": 46.0, "longitude": 8.0, "elevation": 250.0}}
+    rows = [
+        {"time(UTC)": f"{at:%Y%m%d:%H%M}", "T2m": 1.0, "RH": 50.0, "G(h)": light_of(at.hour), "Gb(n)": 50.0,
+         "Gd(h)": 60.0, "IR(h)": 300.0, "WS10m": 2.0, "WD10m": 90.0, "SP": 1e5}
+        for at in HOURS
+    ]  # fmt: skip
+    months = [{"month": month, "year": 2010} for month in range(1, 13)]
+    outputs = {"months_selected": months, "tmy_hourly": rows}
+    described = {"outputs": {"tmy_hourly": {"variables": {}}, "months_selected": {}}, "inputs": place}
+    return json.dumps({"inputs": place, "outputs": outputs, "meta": described})
+
+
+class ReadTest(unittest.TestCase):
+    def test_the_same_year_in_every_format(self):
+        for kind, text in (("EPW", epw()), ("PVGIS CSV", pvgis_csv()), ("PVGIS JSON", pvgis_json())):
+            found = read_weather(text, 46.5)
+            self.assertEqual((found.kind, found.hours, found.problems), (kind, 8760, []), found.problems)
+            np.testing.assert_allclose(found.sun_hours, 4.0, atol=0.02)
+        real = read_weather(REAL.read_text(encoding="iso-8859-1"), 36.1)
+        self.assertEqual((real.kind, real.hours, real.problems), ("TMY3", 8760, []))
+        self.assertTrue(2.0 < min(real.sun_hours) < 2.8 and 6.0 < max(real.sun_hours) < 6.8)
+
+    def test_what_is_wrong_is_told_by_its_line(self):
+        short = read_weather(epw(rows=5000), 46.0)
+        self.assertEqual(short.sun_hours, [])
+        self.assertIn("5,000 hours", short.problems[0].message)
+        few = read_weather(epw(bad=30), 46.0)
+        self.assertEqual((few.missing, few.problems[0].line), (30, 9))
+        self.assertIn("9999", few.problems[0].message)
+        self.assertAlmostEqual(few.sun_hours[0], 4.0, delta=0.1)
+        many = read_weather(epw(bad=200), 46.0)
+        self.assertEqual(many.sun_hours, [])
+        self.assertIn("January lacks 27 %", many.problems[-1].message)
+        south = read_weather(epw(latitude=-40.0), 46.0)
+        self.assertIn("the other half of the world", south.problems[0].message)
+        self.assertIn("6° from your place", read_weather(epw(latitude=40.0), 46.0).problems[0].message)
+        for text in ("", "time,ghi\n2020-01-01 00:00,0", "{}", epw()[:900]):
+            found = read_weather(text, 46.0)
+            self.assertEqual(found.sun_hours, [])
+            self.assertTrue(found.problems[0].accepted)
+
+
+class RealYearTest(unittest.TestCase):
+    def test_generated_days_harvest_what_a_real_year_does(self):
+        """Fed with the file's monthly means alone: the mean within 5 % a month, the poor day within 20 % of a month's
+        mean."""
+        found = read_weather(REAL.read_text(encoding="iso-8859-1"), 36.1)
+        climate = {"known_by": "sun_hours", "sun_hours": found.sun_hours}
+        design = boat(site__latitude_deg=36.1, site__longitude_deg=-79.95, site__altitude_m=273.0, site__climate=climate,
+                      controllers__0__current_limit_a=None)  # fmt: skip
+        table, _ = pvlib.iotools.read_tmy3(REAL, coerce_year=2001)
+        ghi = table["ghi"].to_numpy().reshape(365, 24)  # stamped at the end of each hour, local standard time
+        dates = [stamp.date() for stamp in pd.date_range("2001-01-01", periods=365)]
+        year = season(design, days=400)
+        for month in (1, 4, 7, 10):
+            mine = [k for k, date in enumerate(dates) if date.month == month]
+            day_wh = []
+            for k in mine:
+                day = day_steps(design.site, dates[k])
+                local = [day.at_index(i + 0.5) for i in range(144)]
+                hours = np.array([(at.hour - (at.dst().total_seconds() / 3600)) % 24 for at in local]).astype(
+                    int
+                )
+                clear = np.array(
+                    [
+                        day.clear_ghi_w_per_m2[hours == h].mean() if (hours == h).any() else 0
+                        for h in range(24)
+                    ]
+                )
+                index = np.divide(ghi[k], clear, out=np.zeros(24), where=clear > 5)
+                light = np.minimum(index[hours], 1.5) * day.clear_ghi_w_per_m2
+                light = light[None] * (ghi[k].sum() / max(light.sum() / 6, 1e-9))
+                own = Light(day, light, *split(day, light), 0, ("real", k))
+                day_wh.append(harvest(design, own).sun_w.sum() * STEP_H)
+            made = year.months[month - 1]
+            self.assertAlmostEqual(made.harvest_wh / np.mean(day_wh), 1, delta=0.05, msg=month)
+            days = month_of(design.site, 2026, month, 400)
+            daily = (days.index * days.day.clear_ghi_w_per_m2).sum(axis=1)
+            poor = np.quantile(daily, 0.1) / daily.mean()
+            self.assertAlmostEqual(poor, np.quantile(day_wh, 0.1) / np.mean(day_wh), delta=0.2)
+
+
+if __name__ == "__main__":
+    unittest.main()
