@@ -2,13 +2,16 @@
 
 from __future__ import annotations
 
+import csv
 import io
 import unittest
+from itertools import pairwise
 from pathlib import Path
 
 import numpy as np
 from hypothesis import given, settings
 from hypothesis import strategies as st
+from parhelion.answers.days_ahead import days_ahead
 from parhelion.answers.season import SKIES, season
 from parhelion.array.harvest import harvest
 from parhelion.cli import main, told
@@ -17,6 +20,8 @@ from parhelion.day.chain import END_SOC, HOUSE_WH, MOTOR_WH, REFUSED_WH, RESIDUA
 from parhelion.day.flow import HOUSE, MOTOR, REFUSED, SOC, run_days
 from parhelion.day.outlook import outlook_of
 from parhelion.day.steady import motor_of
+from parhelion.formats.accounts_table import written_accounts
+from parhelion.pictures.day import day_picture
 from parhelion.sun.generated import (
     LAG,
     mean_clearness,
@@ -175,6 +180,47 @@ class SeasonTest(unittest.TestCase):
         live = season(boat(banks=[], loads=[], **EVEN), days=60)
         self.assertGreater(live.months[5].middle_m, live.months[11].middle_m)
         self.assertEqual(season(boat(panels=[]), days=60).months[5].middle_m, 0.0)
+
+    def test_days_ahead_carry_their_charge_and_fog_is_never_better(self):
+        at = {**EVEN, "plan__start_charge_frac": 0.9, "loads": []}
+        trip = {"out_days": 2, "rest_days": 2, "rounds": 1}
+        fair = days_ahead(boat(**at, plan__trip=trip))
+        fog = days_ahead(boat(**at, plan__trip={**trip, "fog_from": 2, "fog_days": 2}))
+        self.assertEqual([(day.kind, day.fog) for day in fog.days],
+                         [("out", False), ("out", True), ("rest", True), ("rest", False)])  # fmt: skip
+        self.assertEqual(fair.days[0], fog.days[0])
+        for clear, grey in zip(fair.days, fog.days, strict=True):
+            for name in ("charge_low", "charge_middle", "charge_high", "metres_middle"):
+                self.assertLessEqual(getattr(grey, name), getattr(clear, name) + 1e-9)
+        self.assertEqual([day.metres_middle for day in fair.days[2:]], [0.0, 0.0])
+        self.assertGreater(fair.days[3].charge_low, fair.days[1].charge_low)
+        self.assertTrue(all(day.charge_low <= day.charge_middle <= day.charge_high for day in fog.days))
+        self.assertEqual(days_ahead(boat(**at, plan__trip=trip)), fair)
+        self.assertIsNone(days_ahead(boat(banks=[])))
+        with self.assertRaisesRegex(ValueError, "no days"):
+            boat(plan__trip={"out_days": 0, "rest_days": 0})
+
+    def test_ready_by_saturday(self):
+        """Six days idle at the dock from a low charge: the more sun, the more often ready."""
+        ready = []
+        for hours in (1.0, 2.5, 5.0):
+            site = {"known_by": "sun_hours", "sun_hours": [hours] * 12}
+            found = days_ahead(boat(site__climate=site, plan__date="2026-06-10", plan__start_charge_frac=0.35,
+                                    plan__trip={"out_days": 0, "rest_days": 6, "rest_state": "dock", "rounds": 1}))  # fmt: skip
+            ready.append([day.charge_middle for day in found.days])
+        self.assertTrue(
+            all(a <= b + 1e-9 for low, high in pairwise(ready) for a, b in zip(low, high, strict=True))
+        )
+        self.assertGreater(ready[2][-1], 0.9)
+
+    def test_accounts_as_csv_add_up(self):
+        rows = list(csv.reader(io.StringIO(written_accounts(outlook_of(boat())))))
+        self.assertEqual(len(rows), 146)
+        sums = [float(value) for value in rows[-1][1:-1]]
+        self.assertAlmostEqual(sum(sums[:2]), sum(sums[2:]), delta=1.0)
+        ledger = day_picture(boat()).ledger
+        self.assertAlmostEqual(sums[0], ledger.array_wh, delta=0.1)
+        self.assertAlmostEqual(sums[7], ledger.motor_wh, delta=0.1)
 
     def test_in_a_terminal(self):
         out = io.StringIO()

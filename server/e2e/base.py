@@ -6,6 +6,7 @@ import os
 import re
 from typing import Any
 
+from axe_playwright_python.sync_playwright import Axe
 from boats.actions import add_boat
 from django.conf import settings
 from django.test import LiveServerTestCase
@@ -83,6 +84,14 @@ class BrowserTest(LiveServerTestCase):
     def fold(self, title: str) -> None:
         """Open or shut a folded heading of the bench."""
         self.page.locator("h2 button", has_text=re.compile(rf"^\W*{re.escape(title)}")).first.click()
+
+    def accessible(self, page: Page | None = None) -> None:
+        """Nothing for an accessibility checker to find, once everything has faded in."""
+        page = page or self.page
+        expect(page.locator(".opacity-75")).to_have_count(0)
+        page.wait_for_timeout(250)
+        found = Axe().run(page)
+        self.assertEqual(found.violations_count, 0, found.generate_report())
 
     def finding(self, start: str) -> Any:
         return self.page.get_by_role("heading", name=start)

@@ -11,6 +11,7 @@ from django.http import HttpRequest, HttpResponse
 from ninja import Router, Schema
 from parhelion.answers.burden import Burden, burden
 from parhelion.answers.compose import answers_for
+from parhelion.answers.days_ahead import DaysAhead, days_ahead
 from parhelion.answers.helm import HelmCard, SpeedUnit
 from parhelion.answers.models import Answers
 from parhelion.answers.next_panel import NextPanels, next_panels
@@ -23,6 +24,7 @@ from parhelion.data import controller_models, panel_models, places
 from parhelion.day.outlook import outlook_of
 from parhelion.defaults import LOAD_PRESETS, LoadPreset
 from parhelion.design import BoatDesign, ControllerModel, PanelModel, Site
+from parhelion.formats.accounts_table import written_accounts
 from parhelion.formats.controller_table import ReadControllers, read_controllers
 from parhelion.formats.helm_card_pdf import helm_card_pdf
 from parhelion.formats.module_table import ReadModules, read_modules
@@ -72,6 +74,10 @@ class HullOut(Checked):
 
 class DayOut(Checked):
     picture: DayPicture
+
+
+class DaysAheadOut(Checked):
+    ahead: DaysAhead | None
 
 
 class SeasonOut(Checked):
@@ -226,6 +232,18 @@ def hull(request: HttpRequest, body: Asked) -> Any:
 @router.post("/day/picture", response=DayOut, operation_id="drawDay")
 def day(request: HttpRequest, body: Asked) -> Any:
     return DayOut(content_hash=content_hash(body.design), picture=day_picture(body.design))
+
+
+@router.post("/day/accounts.csv", operation_id="writeAccounts")
+def accounts_file(request: HttpRequest, body: Asked) -> HttpResponse:
+    """The day's energy accounts, every ten minutes."""
+    return HttpResponse(written_accounts(outlook_of(body.design)), content_type="text/csv; charset=utf-8")
+
+
+@router.post("/day/ahead", response=DaysAheadOut, operation_id="computeDaysAhead")
+def day_ahead(request: HttpRequest, body: Asked) -> Any:
+    """The plan's trip day by day; null without a bank."""
+    return DaysAheadOut(content_hash=content_hash(body.design), ahead=days_ahead(body.design))
 
 
 @router.post("/day/season", response=SeasonOut, operation_id="computeSeason")

@@ -13,6 +13,7 @@ References
 from __future__ import annotations
 
 from dataclasses import dataclass
+from datetime import date as Date
 from typing import Literal
 
 import numpy as np
@@ -26,6 +27,7 @@ from parhelion.design import BoatDesign
 from parhelion.hull.demand import DemandCurve, demand_curve
 from parhelion.quantities import Frozen, Sentence, hours, power, sentence, speed, words
 from parhelion.sun.climate import usual_air_temperature_c
+from parhelion.sun.daysteps import DaySteps
 from parhelion.sun.generated import DAYS, middle_day, month_of, usual_word
 from parhelion.sun.light import Light, split
 
@@ -85,7 +87,7 @@ class _Days:
     clear_w: Array  # of a clear day, shape (144, 2)
 
 
-def _between(table: Array, index: Array) -> Array:
+def between(table: Array, index: Array) -> Array:
     """Watts at clear-sky indices from those at SKIES, step by step, shape (days, 144, 2) [1]."""
     found = np.empty((*index.shape, 2))
     for t in range(index.shape[1]):
@@ -94,20 +96,25 @@ def _between(table: Array, index: Array) -> Array:
     return found
 
 
+def light_at_skies(design: BoatDesign, day: DaySteps, date: Date) -> Light:
+    """A day's light at the steady SKIES, with air usual for it, shape (12, 144)."""
+    ghi = np.array(SKIES)[:, None] * day.clear_ghi_w_per_m2[None, :]
+    air = np.full(ghi.shape[1], usual_air_temperature_c(design.site.latitude_deg, date))
+    site = design.site
+    key = (site.latitude_deg, site.longitude_deg, site.altitude_m, site.linke_turbidity, date, "skies")
+    return Light(day, ghi, *split(day, ghi), SKIES.index(1.0), key, air)
+
+
 def _days_of(design: BoatDesign, month: int, curve: DemandCurve, days: int) -> tuple[_Days, float, float]:
     year = design.plan.date.year
     found = month_of(design.site, year, month, days)
     date = middle_day(year, month)
     plan = design.plan.model_copy(update={"date": date, "air_temperature_c": None})
     then = design.changed(plan=plan)
-    ghi = np.array(SKIES)[:, None] * found.day.clear_ghi_w_per_m2[None, :]
-    air = np.full(ghi.shape[1], usual_air_temperature_c(design.site.latitude_deg, date))
-    site = design.site
-    key = (site.latitude_deg, site.longitude_deg, site.altitude_m, site.linke_turbidity, date, "skies")
-    light = Light(found.day, ghi, *split(found.day, ghi), SKIES.index(1.0), key, air)
+    light = light_at_skies(design, found.day, date)
     outlook = outlook_under(then, light, curve)
     table = outlook.harvest.by_bank_w
-    return _Days(outlook, _between(table, found.index), table[SKIES.index(1.0)]), found.sun_h, found.asked_h
+    return _Days(outlook, between(table, found.index), table[SKIES.index(1.0)]), found.sun_h, found.asked_h
 
 
 def _steady_w(outlook: Outlook, by_bank_w: Array) -> tuple[float, float]:

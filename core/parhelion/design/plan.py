@@ -78,6 +78,23 @@ class Spell(Part):
         return self
 
 
+class Trip(Part):
+    """Days ahead: out, then at rest, so many rounds; a spell of fog from some day on."""
+
+    out_days: int = Field(default=3, ge=0, le=14, title="Days out")
+    rest_days: int = Field(default=2, ge=0, le=14, title="Days at rest")
+    rounds: int = Field(default=2, ge=1, le=6, title="Rounds")
+    rest_state: BoatState = Field(default=BoatState.ANCHORED, title="At rest she is")
+    fog_from: int = Field(default=3, ge=1, le=168, title="Fog from day")
+    fog_days: int = Field(default=0, ge=0, le=30, title="Days of fog")
+
+    @model_validator(mode="after")
+    def _has_days(self) -> Trip:
+        if self.out_days + self.rest_days == 0:
+            raise out_of_reach("This trip has no days.", "out_days", "one day out or at rest")
+        return self
+
+
 class Plan(Part):
     """The day in question. `spells` empty means the useful sun: 5 to 95 % of the clear day's harvest."""
 
@@ -85,6 +102,7 @@ class Plan(Part):
     sky: Sky = Sky.CLEAR
     state: BoatState = Field(default=BoatState.UNDER_WAY, title="The boat is")
     heading_deg: float | None = Field(default=None, ge=0, lt=360, title="Heading; empty is any heading")
+    trip: Trip = Trip()
     swing_deg: float = Field(default=0, ge=0, le=180, title="Swings to either side of it")
     speed_mps: float = Field(gt=0, le=30, title="Speed through the water")
     spells: tuple[Spell, ...] | None = Field(default=None, max_length=8)

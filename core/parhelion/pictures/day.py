@@ -11,7 +11,7 @@ from parhelion.advice.day import DayView, day_findings
 from parhelion.advice.finding import Finding
 from parhelion.answers.stores import bank_at_dusk
 from parhelion.array.tending import air_temperature_c
-from parhelion.constants import STEPS_PER_DAY
+from parhelion.constants import STEP_H, STEPS_PER_DAY
 from parhelion.day.flow import CURTAILED, HOUSE, MOTOR, RAN, REFUSED, SOC
 from parhelion.day.ledger import Ledger, ledger_of
 from parhelion.day.outlook import Outlook, outlook_of
@@ -72,6 +72,7 @@ class DayPicture(Frozen):
     zone: str
     air_temperature_c: float
     ledger: Ledger
+    motor_direct_wh: float  # of the motor's energy, what came straight from the sun
     findings: list[Finding]
 
 
@@ -127,8 +128,15 @@ def day_picture_from(outlook: Outlook) -> DayPicture:
         zone=day.zone,
         air_temperature_c=air_temperature_c(design),
         ledger=ledger_of(outlook.harvest, record, shown_index),
+        motor_direct_wh=_direct_wh(outlook, shown),
         findings=day_findings(view),
     )
+
+
+def _direct_wh(outlook: Outlook, shown: NDArray[np.float64]) -> float:
+    """Of the motor's energy, what the sun of the same step gave after the house [Wh]."""
+    left = np.maximum(outlook.live_net_w(outlook.shown_by_bank_w), 0.0)
+    return float(np.minimum(left, shown[:, MOTOR]).sum() * STEP_H)
 
 
 def _clock(moment: datetime) -> float:

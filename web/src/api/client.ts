@@ -28,6 +28,7 @@ export type Burden = Schemas["Burden"];
 export type NextPanels = Schemas["NextPanels"];
 export type ThroughYear = Schemas["ThroughYear"];
 export type StringsPicture = Schemas["StringsPicture"];
+export type DaysAhead = Schemas["DaysAhead"];
 export type WholeSeason = Schemas["WholeSeason"];
 export type WiringChoice = Schemas["Choice"];
 export type ControllerModel = Schemas["ControllerModel"];

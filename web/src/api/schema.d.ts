@@ -220,6 +220,46 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/day/accounts.csv": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Accounts File
+         * @description The day's energy accounts, every ten minutes.
+         */
+        post: operations["writeAccounts"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/day/ahead": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Day Ahead
+         * @description The plan's trip day by day; null without a bank.
+         */
+        post: operations["computeDaysAhead"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/day/season": {
         parameters: {
             query?: never;
@@ -1794,6 +1834,17 @@ export interface components {
             /** Heading; empty is any heading */
             heading_deg?: number | null;
             /**
+             * @default {
+             *       "out_days": 3,
+             *       "rest_days": 2,
+             *       "rounds": 2,
+             *       "rest_state": "anchored",
+             *       "fog_from": 3,
+             *       "fog_days": 0
+             *     }
+             */
+            trip: components["schemas"]["Trip"];
+            /**
              * Swings to either side of it
              * @default 0
              */
@@ -2025,6 +2076,42 @@ export interface components {
              * @default 1
              */
             count: number;
+        };
+        /**
+         * Trip
+         * @description Days ahead: out, then at rest, so many rounds; a spell of fog from some day on.
+         */
+        Trip: {
+            /**
+             * Days out
+             * @default 3
+             */
+            out_days: number;
+            /**
+             * Days at rest
+             * @default 2
+             */
+            rest_days: number;
+            /**
+             * Rounds
+             * @default 2
+             */
+            rounds: number;
+            /**
+             * At rest she is
+             * @default anchored
+             */
+            rest_state: components["schemas"]["BoatState"];
+            /**
+             * Fog from day
+             * @default 3
+             */
+            fog_from: number;
+            /**
+             * Days of fog
+             * @default 0
+             */
+            fog_days: number;
         };
         /**
          * Under
@@ -2774,6 +2861,8 @@ export interface components {
             /** Air Temperature C */
             air_temperature_c: number;
             ledger: components["schemas"]["Ledger"];
+            /** Motor Direct Wh */
+            motor_direct_wh: number;
             /** Findings */
             findings: components["schemas"]["Finding"][];
         };
@@ -2838,6 +2927,61 @@ export interface components {
             index: number;
             /** Clock Min */
             clock_min: number;
+        };
+        /**
+         * DayAhead
+         * @description One day of the trip, over all runs: 1 in 10 is lower, the usual, 1 in 10 is higher.
+         */
+        DayAhead: {
+            /** Number */
+            number: number;
+            /**
+             * Kind
+             * @enum {string}
+             */
+            kind: "out" | "rest";
+            /** Fog */
+            fog: boolean;
+            /** Charge Low */
+            charge_low: number;
+            /** Charge Middle */
+            charge_middle: number;
+            /** Charge High */
+            charge_high: number;
+            /** Metres Low */
+            metres_low: number;
+            /** Metres Middle */
+            metres_middle: number;
+            /** Metres High */
+            metres_high: number;
+            /** Stopped Frac */
+            stopped_frac: number;
+            /** Dark Frac */
+            dark_frac: number;
+        };
+        /**
+         * DaysAhead
+         * @description A trip, day by day.
+         */
+        DaysAhead: {
+            /** Days */
+            days: components["schemas"]["DayAhead"][];
+            /** Start Frac */
+            start_frac: number;
+            /** Reserve Frac */
+            reserve_frac: number;
+            /** Metres Middle */
+            metres_middle: number;
+            /** Metres Low */
+            metres_low: number;
+            /** Told */
+            told: components["schemas"]["Sentence"][];
+        };
+        /** DaysAheadOut */
+        DaysAheadOut: {
+            /** Content Hash */
+            content_hash: string;
+            ahead: components["schemas"]["DaysAhead"] | null;
         };
         /**
          * SeasonMonth
@@ -4891,6 +5035,52 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["DayOut"];
+                };
+            };
+        };
+    };
+    writeAccounts: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["Asked"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+        };
+    };
+    computeDaysAhead: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["Asked"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["DaysAheadOut"];
                 };
             };
         };

@@ -242,6 +242,20 @@ export function useSeason(design: BoatDesign) {
   );
 }
 
+/** The plan's trip day by day; null without a bank. */
+export function useDaysAhead(design: BoatDesign) {
+  return useComputed(
+    "ahead",
+    design,
+    null,
+    async (design, asking) => {
+      const found = await dataOf(client.POST("/api/day/ahead", { body: { design }, ...asking }));
+      return found.ahead ?? null;
+    },
+    REST_MS,
+  );
+}
+
 export function useDayPicture(design: BoatDesign) {
   return useComputed("day", design, null, async (design, asking) => {
     return (await dataOf(client.POST("/api/day/picture", { body: { design }, ...asking }))).picture;

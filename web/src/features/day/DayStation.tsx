@@ -11,6 +11,8 @@ import { withValue } from "../../shared/pointer";
 import { FieldWarnings } from "../../shared/ui/fields";
 import { Views } from "../../shared/ui/Views";
 import { clockText, shown } from "../../shared/units";
+import { AccountsView } from "./AccountsView";
+import { AheadView } from "./AheadView";
 import { DayBench } from "./DayBench";
 import { DayChart } from "./DayChart";
 import type { SpellEdge } from "./DayHandles";
@@ -19,6 +21,8 @@ import { SeasonView } from "./SeasonView";
 
 const VIEWS = [
   ["day", "One day"],
+  ["accounts", "Accounts"],
+  ["ahead", "Days ahead"],
   ["year", "The year"],
 ] as const;
 
@@ -64,6 +68,10 @@ export default function DayStation() {
           {(view) =>
             view === "year" ? (
               <SeasonView />
+            ) : view === "ahead" ? (
+              <AheadView />
+            ) : view === "accounts" && picture ? (
+              <AccountsView picture={picture} />
             ) : (
               <>
                 <p className="m-0 mb-1 text-[15px] font-bold">

@@ -182,7 +182,7 @@ function Speeds({ season, month, onMonth }: ChartProps) {
 
 const PARTS = [
   ["motor_wh", "motor", "var(--water)"],
-  ["house_wh", "house", "var(--dog-far)"],
+  ["house_wh", "house", "var(--house)"],
   ["lost_wh", "lost in bank", "var(--muted)"],
   ["refused_wh", "thrown away", "var(--hairline)"],
 ] as const;

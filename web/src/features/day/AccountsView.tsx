@@ -1,0 +1,145 @@
+import { useState } from "react";
+import type { DayPicture } from "../../api/client";
+import { useDesign } from "../../app/design";
+import { useUnits } from "../../app/preferences";
+import { saveFile } from "../../shared/saveFile";
+import { shown } from "../../shared/units";
+
+type Ledger = DayPicture["ledger"];
+type Entry = readonly [key: keyof Ledger, name: string, fill: string, told: string];
+
+const CAME: readonly Entry[] = [
+  ["array_wh", "from the panels", "var(--sun)", "at the controllers' inputs"],
+  ["discharged_wh", "from the bank", "var(--bank)", "what it gave over the day"],
+];
+const WENT: readonly Entry[] = [
+  ["motor_wh", "motor", "var(--water)", "with its idle draw"],
+  ["house_wh", "house", "var(--house)", "loads and controllers' own draw"],
+  ["charged_wh", "into the bank", "var(--bank)", "stored over the day"],
+  ["refused_wh", "refused", "var(--hairline)", "the bank was full, or took it slower"],
+  ["curtailed_wh", "not used", "var(--hairline)", "without a bank, more than the motor took"],
+  ["clipped_wh", "clipped", "var(--hairline)", "over the controllers' limits"],
+  ["conversion_wh", "lost in controllers", "var(--muted)", "on the way to the bank"],
+  ["converted_wh", "lost between banks", "var(--muted)", "in the converters"],
+  ["coulomb_wh", "lost in charging", "var(--muted)", "amp-hours that do not come back"],
+  ["heat_wh", "heat of the bank", "var(--muted)", "its resistance, in and out"],
+];
+
+/** Where every watt-hour of the day went: what came and what went are the same. */
+export function AccountsView({ picture }: { picture: DayPicture }) {
+  const { design } = useDesign();
+  const units = useUnits();
+  const [problem, setProblem] = useState<string | null>(null);
+  const ledger = picture.ledger;
+  const say = (wh: number) => shown({ quantity: "energy_wh", value: wh, signed: false }, units);
+  const whole = Math.max(ledger.array_wh + ledger.discharged_wh, 1e-9);
+  const share = (wh: number) => shown({ quantity: "fraction", value: wh / whole, signed: false }, units);
+  const rows = (entries: readonly Entry[]) => entries.filter(([key]) => ledger[key] > 0.5);
+  async function save() {
+    const body = JSON.stringify({ design });
+    setProblem(await saveFile("/api/day/accounts.csv", body, `${design.name}-accounts.csv`));
+  }
+  return (
+    <div
+      className="min-h-0 flex-1 overflow-y-auto"
+      tabIndex={0}
+      role="region"
+      aria-label="The day's accounts"
+      data-accounts
+    >
+      <Bar title="came" entries={rows(CAME)} ledger={ledger} whole={whole} />
+      <Bar title="went" entries={rows(WENT)} ledger={ledger} whole={whole} />
+      <table className="plain-table mt-2 max-w-[620px]">
+        <thead>
+          <tr>
+            <th>came</th>
+            <th>energy</th>
+            <th>share</th>
+            <th>what it is</th>
+          </tr>
+        </thead>
+        <tbody>
+          {rows(CAME).map((entry) => (
+            <Row key={entry[0]} entry={entry} say={say} share={share} ledger={ledger} />
+          ))}
+        </tbody>
+        <thead>
+          <tr>
+            <th>went</th>
+            <th>energy</th>
+            <th>share</th>
+            <th>what it is</th>
+          </tr>
+        </thead>
+        <tbody>
+          {rows(WENT).map((entry) => (
+            <Row key={entry[0]} entry={entry} say={say} share={share} ledger={ledger} />
+          ))}
+        </tbody>
+      </table>
+      <p className="mt-2 mb-1 max-w-[76ch] text-[13px] text-muted">
+        Of the motor's {say(ledger.motor_wh)}, <b data-direct>{say(picture.motor_direct_wh)}</b> came straight
+        from the sun; the rest went through the bank. The shown day, from sunrise to sunrise; what came and
+        what went add up to rounding.
+      </p>
+      <span className="no-print flex items-center gap-3 text-[13px]">
+        <button type="button" className="link" onClick={() => void save()}>
+          every ten minutes as CSV
+        </button>
+        {problem && (
+          <span role="alert" className="text-alarm">
+            ▲ {problem}
+          </span>
+        )}
+      </span>
+    </div>
+  );
+}
+
+interface RowProps {
+  entry: Entry;
+  ledger: Ledger;
+  say: (wh: number) => string;
+  share: (wh: number) => string;
+}
+
+function Row({ entry: [key, name, fill, told], ledger, say, share }: RowProps) {
+  return (
+    <tr data-account={key}>
+      <td>
+        <span
+          aria-hidden="true"
+          className="mr-2 inline-block h-[10px] w-[10px] border border-solid border-edge"
+          style={{ background: fill }}
+        />
+        {name}
+      </td>
+      <td>
+        <b>{say(ledger[key])}</b>
+      </td>
+      <td>{share(ledger[key])}</td>
+      <td className="text-[13px] text-muted">{told}</td>
+    </tr>
+  );
+}
+
+function Bar(props: { title: string; entries: readonly Entry[]; ledger: Ledger; whole: number }) {
+  return (
+    <div className="mb-1 grid grid-cols-[44px_1fr] items-center gap-2">
+      <b className="text-[13px]">{props.title}</b>
+      <span
+        className="flex h-[34px] w-full overflow-hidden rounded-[5px] border border-solid border-edge"
+        aria-hidden="true"
+      >
+        {props.entries.map(([key, name, fill]) => (
+          <span
+            key={key}
+            className="border-0 border-r border-solid border-page"
+            style={{ background: fill, width: `${(100 * props.ledger[key]) / props.whole}%` }}
+            title={name}
+          />
+        ))}
+      </span>
+    </div>
+  );
+}

@@ -1,0 +1,201 @@
+import type { DaysAhead } from "../../api/client";
+import { useDesign } from "../../app/design";
+import { useDaysAhead } from "../../app/live";
+import { useUnits } from "../../app/preferences";
+import { useSize } from "../../shared/chart/useSize";
+import { Waiting } from "../../shared/chart/Waiting";
+import { ChoiceField, NumberField } from "../../shared/ui/fields";
+import { Told } from "../../shared/ui/Told";
+import { type Kind, MONTHS, shown } from "../../shared/units";
+import { STATES } from "../array/parts";
+
+const LEFT = 44;
+const FOOT = 34;
+
+/** Out some days, at rest some days, fog between: what the bank and the miles do on the days the place has. */
+export function AheadView() {
+  const { design } = useDesign();
+  const units = useUnits();
+  const { data, stale, error, retry } = useDaysAhead(design);
+  const say = (quantity: Kind, value: number) => shown({ quantity, value, signed: false }, units);
+  return (
+    <div
+      className={`min-h-0 flex-1 overflow-y-auto transition-opacity ${stale && data ? "opacity-75" : ""}`}
+      tabIndex={0}
+      role="region"
+      aria-label="Days ahead"
+      aria-busy={stale}
+      data-ahead
+    >
+      <div className="mb-1 grid grid-cols-2 gap-x-8 pr-2">
+        <NumberField pointer="/plan/trip/out_days" label="Days out" kind="count" step={1} />
+        <NumberField pointer="/plan/trip/rest_days" label="Days at rest" kind="count" step={1} />
+        <NumberField
+          pointer="/plan/trip/rounds"
+          label="Rounds"
+          kind="count"
+          step={1}
+          hint="How often out and rest follow each other"
+        />
+        <ChoiceField pointer="/plan/trip/rest_state" label="At rest she is" options={STATES} width={130} />
+        <NumberField
+          pointer="/plan/trip/fog_days"
+          label="Days of fog"
+          kind="count"
+          step={1}
+          hint="One after the other: the worst that a week can do"
+        />
+        <NumberField pointer="/plan/trip/fog_from" label="Fog from day" kind="count" step={1} />
+      </div>
+      {data === undefined ? (
+        <Waiting error={error} retry={retry} what="The days ahead" />
+      ) : data === null ? (
+        <p className="text-muted">Without a bank no day knows of the one before: see The year.</p>
+      ) : (
+        <>
+          <ul className="m-0 mb-1 max-w-[76ch] list-none p-0" data-ahead-told>
+            {data.told.map((line) => (
+              <li key={line.text}>
+                <Told sentence={line} />
+              </li>
+            ))}
+          </ul>
+          <Charges ahead={data} />
+          <table className="plain-table mt-1">
+            <thead>
+              <tr>
+                <th>day</th>
+                <th>bank at its end</th>
+                <th>1 in 10 below</th>
+                <th>distance</th>
+                <th>motor stopped</th>
+                <th>house dark</th>
+              </tr>
+            </thead>
+            <tbody>
+              {data.days.map((day) => (
+                <tr key={day.number} data-ahead-day={day.number}>
+                  <td>
+                    {day.number}, {day.kind === "out" ? "out" : "at rest"}
+                    {day.fog && ", fog"}
+                  </td>
+                  <td>
+                    <b>{say("fraction", day.charge_middle)}</b>
+                  </td>
+                  <td>{say("fraction", day.charge_low)}</td>
+                  <td>{day.kind === "out" ? say("distance_m", day.metres_middle) : "–"}</td>
+                  <td>{day.stopped_frac > 0 ? `on ${say("fraction", day.stopped_frac)}` : "–"}</td>
+                  <td>{day.dark_frac > 0 ? `on ${say("fraction", day.dark_frac)}` : "–"}</td>
+                </tr>
+              ))}
+            </tbody>
+          </table>
+          <p className="mt-1 mb-1 text-[13px] text-muted">
+            200 trips on {MONTHS[Number((design.plan.date ?? "").slice(5, 7)) - 1]} days as the climate of the
+            place has them, each day's charge carried into the next; out at the plan's speed and hours,
+            without foresight.
+          </p>
+        </>
+      )}
+    </div>
+  );
+}
+
+/** The bank at the end of each day: the usual trip, and the band of eight in ten. */
+function Charges({ ahead }: { ahead: DaysAhead }) {
+  const units = useUnits();
+  const [box, { width }] = useSize<HTMLDivElement>();
+  const height = 190;
+  const days = ahead.days;
+  const wide = (width - LEFT) / days.length;
+  const x = (k: number) => LEFT + k * wide;
+  const y = (charge: number) => 8 + (1 - charge) * (height - FOOT - 8);
+  const line = (of: (day: DaysAhead["days"][number]) => number) => [
+    `${x(0)},${y(ahead.start_frac)}`,
+    ...days.map((day, k) => `${x(k + 1)},${y(of(day))}`),
+  ];
+  const percent = (value: number) => shown({ quantity: "fraction", value, signed: false }, units);
+  return (
+    <div ref={box} className="w-full">
+      {width > 0 && (
+        <svg
+          width={width}
+          height={height}
+          role="img"
+          aria-label={`Bank at the end of each day: ${days.map((d) => `day ${d.number} ${percent(d.charge_middle)}`).join(", ")}`}
+        >
+          {days.map((day, k) => (
+            <g key={day.number}>
+              {day.kind === "out" && (
+                <rect
+                  x={x(k)}
+                  y={8}
+                  width={wide}
+                  height={height - FOOT - 8}
+                  fill="var(--water-soft)"
+                  fillOpacity="0.5"
+                />
+              )}
+              {day.fog && (
+                <rect x={x(k)} y={8} width={wide} height={10} fill="var(--muted)" fillOpacity="0.7" />
+              )}
+              <text
+                x={x(k + 0.5)}
+                y={height - FOOT + 15}
+                fontSize="12.5"
+                textAnchor="middle"
+                fill="var(--ink)"
+              >
+                {day.number}
+              </text>
+              <text x={x(k + 0.5)} y={height - 4} fontSize="12" textAnchor="middle" fill="var(--muted)">
+                {day.fog ? "fog" : day.kind}
+              </text>
+            </g>
+          ))}
+          <polygon
+            points={[...line((d) => d.charge_high), ...line((d) => d.charge_low).reverse()].join(" ")}
+            fill="var(--bank)"
+            fillOpacity="0.25"
+          />
+          <polyline
+            points={line((d) => d.charge_middle).join(" ")}
+            fill="none"
+            stroke="var(--bank)"
+            strokeWidth="2.4"
+          />
+          <line
+            x1={LEFT}
+            x2={width}
+            y1={y(ahead.reserve_frac)}
+            y2={y(ahead.reserve_frac)}
+            stroke="var(--alarm)"
+            strokeDasharray="3 3"
+          />
+          {[0, 0.5, 1].map((charge) => (
+            <text
+              key={charge}
+              x={LEFT - 6}
+              y={y(charge) + 4}
+              fontSize="12.5"
+              textAnchor="end"
+              fill="var(--muted)"
+            >
+              {percent(charge)}
+            </text>
+          ))}
+          <text
+            x={width - 4}
+            y={y(ahead.reserve_frac) - 4}
+            fontSize="12.5"
+            textAnchor="end"
+            fill="var(--alarm)"
+          >
+            reserve {percent(ahead.reserve_frac)}
+          </text>
+          <line x1={LEFT} x2={width} y1={height - FOOT} y2={height - FOOT} stroke="var(--ink)" />
+        </svg>
+      )}
+    </div>
+  );
+}
