@@ -238,9 +238,9 @@ class ArrayWalk(BrowserTest):
     def test_a_boat_without_panels_is_told_what_to_do(self):
         self.station()
         self.fold("Where it is")
-        for _ in range(3):
+        for left in (2, 1, 0):
             self.page.get_by_role("button", name="remove it with its panels").click()
-            self.page.wait_for_timeout(300)
+            expect(self.page.locator("[data-place]")).to_have_count(left)
         expect(self.finding("No panels yet")).to_be_visible()
         self.page.get_by_role("tab", name="What it costs").click()
         expect(self.page.get_by_text("No panels, no burden.")).to_be_visible()

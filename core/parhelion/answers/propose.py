@@ -170,7 +170,7 @@ def first_legal(design: BoatDesign) -> list[Choice]:
 
 def _bank_of(design: BoatDesign, group: PanelGroup) -> Bank | None:
     controller = design.controller(group.controller_id)
-    return next((b for b in design.banks if b.id == controller.bank_id), design.bank)
+    return design.bank_of(controller)
 
 
 def _choice(design: BoatDesign, option: _Option) -> Choice:

@@ -19,6 +19,7 @@ from typing import Literal
 import numpy as np
 from numpy.typing import NDArray
 
+from parhelion.chemistries import CHEMICALS
 from parhelion.constants import STEP_H
 from parhelion.day.chain import HOUSE_WH, LOST_WH, MOTOR_WH, RAN_H, REFUSED_WH, STOPPED, run_chain
 from parhelion.day.outlook import Outlook, outlook_under
@@ -38,6 +39,7 @@ POOR, GOOD = 0.1, 0.9
 NAMES = ("January", "February", "March", "April", "May", "June", "July", "August", "September", "October",
          "November", "December")  # fmt: skip
 PANEL_STEP_W = 10.0
+COLD_C = 4.0  # air in which a lithium bank hardly charges
 OFF_H = 0.06  # full-sun hours, before a month is told
 
 
@@ -289,6 +291,25 @@ def _cautions(months: list[SeasonMonth]) -> list[Sentence]:
     return found
 
 
+def _cold(design: BoatDesign) -> list[Sentence]:
+    """Months whose usual air keeps a lithium bank from charging."""
+    bank = design.bank
+    if bank is None or not CHEMICALS[bank.chemistry].lithium:
+        return []
+    year, latitude = design.plan.date.year, design.site.latitude_deg
+    air = {month: usual_air_temperature_c(latitude, middle_day(year, month)) for month in range(1, 13)}
+    named = [NAMES[month - 1] for month, celsius in air.items() if celsius < COLD_C]
+    if not named:
+        return []
+    return [
+        sentence(
+            "{months}: a lithium bank as cold as the usual air takes little or no charge; most of the sun is "
+            "thrown away unless it is kept warm.",
+            months=words(", ".join(named)),
+        )
+    ]
+
+
 def season(design: BoatDesign, days: int = DAYS) -> WholeSeason:
     """A year of a design on the days that its place has.
 
@@ -310,7 +331,7 @@ def season(design: BoatDesign, days: int = DAYS) -> WholeSeason:
     enough = now.wished_h >= now.motoring_h - 1e-6
     answer: Literal["yes", "partly", "no"] = "yes" if enough else "partly" if now.wished_h >= 1 else "no"
     return WholeSeason(
-        months=months, climate=_climate(design), cautions=_cautions(months),
+        months=months, climate=_climate(design), cautions=[*_cautions(months), *_cold(design)],
         wished_mps=design.plan.speed_mps, worst=worst.month,
         best=best.month, verdict=_verdict(design, now, worst, best), answer=answer,
         turning=[] if enough else _turning(design, now, curve), days=days,

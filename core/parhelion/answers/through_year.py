@@ -87,7 +87,7 @@ def boxes_through_year(design: BoatDesign) -> BoxesThroughYear:
         fed = [group for group in design.fitted_panels if group.controller_id == controller.id]
         if not fed:
             continue
-        bank = next((b for b in design.banks if b.id == controller.bank_id), design.bank)
+        bank = design.bank_of(controller)
         limit = controller.current_limit_a
         passed, clipped = made[controller.id]
         monthly = np.bincount(month_of_day, weights=clipped, minlength=13)

@@ -152,7 +152,7 @@ def string_power_w(
     decks = {group.group.id: group for group in deck.groups}
     mine = [decks[key] for key in dict.fromkeys(group.id for group in strung.groups)]
     controller = design.controller(strung.controller_id)
-    bank = next((b for b in design.banks if b.id == controller.bank_id), design.bank)
+    bank = design.bank_of(controller)
     held = None
     if bank is not None:
         held = held_by(controller, bank, in_series([panel_volts(group) for group in strung.groups]))

@@ -253,6 +253,10 @@ class BoatDesign(Part):
         """Another boat with some parts replaced, unchecked; for what-ifs."""
         return self.model_copy(update=parts)
 
+    def bank_of(self, controller: Controller) -> Bank | None:
+        """The bank a controller charges: the one it names, else the first."""
+        return next((bank for bank in self.banks if bank.id == controller.bank_id), self.bank)
+
     def controller(self, controller_id: str) -> Controller:
         return next(item for item in self.controllers if item.id == controller_id)
 

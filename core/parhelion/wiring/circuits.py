@@ -190,7 +190,7 @@ def _circuit(design: BoatDesign, alike: _Alike, sharing: list[_Alike]) -> Circui
     limits, controller, string = design.wiring, alike.controller, alike.string
     places = list(dict.fromkeys(group.place_id for group in alike.groups))
     place = design.place(places[0])
-    bank = next((b for b in design.banks if b.id == controller.bank_id), design.bank)
+    bank = design.bank_of(controller)
     per_box = _per_box(alike.strings, controller)
     noon_v = string.best_at(NOON_AIR_C + NOON_RISE_K)
     short = lasting_a(string.short_a, per_box)

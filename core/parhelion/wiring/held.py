@@ -108,5 +108,5 @@ def held_in(design: BoatDesign, group: PanelGroup) -> Held | None:
     if by_hand(design):
         return None
     controller = design.controller(group.controller_id)
-    bank = next((b for b in design.banks if b.id == controller.bank_id), design.bank)
+    bank = design.bank_of(controller)
     return None if bank is None else held_by(controller, bank, panel_volts(group), group.series)

@@ -2,6 +2,7 @@ import { useState } from "react";
 import { type BoatDesign, client, dataOf } from "../../api/client";
 import { useDesign } from "../../app/design";
 import { withValue } from "../../shared/pointer";
+import { FileField } from "../../shared/ui/FileField";
 import { ChoiceField, NumberField } from "../../shared/ui/fields";
 import { MONTHS } from "../../shared/units";
 
@@ -36,12 +37,10 @@ const MOST_BYTES = 7_500_000;
 function WeatherFile() {
   const { design, apply } = useDesign();
   const [told, setTold] = useState<{ said: string; wrong: string[] } | null>(null);
-  async function read(file: File) {
-    if (file.size > MOST_BYTES)
-      return setTold({ said: "", wrong: ["This file is larger than 7.5 MB. Accepted: one year of hours."] });
+  async function read(text: string, name: string) {
     setTold({ said: "Reading the year …", wrong: [] });
     try {
-      const body = { text: await file.text(), latitude_deg: design.site.latitude_deg };
+      const body = { text, latitude_deg: design.site.latitude_deg };
       const found = await dataOf(client.POST("/api/day/weather", { body }));
       const wrong = found.problems.map((p) => `Line ${p.line}: ${p.message} Accepted: ${p.accepted}.`);
       const used = found.sun_hours.length === 12;
@@ -50,7 +49,7 @@ function WeatherFile() {
         wrong,
       });
       if (!used) return;
-      const source = `${file.name}, ${found.kind}`.slice(0, 120);
+      const source = `${name}, ${found.kind}`.slice(0, 120);
       apply(
         (current) =>
           withValue(current, "/site/climate", {
@@ -67,20 +66,16 @@ function WeatherFile() {
   }
   return (
     <div className="mt-1 text-[13px]" data-weather>
-      <label className="text-muted">
-        or a weather file: EPW, TMY3, PVGIS
-        <input
-          type="file"
-          aria-label="Weather file"
-          className="block max-w-full file:mr-2 file:cursor-pointer file:rounded-[6px] file:border file:border-solid file:border-edge file:bg-field file:px-2 file:py-1 file:text-ink"
-          accept=".epw,.csv,.json,.txt"
-          onChange={(event) => {
-            const file = event.target.files?.[0];
-            if (file) void read(file);
-            event.target.value = "";
-          }}
-        />
-      </label>
+      <FileField
+        label="or a weather file: EPW, TMY3, PVGIS"
+        name="Weather file"
+        accept=".epw,.csv,.json,.txt"
+        mostBytes={MOST_BYTES}
+        onText={(text, file) => void read(text, file.name)}
+        onTooLarge={() =>
+          setTold({ said: "", wrong: ["This file is larger than 7.5 MB. Accepted: one year of hours."] })
+        }
+      />
       {told?.said && (
         <p role="status" className="m-0">
           {told.said}

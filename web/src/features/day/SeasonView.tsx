@@ -57,12 +57,12 @@ export function SeasonView() {
       )}
       {data.cautions.length > 0 && (
         <ul
-          role="alert"
+          aria-label="Cautions"
           className="m-0 mb-1 list-none p-0 text-[13px] font-semibold text-alarm"
           data-cautions
         >
           {data.cautions.map((caution) => (
-            <li key={String(caution.slots?.month?.value)}>
+            <li key={caution.text + String(caution.slots?.month?.value ?? "")}>
               <span aria-hidden="true">▲ </span>
               <Told sentence={caution} />
             </li>

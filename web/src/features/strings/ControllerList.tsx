@@ -2,6 +2,7 @@ import { useQuery } from "@tanstack/react-query";
 import { useState } from "react";
 import { client, dataOf } from "../../api/client";
 import { useDesign } from "../../app/design";
+import { FileField } from "../../shared/ui/FileField";
 
 const MOST_BYTES = 200_000;
 
@@ -47,10 +48,8 @@ export function OwnControllers() {
   const { design, apply } = useDesign();
   const [told, setTold] = useState<{ read: number; wrong: string[] } | null>(null);
   const own = design.own_controllers ?? [];
-  async function read(file: File) {
-    if (file.size > MOST_BYTES) return setTold({ read: 0, wrong: ["This file is larger than 200 kB."] });
+  async function read(text: string) {
     try {
-      const text = await file.text();
       const found = await dataOf(client.POST("/api/strings/controllers", { body: { text } }));
       const wrong = found.problems.map((p) => `Line ${p.line}: ${p.message} Accepted: ${p.accepted}.`);
       setTold({ read: found.controllers.length, wrong });
@@ -62,20 +61,14 @@ export function OwnControllers() {
   }
   return (
     <div className="mb-2 text-[13px]" data-own-controllers>
-      <label className="text-muted">
-        Your own list, a CSV file
-        <input
-          type="file"
-          aria-label="Table of controllers"
-          className="block max-w-full file:mr-2 file:cursor-pointer file:rounded-[6px] file:border file:border-solid file:border-edge file:bg-field file:px-2 file:py-1 file:text-ink"
-          accept=".csv,.txt,text/csv,text/plain"
-          onChange={(event) => {
-            const file = event.target.files?.[0];
-            if (file) void read(file);
-            event.target.value = "";
-          }}
-        />
-      </label>
+      <FileField
+        label="Your own list, a CSV file"
+        name="Table of controllers"
+        accept=".csv,.txt,text/csv,text/plain"
+        mostBytes={MOST_BYTES}
+        onText={(text) => void read(text)}
+        onTooLarge={() => setTold({ read: 0, wrong: ["This file is larger than 200 kB."] })}
+      />
       {own.length > 0 && (
         <p className="m-0">
           {own.length} of your own beside the list.{" "}

@@ -1,0 +1,30 @@
+interface Props {
+  label: string;
+  name: string; // for those who do not see it
+  accept: string;
+  mostBytes: number;
+  onText: (text: string, file: File) => void;
+  onTooLarge: () => void;
+}
+
+/** Asks for a file of text; the same file may be given again. */
+export function FileField({ label, name, accept, mostBytes, onText, onTooLarge }: Props) {
+  return (
+    <label className="text-muted">
+      {label}
+      <input
+        type="file"
+        aria-label={name}
+        className="block max-w-full file:mr-2 file:cursor-pointer file:rounded-[6px] file:border file:border-solid file:border-edge file:bg-field file:px-2 file:py-1 file:text-ink"
+        accept={accept}
+        onChange={async (event) => {
+          const file = event.target.files?.[0];
+          event.target.value = "";
+          if (!file) return;
+          if (file.size > mostBytes) onTooLarge();
+          else onText(await file.text(), file);
+        }}
+      />
+    </label>
+  );
+}
