@@ -12,7 +12,7 @@ from playwright.sync_api import expect
 from e2e.base import BrowserTest
 
 
-class ArrayWalk(BrowserTest):
+class ArrayTest(BrowserTest):
     def stored(self):
         self.page.wait_for_timeout(150)
         self.saved()
@@ -24,6 +24,8 @@ class ArrayWalk(BrowserTest):
         self.page.locator("[data-deck]").wait_for()
         self.fill("Heading in degrees", "0")  # one heading to work out, not eight
 
+
+class ArrayWalk(ArrayTest):
     def test_from_a_full_canopy_to_a_spar_that_moved(self):
         self.station()
         self.fill("Short side", "0.62")
@@ -162,6 +164,8 @@ class ArrayWalk(BrowserTest):
         self.page.get_by_role("button", name="Undo").click()
         self.assertEqual(len(self.stored().places), 3)
 
+
+class PanelsAndThingsWalk(ArrayTest):
     def test_a_panel_from_the_list_and_one_from_a_table(self):
         self.station()
         self.page.get_by_role("button", name="choose a panel").click()
