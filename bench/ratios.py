@@ -29,6 +29,7 @@ OTHER_STATIONS = (
     "DayStation-",
     "BankStation-",
     "ArrayStation-",
+    "StringsStation-",
     "Loads-",
 )  # their chunks are not part of the first load
 
