@@ -75,7 +75,8 @@ function Frame({ boats, station }: { boats: BoatRow[]; station: Station }) {
     queryFn: () => readVariant(comparedId ?? ""),
     enabled: comparedId !== null && comparedId !== variant.id,
   });
-  const answers = useAnswers(design, comparedId ? (compared.data?.design ?? null) : null, search.get("at"));
+  const against = comparedId ? (compared.data?.design ?? null) : null;
+  const answers = useAnswers(design, against, search.get("at"), station === "array");
   const warnings = useWarnings(design).data;
   const [keysShown, setKeysShown] = useState(false);
   const keep = useRef<HTMLButtonElement>(null);

@@ -5,6 +5,7 @@ import { type BoatDesign, client, dataOf, type SizingAsk } from "../api/client";
 import type { SpeedUnit } from "../shared/units";
 
 const PAUSE_MS = 70;
+const SECOND_MS = 330; // for the rail, where the picture is heavy too
 const REST_MS = 350; // before what takes longer than a glance is asked for: nothing waits on it
 const FINE_DEG = 3; // between the entries of a sky table that is no draft's
 
@@ -53,11 +54,23 @@ function useComputed<T>(
   return { data: found.data, stale, error: found.error, retry: () => void found.refetch() };
 }
 
-export function useAnswers(design: BoatDesign, comparedWith: BoatDesign | null, at: string | null) {
-  return useComputed("answers", design, [comparedWith, at], async (design, asking) => {
-    const body = { design, compared_with: comparedWith, at };
-    return (await dataOf(client.POST("/api/answers", { body, ...asking }))).answers;
-  });
+/** The rail. Beside the deck it lets the deck go first: both want the same processor, and the eye is on the deck. */
+export function useAnswers(
+  design: BoatDesign,
+  comparedWith: BoatDesign | null,
+  at: string | null,
+  second: boolean,
+) {
+  return useComputed(
+    "answers",
+    design,
+    [comparedWith, at],
+    async (design, asking) => {
+      const body = { design, compared_with: comparedWith, at };
+      return (await dataOf(client.POST("/api/answers", { body, ...asking }))).answers;
+    },
+    second ? SECOND_MS : PAUSE_MS,
+  );
 }
 
 export function useHullPicture(design: BoatDesign) {
