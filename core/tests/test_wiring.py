@@ -405,6 +405,7 @@ class HeldTest(unittest.TestCase):
         self.assertEqual((large.clipped_wh, large.worst_month), (0.0, None))
         self.assertAlmostEqual((small.year_wh + 0.96 * small.clipped_wh) / large.year_wh, 1, places=6)
         self.assertIn(small.worst_month, (4, 5, 6, 7))
+        self.assertAlmostEqual(small.clipped_frac, 1 - small.year_wh / large.year_wh, places=6)
 
 
 class ProposeTest(unittest.TestCase):

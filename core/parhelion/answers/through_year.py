@@ -57,7 +57,8 @@ class BoxYear(Frozen):
     array_w: float  # nameplate of what feeds it
     passes_w: float | None  # most that it lets through; None without a limit or a bank
     year_wh: float  # at the bank
-    clipped_wh: float
+    clipped_wh: float  # at its input
+    clipped_frac: float  # of all that could have come to its input
     worst_month: int | None  # with most clipped, 1 to 12; None where it never clips
     own_wh: float  # its own draw, day and night
 
@@ -90,6 +91,7 @@ def boxes_through_year(design: BoatDesign) -> BoxesThroughYear:
         bank = design.bank_of(controller)
         limit = controller.current_limit_a
         passed, clipped = made[controller.id]
+        offered = passed.sum() / controller.efficiency + clipped.sum()
         monthly = np.bincount(month_of_day, weights=clipped, minlength=13)
         found.append(
             BoxYear(
@@ -100,6 +102,7 @@ def boxes_through_year(design: BoatDesign) -> BoxesThroughYear:
                 passes_w=None if limit is None or bank is None else controller.count * limit * bank.nominal_v,
                 year_wh=float(passed.sum()),
                 clipped_wh=float(clipped.sum()),
+                clipped_frac=float(clipped.sum() / offered) if offered > 0 else 0.0,
                 worst_month=int(monthly.argmax()) if clipped.sum() > 1 else None,
                 own_wh=controller.count * controller.own_power_w * 24.0 * len(month_of_day),
             )

@@ -30,6 +30,13 @@ class Ledger(Frozen):
     converted_wh: float  # lost in converters between the banks
 
     @property
+    def shares(self) -> dict[str, float]:
+        """Each entry over all that came in [-]; all zero where nothing did."""
+        terms = self.model_dump()
+        came = sum(terms[name] for name in IN_TERMS)
+        return {name: value / came if came > 0 else 0.0 for name, value in terms.items()}
+
+    @property
     def residual_wh(self) -> float:
         """What does not add up [Wh]; zero to rounding."""
         terms = self.model_dump()

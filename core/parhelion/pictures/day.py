@@ -72,6 +72,7 @@ class DayPicture(Frozen):
     zone: str
     air_temperature_c: float
     ledger: Ledger
+    ledger_shares: dict[str, float]  # of each entry, over all that came
     motor_direct_wh: float  # of the motor's energy, what came straight from the sun
     findings: list[Finding]
 
@@ -94,6 +95,7 @@ def day_picture_from(outlook: Outlook) -> DayPicture:
         edges = np.concatenate([np.full((len(record), 1), start), record[:, :, SOC]], axis=1)
         low, high = np.percentile(edges, [10, 90], axis=0)
         lanes = (edges[shown_index].tolist(), low.tolist(), high.tolist())
+    ledger = ledger_of(outlook.harvest, record, shown_index)
     return DayPicture(
         starts_at=day.starts_at,
         clock_min=[_clock(day.at_index(float(i))) for i in range(STEPS_PER_DAY)],
@@ -127,7 +129,8 @@ def day_picture_from(outlook: Outlook) -> DayPicture:
         stopped=((shown[:, RAN] < 1 - 1e-9) & (outlook.motoring > 0)).tolist(),
         zone=day.zone,
         air_temperature_c=air_temperature_c(design),
-        ledger=ledger_of(outlook.harvest, record, shown_index),
+        ledger=ledger,
+        ledger_shares=ledger.shares,
         motor_direct_wh=_direct_wh(outlook, shown),
         findings=day_findings(view),
     )

@@ -2861,6 +2861,10 @@ export interface components {
             /** Air Temperature C */
             air_temperature_c: number;
             ledger: components["schemas"]["Ledger"];
+            /** Ledger Shares */
+            ledger_shares: {
+                [key: string]: number;
+            };
             /** Motor Direct Wh */
             motor_direct_wh: number;
             /** Findings */
@@ -4523,6 +4527,8 @@ export interface components {
             year_wh: number;
             /** Clipped Wh */
             clipped_wh: number;
+            /** Clipped Frac */
+            clipped_frac: number;
             /** Worst Month */
             worst_month: number | null;
             /** Own Wh */

@@ -6,6 +6,7 @@ import { saveFile } from "../../shared/saveFile";
 import { shown } from "../../shared/units";
 
 type Ledger = DayPicture["ledger"];
+type Shares = DayPicture["ledger_shares"];
 type Entry = readonly [key: keyof Ledger, name: string, fill: string, told: string];
 
 const CAME: readonly Entry[] = [
@@ -32,8 +33,8 @@ export function AccountsView({ picture }: { picture: DayPicture }) {
   const [problem, setProblem] = useState<string | null>(null);
   const ledger = picture.ledger;
   const say = (wh: number) => shown({ quantity: "energy_wh", value: wh, signed: false }, units);
-  const whole = Math.max(ledger.array_wh + ledger.discharged_wh, 1e-9);
-  const share = (wh: number) => shown({ quantity: "fraction", value: wh / whole, signed: false }, units);
+  const shares = picture.ledger_shares;
+  const share = (value: number) => shown({ quantity: "fraction", value, signed: false }, units);
   const rows = (entries: readonly Entry[]) => entries.filter(([key]) => ledger[key] > 0.5);
   async function save() {
     const body = JSON.stringify({ design });
@@ -47,8 +48,8 @@ export function AccountsView({ picture }: { picture: DayPicture }) {
       aria-label="The day's accounts"
       data-accounts
     >
-      <Bar title="came" entries={rows(CAME)} ledger={ledger} whole={whole} />
-      <Bar title="went" entries={rows(WENT)} ledger={ledger} whole={whole} />
+      <Bar title="came" entries={rows(CAME)} shares={shares} />
+      <Bar title="went" entries={rows(WENT)} shares={shares} />
       <table className="plain-table mt-2 max-w-[620px]">
         <thead>
           <tr>
@@ -60,7 +61,7 @@ export function AccountsView({ picture }: { picture: DayPicture }) {
         </thead>
         <tbody>
           {rows(CAME).map((entry) => (
-            <Row key={entry[0]} entry={entry} say={say} share={share} ledger={ledger} />
+            <Row key={entry[0]} entry={entry} say={say} share={share} shares={shares} ledger={ledger} />
           ))}
         </tbody>
         <thead>
@@ -73,7 +74,7 @@ export function AccountsView({ picture }: { picture: DayPicture }) {
         </thead>
         <tbody>
           {rows(WENT).map((entry) => (
-            <Row key={entry[0]} entry={entry} say={say} share={share} ledger={ledger} />
+            <Row key={entry[0]} entry={entry} say={say} share={share} shares={shares} ledger={ledger} />
           ))}
         </tbody>
       </table>
@@ -99,11 +100,12 @@ export function AccountsView({ picture }: { picture: DayPicture }) {
 interface RowProps {
   entry: Entry;
   ledger: Ledger;
+  shares: Shares;
   say: (wh: number) => string;
-  share: (wh: number) => string;
+  share: (value: number) => string;
 }
 
-function Row({ entry: [key, name, fill, told], ledger, say, share }: RowProps) {
+function Row({ entry: [key, name, fill, told], ledger, shares, say, share }: RowProps) {
   return (
     <tr data-account={key}>
       <td>
@@ -117,13 +119,13 @@ function Row({ entry: [key, name, fill, told], ledger, say, share }: RowProps) {
       <td>
         <b>{say(ledger[key])}</b>
       </td>
-      <td>{share(ledger[key])}</td>
+      <td>{share(shares[key] ?? 0)}</td>
       <td className="text-[13px] text-muted">{told}</td>
     </tr>
   );
 }
 
-function Bar(props: { title: string; entries: readonly Entry[]; ledger: Ledger; whole: number }) {
+function Bar(props: { title: string; entries: readonly Entry[]; shares: Shares }) {
   return (
     <div className="mb-1 grid grid-cols-[44px_1fr] items-center gap-2">
       <b className="text-[13px]">{props.title}</b>
@@ -135,7 +137,7 @@ function Bar(props: { title: string; entries: readonly Entry[]; ledger: Ledger; 
           <span
             key={key}
             className="border-0 border-r border-solid border-page"
-            style={{ background: fill, width: `${(100 * props.ledger[key]) / props.whole}%` }}
+            style={{ background: fill, width: `${100 * (props.shares[key] ?? 0)}%` }}
             title={name}
           />
         ))}

@@ -157,6 +157,17 @@ export function ClimateFields() {
           ))}
         </div>
       )}
+      {known === "day_counts" && (
+        <div
+          className="grid grid-cols-[34px_1fr_1fr_1fr] gap-x-1.5 text-[12.5px] text-muted"
+          aria-hidden="true"
+        >
+          <span />
+          {DAYS.map((kind) => (
+            <span key={kind}>{kind}</span>
+          ))}
+        </div>
+      )}
       {known === "day_counts" &&
         MONTHS.map((name, i) => (
           <div

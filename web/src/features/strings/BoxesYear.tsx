@@ -54,7 +54,7 @@ export function BoxesYear() {
                   "nothing"
                 ) : (
                   <>
-                    {say("energy_wh", box.clipped_wh)}, {clippedShare(box)}
+                    {say("energy_wh", box.clipped_wh)}, {say("fraction", box.clipped_frac)}
                     <span className="block text-[12.5px] text-muted">
                       most in {MONTHS[box.worst_month - 1]}
                     </span>
@@ -74,9 +74,6 @@ export function BoxesYear() {
     </div>
   );
 }
-
-const clippedShare = (box: BoxYear) =>
-  `${((100 * box.clipped_wh) / Math.max(box.year_wh + box.clipped_wh, 1)).toFixed(1)} %`;
 
 /** The panels' watts as a bar against the mark of what the controller passes. */
 function Against({ box }: { box: BoxYear }) {

@@ -14,8 +14,8 @@ export function PartsList({ picture }: { picture: StringsPicture }) {
           <thead>
             <tr>
               <th>how many</th>
-              <th>what</th>
-              <th>where</th>
+              <th className="text-left!">what</th>
+              <th className="text-left!">where</th>
             </tr>
           </thead>
           <tbody>
@@ -24,8 +24,8 @@ export function PartsList({ picture }: { picture: StringsPicture }) {
                 <td className="tabular whitespace-nowrap">
                   {part.quantity} {part.unit === "pieces" ? "" : part.unit}
                 </td>
-                <td>{part.item}</td>
-                <td className="text-muted">{part.where}</td>
+                <td className="text-left!">{part.item}</td>
+                <td className="text-left! text-muted">{part.where}</td>
               </tr>
             ))}
           </tbody>
