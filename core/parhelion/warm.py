@@ -21,7 +21,7 @@ KERNELS = (
     parhelion.array.mismatch.string_light,
     parhelion.array.strung.mixed_string_w,
     parhelion.day.chain.run_chain,
-    parhelion.day.flow.run_days,
+    parhelion.day.flow.run_days_behind,
     parhelion.day.steady.steady_power,
     parhelion.day.dock.days_to_full,
     parhelion.sun.year._sky_place,

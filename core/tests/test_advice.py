@@ -17,6 +17,7 @@ from tests.test_runs import runs
 
 METHODS = Path(__file__).resolve().parents[2] / "docs" / "methods"
 SHORE = {"id": "s", "name": "Shore", "kind": "shore", "rated_power_w": 600}
+WIND = {"id": "w", "name": "Wind", "kind": "wind", "rated_power_w": 400}
 
 HULL = {  # fires with, silent with
     "half_a_knot_less": ({}, {"plan__speed_mps": 0.4}),
@@ -117,7 +118,12 @@ DAY = {
     "controller_clips": ({"controllers__0__current_limit_a": 12}, {}),
     "cold_lithium": ({"plan__air_temperature_c": -4}, {"plan__air_temperature_c": 15}),
     "no_sun": ({"site__latitude_deg": 80, "plan__date": "2027-12-21"}, {}),
-    "kept_not_counted": ({"sources": [SHORE]}, {}),
+    "kept_not_counted": ({"banks": [{**BANK_OLD, "id": f"b{n}"} for n in range(3)]}, {}),
+    "sun_share": ({"sources": [WIND]}, {}),
+    "turning_blades": ({"sources": [WIND]}, {"sources": [SHORE]}),
+    "generator_runs": ({"sources": [{**SHORE, "kind": "generator"}]}, {"sources": [WIND]}),
+    "shore_charges": ({"sources": [SHORE]}, {"sources": [WIND]}),
+    "no_bank_to_charge": ({"sources": [SHORE], "banks": []}, {"sources": [SHORE]}),
     "unshaded": ({}, {"panels": []}),
     "live_wires": ({}, {"panels": [], "banks": []}),
     "beyond_drive": ({"plan__speed_mps": 3.6}, {}),

@@ -11,7 +11,6 @@ from parhelion.bank.store import Store, store_of
 from parhelion.constants import STEP_H
 from parhelion.day.flow import (
     CHARGED,
-    COLUMNS,
     CONVERTED,
     COULOMB,
     CURTAILED,
@@ -20,6 +19,7 @@ from parhelion.day.flow import (
     HOUSE,
     MOTOR,
     RAN,
+    RECORDED,
     REFUSED,
     SOC,
     run_days,
@@ -71,7 +71,7 @@ class LedgerTest(unittest.TestCase):
             outlook = outlook_of(boat(**changes))
             record = outlook.run(outlook.plan_power_w, outlook.design.plan.start_charge_frac)
             for member in (0, outlook.light.shown):
-                ledger = ledger_of(outlook.harvest, record, member)
+                ledger = ledger_of(outlook, record, member)
                 self.assertLess(abs(ledger.residual_wh), 1e-9 * max(ledger.array_wh, 1.0) + 1e-9)
                 self.assertTrue(all(value >= 0 for value in ledger.model_dump().values()))
 
@@ -119,4 +119,4 @@ class RulesTest(unittest.TestCase):
         np.testing.assert_allclose(residual(SUN, record), 0, atol=1e-9)
         noon = int(np.argmax(SUN))
         self.assertAlmostEqual(record[noon, CURTAILED], SUN[noon] - 450)
-        self.assertEqual(record.shape[1], COLUMNS)
+        self.assertEqual(record.shape[1], RECORDED)

@@ -109,7 +109,7 @@ class BoatTest(unittest.TestCase):
                 outlook = outlook_of(design)
                 record = outlook.run(outlook.plan_power_w, 0.7)
                 for member in (0, outlook.light.shown):
-                    ledger = ledger_of(outlook.harvest, record, member)
+                    ledger = ledger_of(outlook, record, member)
                     self.assertLess(abs(ledger.residual_wh), 1e-9 * max(ledger.array_wh, 1.0) + 1e-8)
 
     def test_sun_on_the_house_bank_alone_never_turns_the_motor_without_a_converter(self):

@@ -9,6 +9,7 @@ from numpy.typing import NDArray
 
 from parhelion.advice.finding import Finding, ordered
 from parhelion.advice.hull import beyond_drive
+from parhelion.advice.sources import source_findings
 from parhelion.answers.models import Dusk
 from parhelion.answers.reasons import BANK_SOURCE, SKY_WORDS, SUN_SOURCE, sun_facts
 from parhelion.answers.speeds import live_distances, solve_steady, steady_mps
@@ -47,7 +48,7 @@ class DayView:
     """A day under its plan, ready for the rules: every member's record, and dusk."""
 
     outlook: Outlook
-    record: NDArray[np.float64]  # (n, 144, 12)
+    record: NDArray[np.float64]  # (n, 144, 14)
     dusk: Dusk
 
     @property
@@ -250,7 +251,6 @@ def kept_not_counted(view: DayView) -> Finding | None:
     """Parts that the document keeps but this version does not compute."""
     design = view.outlook.design
     kept = {
-        "other source": len(design.sources),
         "further bank": max(len(design.banks) - 2, 0),
     }
     named = ", ".join(f"{n} {name}{'s' if n > 1 else ''}" for name, n in kept.items() if n)
@@ -351,6 +351,7 @@ def day_findings(view: DayView) -> list[Finding]:
             grey_day(view),
             controller_clips(view),
             kept_not_counted(view),
+            *source_findings(view.outlook, view.shown),
             unshaded(view),
             live_wires(view),
         ]

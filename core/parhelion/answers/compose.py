@@ -60,7 +60,7 @@ def answers_from(outlook: Outlook, at: datetime | None = None) -> Answers:
     on_sun = days_run_sun(outlook, steady) if kind != "no_bank" else live_distance(outlook)
     watts = bank_power_w(outlook)
     with_bank = days_run_bank(outlook, watts)
-    record = outlook.run(outlook.plan_power_w, design.plan.start_charge_frac)
+    record = outlook.run_plan()
     dusk = bank_at_dusk(outlook, record)
     reach = range_at_speed(outlook)
     partial = Answers.model_construct(

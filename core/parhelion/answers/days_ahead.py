@@ -15,9 +15,8 @@ from numpy.typing import NDArray
 
 from parhelion.answers.season import POOR, between, light_at_skies
 from parhelion.constants import STEP_H
-from parhelion.day.flow import HOUSE_SOC, RAN, SOC, run_days
+from parhelion.day.flow import GENERATOR, HOUSE_SOC, RAN, SOC, run_days
 from parhelion.day.outlook import Outlook, outlook_under
-from parhelion.day.steady import motor_of
 from parhelion.design import BoatDesign, Sky
 from parhelion.hull.demand import demand_curve
 from parhelion.quantities import Frozen, Sentence, count, distance, fraction, sentence, speed
@@ -60,7 +59,7 @@ class DaysAhead(Frozen):
 
 
 def _sun(outlook: Outlook, index: Array) -> Array:
-    return np.ascontiguousarray(between(outlook.harvest.by_bank_w, index))
+    return np.ascontiguousarray(between(outlook.harvest.by_bank_w, index) + outlook.free_w)
 
 
 def _thirds(values: Array) -> tuple[float, float, float]:
@@ -88,12 +87,13 @@ def days_ahead(design: BoatDesign) -> DaysAhead | None:
     light = light_at_skies(design, found.day, middle_day(year, month))
     dated = plan.model_copy(update={"date": middle_day(year, month), "air_temperature_c": None})
     out = outlook_under(design.changed(plan=dated), light, curve)
-    at_rest = dated.model_copy(update={"state": trip.rest_state})
+    at_rest = dated.model_copy(update={"state": trip.rest_state, "stays": ()})
     rest = outlook_under(design.changed(plan=at_rest), light, curve)
     assert out.aboard is not None  # there is a bank
     fog = clear_sky_index(Sky.RAIN, middle_day(year, month), RUNS)
     starts = np.arange(RUNS) * STRIDE
     soc, own = np.full(RUNS, plan.start_charge_frac), np.full(RUNS, plan.start_charge_frac)
+    running = np.zeros(RUNS, dtype=bool)
     whole, filled = np.zeros(RUNS), np.zeros(RUNS, dtype=bool)
     made = []
     pattern = (["out"] * trip.out_days + ["rest"] * trip.rest_days) * trip.rounds
@@ -101,11 +101,13 @@ def days_ahead(design: BoatDesign) -> DaysAhead | None:
         boat = out if kind == "out" else rest
         foggy = trip.fog_days > 0 and trip.fog_from <= number < trip.fog_from + trip.fog_days
         index = fog if foggy else found.index[(starts + number - 1) % DAYS]
-        watts = motor_of(boat.motor_rows, boat.plan_power_w) if kind == "out" else np.zeros(index.shape[1])
-        record = run_days(_sun(boat, index), boat.house_rows_w, watts, soc, own, STEP_H, out.aboard)
+        watts = boat.plan_motor_w if kind == "out" else np.zeros(index.shape[1])
+        record = run_days(
+            _sun(boat, index), boat.house_rows_w, watts, soc, own, STEP_H, out.aboard, boat.backup, running
+        )
+        running = np.ascontiguousarray(record[:, -1, GENERATOR] > 0)
         soc, own = np.ascontiguousarray(record[:, -1, SOC]), np.ascontiguousarray(record[:, -1, HOUSE_SOC])
-        ran = record[:, :, RAN] * boat.motoring if kind == "out" else np.zeros_like(index)
-        metres = ran.sum(axis=1) * STEP_H * 3600.0 * boat.plan_speed_mps
+        metres = boat.plan_distance_m(record) if kind == "out" else np.zeros(len(index))
         whole += metres
         short = ((record[:, :, RAN] < 1 - NEARLY) & (boat.motoring > 0)).any(axis=1) & (kind == "out")
         dark = record[:, :, SOC].min(axis=1) <= out.aboard.main.cut_out + NEARLY

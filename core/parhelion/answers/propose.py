@@ -7,21 +7,17 @@ gets controllers of its own.
 from __future__ import annotations
 
 from collections.abc import Callable
-from dataclasses import dataclass, replace
+from dataclasses import replace
 
 from parhelion.answers.through_year import boxes_through_year
+from parhelion.answers.volts_options import VoltsOptions, volts_options
+from parhelion.answers.wiring_search import Arrangement, arrangements, wired
 from parhelion.array.harvest import harvest
 from parhelion.constants import STEP_H
-from parhelion.data import controller_models
 from parhelion.day.outlook import Outlook
-from parhelion.design import Bank, BoatDesign, Controller, ControllerModel, PanelGroup
+from parhelion.design import Bank, BoatDesign, Controller, PanelGroup
 from parhelion.quantities import Frozen, Sentence, count, energy, fraction, money, sentence
-from parhelion.wiring.cables import lasting_a
-from parhelion.wiring.circuits import limit_v, needs_v
-from parhelion.wiring.panel_volts import panel_volts
 
-LARGEST_ARRAY = 1.35  # nameplate over what the controllers pass: beyond it clipping costs
-COLD_MARGIN = 0.97  # of a limit that a cold morning may reach
 SAME_WH = 0.5
 NEAR_FRAC = 0.02  # of the energy, given up for a lower price
 
@@ -63,81 +59,20 @@ class Proposals(Frozen):
     now_wh: float
     now_year_wh: float
     proposals: list[Proposal]
+    volts: list[VoltsOptions]  # panels whose volts do not suit the bank as they are wired
     unwired: list[str]  # places whose panels no controller of the list can take
-
-
-@dataclass(frozen=True)
-class _Option:
-    """One legal arrangement of one group."""
-
-    group: PanelGroup
-    series: int
-    boxes: int
-    model: ControllerModel
-    wh: float  # on the mean day, its own draw taken off
-    cold_v: float
-    hot_v: float
-
-    @property
-    def price(self) -> float:
-        return self.boxes * (self.model.price or 0.0)
-
-
-def _divisors(number: int) -> list[int]:
-    return [n for n in range(1, number + 1) if number % n == 0]
-
-
-def _wired(design: BoatDesign, group: PanelGroup, boxes: int, model: ControllerModel) -> Controller:
-    """Boxes of a model for one group, on the bank and the cable it has now."""
-    old = design.controller(group.controller_id)
-    own = f"{group.id}-controller"[:40]
-    return Controller(**model.model_dump(), id=own, bank_id=old.bank_id, count=boxes, cable_m=old.cable_m)
-
-
-def _legal(model: ControllerModel, bank: Bank, cold_v: float, hot_v: float, short_a: float) -> bool:
-    """Whether a string suits a controller and a bank: volts cold and hot, input amps, the bank's volts."""
-    most, least = limit_v(model, bank), needs_v(model, bank)
-    return (
-        most is not None
-        and model.most_pv_a is not None
-        and model.most_bank_v is not None
-        and cold_v <= COLD_MARGIN * most
-        and (least is None or hot_v >= least)
-        and short_a <= model.most_pv_a
-        and (model.least_bank_v or 0) * 0.9 <= bank.nominal_v <= model.most_bank_v * 1.1
-    )
-
-
-def _arrangements(design: BoatDesign, group: PanelGroup, bank: Bank) -> tuple[int, list[_Option]]:
-    """How many arrangements of a group were looked at, and those that are legal, not yet harvested."""
-    limits, panel = design.wiring, panel_volts(group)
-    tried, found = 0, []
-    for series in _divisors(group.count):
-        cold = panel.open_at(limits.coldest_c, series)
-        hot = panel.best_at(limits.hottest_cell_c, series)
-        for boxes in _divisors(group.count // series):
-            strings = group.count // series // boxes
-            watts, short = group.nameplate_w * series * strings, lasting_a(panel.short_a, strings)
-            for model in (*controller_models(), *design.own_controllers):
-                tried += 1
-                passes = None if model.current_limit_a is None else model.current_limit_a * bank.nominal_v
-                if _legal(model, bank, cold, hot, short) and (
-                    passes is None or watts <= LARGEST_ARRAY * passes
-                ):
-                    found.append(_Option(group, series, boxes, model, 0.0, cold, hot))
-    return tried, found
 
 
 def _options(
     design: BoatDesign, outlook: Outlook, group: PanelGroup, bank: Bank
-) -> tuple[int, list[_Option]]:
+) -> tuple[int, list[Arrangement]]:
     """How many arrangements of a group were looked at, and those that are legal, harvested."""
-    tried, legal = _arrangements(design, group, bank)
+    tried, legal = arrangements(design, group, bank)
     found = []
     made: dict[tuple[object, ...], float] = {}
     for option in legal:
         model, boxes = option.model, option.boxes
-        controller = _wired(design, group, boxes, model)
+        controller = wired(design, group, boxes, model)
         limit = boxes * (model.current_limit_a or 0)
         key = option.series, model.kind, model.headroom_v, model.efficiency, limit
         if key not in made:
@@ -162,7 +97,7 @@ def first_legal(design: BoatDesign) -> list[Choice]:
     found = []
     for group in design.fitted_panels:
         bank = _bank_of(design, group)
-        options = _arrangements(design, group, bank)[1] if bank is not None else []
+        options = arrangements(design, group, bank)[1] if bank is not None else []
         if options:
             found.append(_choice(design, min(options, key=lambda o: (o.price, o.boxes))))
     return found
@@ -173,7 +108,7 @@ def _bank_of(design: BoatDesign, group: PanelGroup) -> Bank | None:
     return design.bank_of(controller)
 
 
-def _choice(design: BoatDesign, option: _Option) -> Choice:
+def _choice(design: BoatDesign, option: Arrangement) -> Choice:
     return Choice(
         group_id=option.group.id,
         place=design.place(option.group.place_id).name,
@@ -194,10 +129,12 @@ def _day_wh(design: BoatDesign, outlook: Outlook, group: PanelGroup, controller:
     return float(harvest(whole, outlook.light.mean).groups_w[group.id].sum() * STEP_H)
 
 
-def _proposal(key: str, label: str, reason: Sentence, picked: list[_Option], design: BoatDesign) -> Proposal:
+def _proposal(
+    key: str, label: str, reason: Sentence, picked: list[Arrangement], design: BoatDesign
+) -> Proposal:
     panels, controllers = list(design.panels), []
     for option in picked:
-        controller = _wired(design, option.group, option.boxes, option.model)
+        controller = wired(design, option.group, option.boxes, option.model)
         controllers.append(controller)
         index = next(i for i, g in enumerate(panels) if g.id == option.group.id)
         panels[index] = panels[index].model_copy(
@@ -232,7 +169,7 @@ def _year_wh(design: BoatDesign) -> float:
     return sum(box.year_wh - box.own_wh for box in boxes_through_year(design).boxes)
 
 
-def _best_for_its_price(options: list[_Option]) -> _Option:
+def _best_for_its_price(options: list[Arrangement]) -> Arrangement:
     """The cheapest that gives nearly as much as any."""
     enough = (1 - NEAR_FRAC) * max(option.wh for option in options)
     return min((o for o in options if o.wh >= enough), key=lambda o: (o.price, -o.wh))
@@ -255,7 +192,7 @@ def propose(outlook: Outlook) -> Proposals:
     year = _year_wh(outlook.design)
     design = outlook.design.changed(strings=())
     tried, legal = 0, 0
-    by_group: list[list[_Option]] = []
+    by_group: list[list[Arrangement]] = []
     unwired = []
     for group in design.fitted_panels:
         bank = _bank_of(design, group)
@@ -269,9 +206,17 @@ def propose(outlook: Outlook) -> Proposals:
         else:
             unwired.append(design.place(group.place_id).name)
     if not by_group:
-        return Proposals(tried=tried, legal=0, now_wh=now, now_year_wh=year, proposals=[], unwired=unwired)
+        return Proposals(
+            tried=tried,
+            legal=0,
+            now_wh=now,
+            now_year_wh=year,
+            proposals=[],
+            unwired=unwired,
+            volts=volts_options(outlook.design),
+        )
 
-    def pick(rank: Callable[[_Option], tuple[float, ...]]) -> list[_Option]:
+    def pick(rank: Callable[[Arrangement], tuple[float, ...]]) -> list[Arrangement]:
         return [min(options, key=rank) for options in by_group]
 
     best = [_best_for_its_price(options) for options in by_group]
@@ -312,4 +257,12 @@ def propose(outlook: Outlook) -> Proposals:
         made = _proposal(key, label, reason, picked, design)
         if not any(other.choices == made.choices for other in found):
             found.append(made)
-    return Proposals(tried=tried, legal=legal, now_wh=now, now_year_wh=year, proposals=found, unwired=unwired)
+    return Proposals(
+        tried=tried,
+        legal=legal,
+        now_wh=now,
+        now_year_wh=year,
+        proposals=found,
+        unwired=unwired,
+        volts=volts_options(outlook.design),
+    )

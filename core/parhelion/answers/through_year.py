@@ -11,6 +11,7 @@ from parhelion.constants import STEP_H
 from parhelion.design import BoatDesign, Sky
 from parhelion.quantities import Frozen
 from parhelion.sun.year import year_light, year_steps
+from parhelion.wiring.conversion import rated_w
 
 Array = NDArray[np.float64]
 
@@ -89,9 +90,8 @@ def boxes_through_year(design: BoatDesign) -> BoxesThroughYear:
         if not fed:
             continue
         bank = design.bank_of(controller)
-        limit = controller.current_limit_a
-        passed, clipped = made[controller.id]
-        offered = passed.sum() / controller.efficiency + clipped.sum()
+        out, lost, clipped = made[controller.id]
+        offered = out.sum() + lost.sum() + clipped.sum()
         monthly = np.bincount(month_of_day, weights=clipped, minlength=13)
         found.append(
             BoxYear(
@@ -99,8 +99,8 @@ def boxes_through_year(design: BoatDesign) -> BoxesThroughYear:
                 name=controller.name,
                 boxes=controller.count,
                 array_w=sum(group.nameplate_w * group.count for group in fed),
-                passes_w=None if limit is None or bank is None else controller.count * limit * bank.nominal_v,
-                year_wh=float(passed.sum()),
+                passes_w=rated_w(controller, bank.nominal_v if bank else None),
+                year_wh=float(out.sum()),
                 clipped_wh=float(clipped.sum()),
                 clipped_frac=float(clipped.sum() / offered) if offered > 0 else 0.0,
                 worst_month=int(monthly.argmax()) if clipped.sum() > 1 else None,

@@ -18,6 +18,7 @@ from parhelion.design import BoatDesign, PanelGroup, Tended
 from parhelion.memo import Memo
 from parhelion.sun.light import Light
 from parhelion.together import together
+from parhelion.wiring.conversion import Passed, passed
 from parhelion.wiring.held import held_in
 from parhelion.wiring.strings import by_hand, strings_of
 
@@ -34,7 +35,7 @@ class Harvest:
     sun_w: Array  # at the banks' terminals
     by_bank_w: Array  # the same by bank: the main one's, the house's own; shape (n, 144, 2)
     groups_w: dict[str, Array]  # at the bank's terminals, by panel group
-    boxes_w: dict[str, tuple[Array, Array]]  # at the bank's terminals and clipped, by controller
+    boxes_w: dict[str, Passed]  # by controller
 
     def member(self, index: int) -> Harvest:
         """One member alone, shape (1, 144)."""
@@ -46,8 +47,31 @@ class Harvest:
             self.sun_w[rows],
             self.by_bank_w[rows],
             {key: watts[rows] for key, watts in self.groups_w.items()},
-            {key: (out[rows], above[rows]) for key, (out, above) in self.boxes_w.items()},
+            {key: Passed(*(part[rows] for part in box)) for key, box in self.boxes_w.items()},
         )
+
+
+def blended(parts: list[tuple[Array, Harvest]]) -> Harvest:
+    """Harvests of the same design in several states, each by its share of every step, shape (144,)."""
+
+    shares = [share for share, _ in parts]
+    made = [harvested for _, harvested in parts]
+
+    def mix(terms: list[Array]) -> Array:
+        return np.asarray(sum(share * term for share, term in zip(shares, terms, strict=True)))
+
+    return Harvest(
+        mix([h.array_w for h in made]),
+        mix([h.conversion_w for h in made]),
+        mix([h.clipped_w for h in made]),
+        mix([h.sun_w for h in made]),
+        np.stack([mix([h.by_bank_w[..., bank] for h in made]) for bank in (0, 1)], axis=-1),
+        {key: mix([h.groups_w[key] for h in made]) for key in made[0].groups_w},
+        {
+            key: Passed(*(mix([h.boxes_w[key][part] for h in made]) for part in range(3)))
+            for key in made[0].boxes_w
+        },
+    )
 
 
 _per_watt: Memo[Array] = Memo(160)
@@ -152,30 +176,24 @@ def harvest(design: BoatDesign, light: Light, step_deg: float = STEP_DEG) -> Har
         groups[group_id] = groups.get(group_id, 0.0) + watts
         by_box[group_id, controller_id] = by_box.get((group_id, controller_id), 0.0) + watts
         inputs[controller_id] += watts
-    array, conversion, clipped, passed = (np.zeros(shape) for _ in range(4))
+    array, conversion, clipped, whole = (np.zeros(shape) for _ in range(4))
     shares: dict[str, Array] = {}
-    boxes: dict[str, tuple[Array, Array]] = {}
+    boxes: dict[str, Passed] = {}
     by_bank = np.zeros((*shape, 2))
     own = design.house_bank
     for controller in design.controllers:
         on_own = own is not None and controller.bank_id == own.id
         bank = own if on_own else design.bank
-        bank_v = bank.nominal_v if bank else None
         offered = inputs[controller.id]
-        made = controller.efficiency * offered
-        if controller.current_limit_a is not None and bank_v is not None:
-            out = np.minimum(made, controller.count * controller.current_limit_a * bank_v)
-        else:
-            out = made
+        out, lost, above = passed(offered, controller, bank.nominal_v if bank else None)
         array += offered
-        above = (made - out) / controller.efficiency
         clipped += above
-        conversion += (offered - above) * (1 - controller.efficiency)
-        passed += out
-        boxes[controller.id] = out, above
+        conversion += lost
+        whole += out
+        boxes[controller.id] = Passed(out, lost, above)
         by_bank[:, :, int(on_own)] += out
         shares[controller.id] = np.divide(out, offered, out=np.zeros(shape), where=offered > 0)
     terminals = {group.id: np.zeros(shape) for group in design.panels}
     for (group_id, controller_id), watts in by_box.items():
         terminals[group_id] = terminals[group_id] + watts * shares[controller_id]
-    return Harvest(array, conversion, clipped, passed, by_bank, terminals, boxes)
+    return Harvest(array, conversion, clipped, whole, by_bank, terminals, boxes)

@@ -27,7 +27,7 @@ from parhelion.kernels import OPTIONS
 from parhelion.memo import Memo
 from parhelion.sun.light import Light
 from parhelion.together import together
-from parhelion.wiring.held import Held, held_by
+from parhelion.wiring.held import Held, held_by, volts_beside
 from parhelion.wiring.panel_volts import in_series, panel_volts
 from parhelion.wiring.strings import Strung
 
@@ -155,7 +155,10 @@ def string_power_w(
     bank = design.bank_of(controller)
     held = None
     if bank is not None:
-        held = held_by(controller, bank, in_series([panel_volts(group) for group in strung.groups]))
+        mine_as = tuple(sorted(group.id for group in strung.groups))
+        beside = volts_beside(design, controller.id).get(mine_as, 1.0)
+        volts = in_series([panel_volts(group) for group in strung.groups])
+        held = held_by(controller, bank, volts, beside=beside)
     headings = headings_of(design)
     key = (
         light.key, headings, tuple(mine), strung.panels, kept, held, air_temperature_c(design),

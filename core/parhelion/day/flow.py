@@ -7,8 +7,11 @@ With two banks a converter carries what the receiving side lacks as long as the 
 reserve (where it is set to), and sun that the giving bank refuses. What it carries counts among the giver's
 loads that are shed at the reserve.
 
-Ledger of every step, all terms >= 0 [W]: array + discharged = conversion + clipped + refused + curtailed +
-house + motor + charged + coulomb + heat + converted.
+Shore and a generator only add what the bank still takes: what it refuses is taken off them before the sun.
+The generator starts at a charge and runs until another.
+
+Ledger of every step, all terms >= 0 [W]: array + free sources + shore + generator + discharged = conversion +
+clipped + refused + curtailed + house + motor + charged + coulomb + heat + converted.
 """
 
 from __future__ import annotations
@@ -19,6 +22,7 @@ from numpy.typing import NDArray
 
 from parhelion.bank.joint import ABOARD, Aboard
 from parhelion.bank.store import STORE, Store, charge, clearly_gives, deliverable_w, discharge, energy_wh
+from parhelion.day.sources import NO_BACKUP, Backup
 from parhelion.kernels import OPTIONS
 
 Array = NDArray[np.float64]
@@ -28,7 +32,8 @@ Array = NDArray[np.float64]
 SOC, RAN, REFUSED, CURTAILED, HOUSE, MOTOR, CHARGED, DISCHARGED, COULOMB, HEAT, HOUSE_SOC, CONVERTED = range(
     12
 )
-COLUMNS = 12
+SHORE, GENERATOR = 12, 13
+COLUMNS, RECORDED = 12, 14  # of a step, and with what came from behind the sun
 
 MAIN, OWN = 0, 1  # columns of the sun: at the main bank, at the house's own
 ESSENTIAL, OTHER, OWN_ESSENTIAL, OWN_OTHER = range(4)  # rows of the house's watts
@@ -160,10 +165,47 @@ def step(
 
 @njit(
     float64[:, :, :](
-        float64[:, :, ::1], float64[:, ::1], float64[::1], float64[::1], float64[::1], float64, ABOARD
+        float64[:, :, ::1], float64[:, ::1], float64[::1], float64[::1], float64[::1], float64, ABOARD,
+        float64[:, ::1], float64, float64, boolean[::1],
     ),
     **OPTIONS,
-)
+)  # fmt: skip
+def run_days_behind(
+    sun_w: Array, house_w: Array, motor_w: Array, start_soc: Array, own_start_soc: Array, step_h: float,
+    aboard: Aboard, backup_w: Array, generator_starts: float, generator_stops: float, running: Array,
+) -> Array:  # fmt: skip
+    """Every member's day; see `run_days`.
+
+    `running`, shape (n,): whether the generator runs as the day begins.
+    """
+    members, steps, _ = sun_w.shape
+    record = np.empty((members, steps, RECORDED))
+    for m in range(members):
+        soc, own = start_soc[m], own_start_soc[m]
+        on = running[m]
+        for t in range(steps):
+            on = soc < generator_stops if on else soc <= generator_starts
+            shore = backup_w[0, t] + backup_w[1, t]
+            main, mine, made = backup_w[0, t], backup_w[1, t], 0.0
+            if on:
+                made = backup_w[2, t] + backup_w[3, t]
+                main += backup_w[2, t]
+                mine += backup_w[3, t]
+            row = step(
+                soc, own, sun_w[m, t, 0] + main, sun_w[m, t, 1] + mine, house_w[0, t], house_w[1, t],
+                house_w[2, t], house_w[3, t], motor_w[t], step_h, aboard,
+            )  # fmt: skip
+            for k in range(COLUMNS):
+                record[m, t, k] = row[k]
+            spared = min(row[REFUSED], shore + made)
+            throttled = min(spared, made)  # the generator gives way first
+            record[m, t, REFUSED] = row[REFUSED] - spared
+            record[m, t, SHORE] = shore - (spared - throttled)
+            record[m, t, GENERATOR] = made - throttled
+            soc, own = row[SOC], row[HOUSE_SOC]
+    return record
+
+
 def run_days(
     sun_w: Array,
     house_w: Array,
@@ -172,38 +214,39 @@ def run_days(
     own_start_soc: Array,
     step_h: float,
     aboard: Aboard,
+    backup: Backup = NO_BACKUP,
+    running: NDArray[np.bool_] | None = None,
 ) -> Array:
     """Every member's day with a bank.
 
     Parameters
     ----------
     sun_w : ndarray, shape (n, t, 2)
-        At the terminals of the main bank and of the house's own [W].
+        At the terminals of the main bank and of the house's own, free sources with it [W].
     house_w : ndarray, shape (4, t)
         Essential and other loads of the main bank, then of the house's own [W].
     motor_w : ndarray, shape (t,)
         The motor's mean watts over each step.
     start_soc, own_start_soc : ndarray, shape (n,)
         States of charge at the start [-].
+    backup : Backup
+        Shore and generator.
+    running : ndarray, shape (n,), optional
+        Whether the generator runs as the day begins.
 
     Returns
     -------
-    ndarray, shape (n, t, 12)
+    ndarray, shape (n, t, 14)
         State of charge at the end of each step, share of the motoring that ran, then the ledger [W].
     """
-    members, steps, _ = sun_w.shape
-    record = np.empty((members, steps, COLUMNS))
-    for m in range(members):
-        soc, own = start_soc[m], own_start_soc[m]
-        for t in range(steps):
-            row = step(
-                soc, own, sun_w[m, t, 0], sun_w[m, t, 1], house_w[0, t], house_w[1, t], house_w[2, t],
-                house_w[3, t], motor_w[t], step_h, aboard,
-            )  # fmt: skip
-            for k in range(COLUMNS):
-                record[m, t, k] = row[k]
-            soc, own = row[SOC], row[HOUSE_SOC]
-    return record
+    steps = sun_w.shape[1]
+    on = np.zeros(len(sun_w), dtype=bool) if running is None else running
+    watts = np.ascontiguousarray(backup.watts[:, :steps])
+    made = run_days_behind(
+        sun_w, house_w, motor_w, start_soc, own_start_soc, step_h, aboard, watts, backup.start_soc,
+        backup.stop_soc, on,
+    )  # fmt: skip
+    return np.asarray(made)
 
 
 def run_without_bank(sun_w: Array, house_w: Array, motor_w: Array) -> Array:
@@ -221,7 +264,7 @@ def run_without_bank(sun_w: Array, house_w: Array, motor_w: Array) -> Array:
     ndarray, shape (n, t, 12)
         As of `run_days`; the state of charge is nan.
     """
-    record = np.zeros((*sun_w.shape, COLUMNS))
+    record = np.zeros((*sun_w.shape, RECORDED))
     house = np.minimum(sun_w, house_w)
     motor = np.minimum(sun_w - house, motor_w)
     record[:, :, SOC] = np.nan

@@ -7,14 +7,15 @@ from dataclasses import dataclass, replace
 import numpy as np
 from numpy.typing import NDArray
 
-from parhelion.array.harvest import Harvest, harvest
+from parhelion.array.harvest import Harvest, blended, harvest
 from parhelion.array.tending import air_temperature_c
 from parhelion.bank.joint import Aboard, aboard_of
 from parhelion.bank.store import Store
 from parhelion.constants import STEP_H
 from parhelion.day.flow import HOUSE_SOC, MOTOR, RAN, SOC, run_days, run_without_bank
 from parhelion.day.push import relief_w, under_sail
-from parhelion.day.spells import hours_of, house_watts, motoring_share, useful_sun
+from parhelion.day.sources import Backup, backup_of, free_by_bank_w, state_share
+from parhelion.day.spells import each_spell, hours_of, house_watts, motoring_share, useful_sun
 from parhelion.day.steady import motor_of
 from parhelion.design import BoatDesign, BoatState, Spell
 from parhelion.drive.chain import chain_of, rated_battery_w, surroundings_of, thrust_shares
@@ -48,13 +49,26 @@ class Outlook:
 
     @once
     def harvest(self) -> Harvest:
-        """Of every member."""
-        return harvest(self.design, self.light)
+        """Of every member, as she lies hour by hour."""
+        return self._harvested(self.design, self.light)
 
     @once
     def clear_harvest(self) -> Harvest:
         """Of the day with a clear-sky index of 1, shape (1, 144)."""
-        return harvest(self.design, clear_light(self.design.site, self.design.plan.date))
+        return self._harvested(self.design, clear_light(self.design.site, self.design.plan.date))
+
+    def _harvested(self, design: BoatDesign, light: Light) -> Harvest:
+        """The array under a light, in the plan's state and in those of its stays."""
+        plan = design.plan
+        if not plan.stays:
+            return harvest(design, light)
+        parts = []
+        for state in dict.fromkeys((plan.state, *(stay.state for stay in plan.stays))):
+            share = state_share(self.day, design, state)
+            if share.any():
+                then = plan.model_copy(update={"state": state, "stays": ()})
+                parts.append((share, harvest(design.changed(plan=then), light)))
+        return blended(parts)
 
     @property
     def store(self) -> Store | None:
@@ -79,9 +93,9 @@ class Outlook:
     def dock_by_bank_w(self) -> Array:
         """What the banks get with every place as it stands at the dock, shape (n, 144, 2)."""
         plan = self.design.plan
-        if plan.state is BoatState.DOCK:
+        if plan.state is BoatState.DOCK and not plan.stays:
             return self.harvest.by_bank_w
-        moored = plan.model_copy(update={"state": BoatState.DOCK, "swing_deg": 0.0})
+        moored = plan.model_copy(update={"state": BoatState.DOCK, "swing_deg": 0.0, "stays": ()})
         return harvest(self.design.changed(plan=moored), self.light).by_bank_w
 
     @once
@@ -155,6 +169,62 @@ class Outlook:
         return min(self.design.plan.speed_mps, float(self.curve.speed_at(self.plan_power_w)))
 
     @once
+    def _spells_at(self) -> list[tuple[Array, float, float]]:
+        """Of each spell: its share of each step, its speed and watts as the drive can give them."""
+        sailed = 1 - under_sail(self.day, self.design.pushes)
+        found = []
+        for spell, share in zip(self.spells, each_spell(self.day, self.spells), strict=True):
+            if spell.speed_mps is None:
+                found.append((share * sailed, self.plan_speed_mps, self.plan_power_w))
+                continue
+            asked = float(self.curve.power_at(spell.speed_mps))
+            watts = min(asked, self.rated_w) if np.isfinite(asked) else self.rated_w
+            found.append((share * sailed, min(spell.speed_mps, float(self.curve.speed_at(watts))), watts))
+        return found
+
+    @once
+    def plan_motor_w(self) -> Array:
+        """The motor's mean watts over each step under the plan as set, shape (144,)."""
+        made = np.zeros_like(self.motoring)
+        for share, _, watts in self._spells_at:
+            made += motor_of(np.stack([share, self.relief_w, self.motor_rows[2]]), watts)
+        return made
+
+    @once
+    def plan_way_mps(self) -> Array:
+        """Speed through the water times the motoring share of each step, shape (144,): its way made good."""
+        return np.asarray(
+            sum((share * mps for share, mps, _ in self._spells_at), np.zeros_like(self.motoring))
+        )
+
+    @once
+    def free_w(self) -> Array:
+        """Wind, water and legs by bank, shape (144, 2)."""
+        return free_by_bank_w(self.day, self.design)
+
+    @once
+    def backup(self) -> Backup:
+        """Shore and generator."""
+        return backup_of(self.day, self.design)
+
+    def run_plan(self, members: slice | None = None) -> Array:
+        """The days' record under the plan as set, every source aboard counted, shape (n, 144, 14)."""
+        rows = slice(None) if members is None else members
+        sun = np.ascontiguousarray(self.harvest.by_bank_w[rows] + self.free_w)
+        if self.aboard is None:
+            return self._without_bank(sun.sum(axis=-1), self.plan_power_w)
+        starts = np.full(sun.shape[0], self.design.plan.start_charge_frac)
+        return run_days(
+            sun, self.house_rows_w, self.plan_motor_w, starts, starts, STEP_H, self.aboard, self.backup
+        )
+
+    def plan_distance_m(self, record: Array) -> Array:
+        """Distance through the water of each member under the plan as set, shape (n,) [m]."""
+        if self.store is None:
+            return self.distance_m(record, self.plan_speed_mps)
+        return np.asarray((record[:, :, RAN] * self.plan_way_mps).sum(axis=1) * STEP_H * 3600)
+
+    @once
     def last_motoring_step(self) -> int:
         """One past the last step with motoring in it; 0 where there is none."""
         used = np.flatnonzero(self.motoring > 0)
@@ -166,19 +236,21 @@ class Outlook:
         return int(used[0]) if used.size else 0
 
     def run(self, power_w: float, start_soc: float, members: slice | None = None) -> Array:
-        """The days' record at constant motor watts from a start charge, shape (n, 144, 12)."""
+        """The days' record on sun and bank alone at constant motor watts, shape (n, 144, 14)."""
         rows = slice(None) if members is None else members
         sun = np.ascontiguousarray(self.harvest.by_bank_w[rows])
         if self.aboard is None:
-            whole = sun.sum(axis=-1)
-            available = np.maximum(whole - self.house_w, 0.0)
-            asked = max(power_w, self.curve.idle_w) - self.relief_w
-            capped = np.minimum(np.minimum(available, np.maximum(asked, self.curve.idle_w)), self.rated_w)
-            turning = np.where(capped > self.curve.idle_w, capped, 0.0)
-            return run_without_bank(whole, self.house_w, turning * self.motoring)
+            return self._without_bank(sun.sum(axis=-1), power_w)
         starts = np.full(sun.shape[0], start_soc)
         watts = motor_of(self.motor_rows, power_w)
         return run_days(sun, self.house_rows_w, watts, starts, starts, STEP_H, self.aboard)
+
+    def _without_bank(self, whole: Array, power_w: float) -> Array:
+        available = np.maximum(whole - self.house_w, 0.0)
+        asked = max(power_w, self.curve.idle_w) - self.relief_w
+        capped = np.minimum(np.minimum(available, np.maximum(asked, self.curve.idle_w)), self.rated_w)
+        turning = np.where(capped > self.curve.idle_w, capped, 0.0)
+        return run_without_bank(whole, self.house_w, turning * self.motoring)
 
     def distance_m(self, record: Array, speed_mps: float) -> Array:
         """Distance through the water of each member at a constant speed, shape (n,) [m]."""

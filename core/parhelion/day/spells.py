@@ -62,6 +62,16 @@ def motoring_share(day: DaySteps, spells: tuple[Spell, ...]) -> Array:
     )
 
 
+def each_spell(day: DaySteps, spells: tuple[Spell, ...]) -> list[Array]:
+    """How much of each step each spell motors, shapes (144,) [-]; where two overlap the earlier one rules."""
+    found, taken = [], np.zeros(STEPS_PER_DAY)
+    for index in range(len(spells)):
+        whole = motoring_share(day, spells[: index + 1])
+        found.append(whole - taken)
+        taken = whole
+    return found
+
+
 def useful_sun(day: DaySteps, clear_day_w: Array) -> tuple[Spell, ...]:
     """The default motoring hours: from 5 to 95 % of the clear day's harvest, to the nearest ten minutes.
 

@@ -46,7 +46,9 @@ from parhelion.design.plan import Site as Site
 from parhelion.design.plan import Sky as Sky
 from parhelion.design.plan import Skyline as Skyline
 from parhelion.design.plan import Source as Source
+from parhelion.design.plan import SourceKind as SourceKind
 from parhelion.design.plan import Spell as Spell
+from parhelion.design.plan import Stay as Stay
 from parhelion.design.plan import Water as Water
 from parhelion.design.states import HIDDEN as HIDDEN
 from parhelion.design.states import LYING as LYING

@@ -213,7 +213,11 @@ class ControllerModel(Part):
 
     name: Name = "Controller"
     kind: ControllerKind = ControllerKind.MPPT
-    efficiency: float = Field(default=0.96, gt=0.5, le=1, title="Controller efficiency")
+    efficiency: float = Field(default=0.96, gt=0.5, le=1, title="Controller efficiency, at half its rating")
+    light_efficiency: float | None = Field(
+        default=None, gt=0.3, le=1, title="At a tenth of its rating; empty: no less"
+    )
+    full_efficiency: float | None = Field(default=None, gt=0.5, le=1, title="At its rating; empty: no less")
     current_limit_a: float | None = Field(default=None, gt=0, le=2_000, title="Most it puts out")
     most_pv_v: float | None = Field(default=None, gt=1, le=1_500, title="Most volts from the panels")
     most_pv_a: float | None = Field(default=None, gt=0, le=1_000, title="Most short-circuit amps")
@@ -223,6 +227,17 @@ class ControllerModel(Part):
     own_power_w: float = Field(default=0, ge=0, le=100, title="Its own draw, day and night")
     inputs: int = Field(default=1, ge=1, le=20, title="Inputs, each at volts of its own")
     price: float | None = Field(default=None, ge=0, le=100_000)
+
+    @model_validator(mode="after")
+    def _best_between(self) -> ControllerModel:
+        for name in ("light_efficiency", "full_efficiency"):
+            value = getattr(self, name)
+            if value is not None and value > self.efficiency:
+                raise out_of_reach(
+                    "A controller works best near half its rating.", name,
+                    f"{self.efficiency:g} or less, its efficiency there",
+                )  # fmt: skip
+        return self
 
 
 class Controller(ControllerModel):

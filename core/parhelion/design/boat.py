@@ -29,7 +29,7 @@ from parhelion.design.bank import Bank, Link, Load
 from parhelion.design.drive import Drive, Push
 from parhelion.design.hull import Hull, Loading, MeasuredRun, Tow
 from parhelion.design.part import Name, Part, out_of_reach
-from parhelion.design.plan import Plan, Site, Source, Water
+from parhelion.design.plan import Plan, Site, Source, SourceKind, Water
 from parhelion.design.states import How
 from parhelion.hulltypes import draught_m
 
@@ -103,6 +103,7 @@ class BoatDesign(Part):
             _known(group.controller_id, controllers, f"panels/{index}/controller_id")
         chosen = [("loads", i, load.bank_id) for i, load in enumerate(self.loads)]
         chosen += [("controllers", i, controller.bank_id) for i, controller in enumerate(self.controllers)]
+        chosen += [("sources", i, source.bank_id) for i, source in enumerate(self.sources)]
         for part, index, bank_id in chosen:
             if bank_id is not None:
                 _known(bank_id, banks, f"{part}/{index}/bank_id")
@@ -121,10 +122,22 @@ class BoatDesign(Part):
                         "This panel is in two strings.", f"strings/{index}/panels/{number}", "each panel once"
                     )
                 seen.add(panel)
-        for part in ("runs", "drives", "banks", "links", "loads", "places", "panels", "controllers"):
+        for part in (
+            "runs",
+            "drives",
+            "banks",
+            "links",
+            "loads",
+            "places",
+            "panels",
+            "controllers",
+            "sources",
+        ):
             ids = [item.id for item in getattr(self, part)]
             if len(set(ids)) != len(ids):
                 raise out_of_reach("Two entries share one id.", part, "a different id for each entry")
+        if sum(source.kind is SourceKind.GENERATOR for source in self.sources) > 1:
+            raise out_of_reach("Two generators would start each other.", "sources", "one generator")
         if self.plan.spells is not None and not self.plan.spells:
             raise out_of_reach(
                 "There are no motoring hours.",
@@ -253,9 +266,9 @@ class BoatDesign(Part):
         """Another boat with some parts replaced, unchecked; for what-ifs."""
         return self.model_copy(update=parts)
 
-    def bank_of(self, controller: Controller) -> Bank | None:
-        """The bank a controller charges: the one it names, else the first."""
-        return next((bank for bank in self.banks if bank.id == controller.bank_id), self.bank)
+    def bank_of(self, charger: Controller | Source) -> Bank | None:
+        """The bank a controller or another source charges: the one it names, else the first."""
+        return next((bank for bank in self.banks if bank.id == charger.bank_id), self.bank)
 
     def controller(self, controller_id: str) -> Controller:
         return next(item for item in self.controllers if item.id == controller_id)

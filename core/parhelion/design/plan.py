@@ -5,7 +5,6 @@ from __future__ import annotations
 from datetime import date as Date
 from enum import StrEnum
 from math import atan2, degrees
-from typing import Literal
 
 from pydantic import Field, model_validator
 
@@ -19,13 +18,46 @@ class Water(StrEnum):
     SALT = "salt"
 
 
+class SourceKind(StrEnum):
+    """What else charges the bank."""
+
+    SHORE = "shore"  # a charger on shore power
+    WIND = "wind"
+    GENERATOR = "generator"
+    HYDRO = "hydro"  # the propeller, or one towed, turned by the boat's way under sail
+    PEDALS = "pedals"
+
+
 class Source(Part):
-    """Another source of charge: shore, wind, generator."""
+    """Another source of charge; its watts are what reaches the bank.
+
+    Wind and hydro rise with the cube of the speed from where they begin to where they are full. Shore and
+    generator give way to the sun: they only add what the bank still takes.
+    """
 
     id: Id
     name: Name
-    kind: Literal["shore", "wind", "generator", "hydro", "pedals"]
-    rated_power_w: float = Field(gt=0, le=100_000)
+    kind: SourceKind
+    rated_power_w: float = Field(gt=0, le=100_000, title="Most it sends the bank")
+    bank_id: Id | None = Field(default=None, title="The bank it charges; empty: the first")
+    from_clock: Clock | None = Field(default=None, title="Works from; empty: at any hour")
+    hours_per_day: float = Field(default=24, ge=0, le=24, title="For so long")
+    begins_mps: float | None = Field(default=None, gt=0, le=15, title="Begins at; empty: usual")
+    full_mps: float | None = Field(default=None, gt=0, le=30, title="Full at; empty: usual")
+    start_frac: Share = Field(default=0.35, title="Starts when the bank is down to")
+    stop_frac: Share = Field(default=0.8, title="Stops when it is up to")
+    dump_load: bool = Field(default=True, title="Has its dump load")
+
+    @model_validator(mode="after")
+    def _stops(self) -> Source:
+        if self.kind is SourceKind.GENERATOR and self.stop_frac <= self.start_frac:
+            raise out_of_reach(
+                "This generator would never stop.", "stop_frac",
+                f"more than the {self.start_frac:.0%} at which it starts",
+            )  # fmt: skip
+        if self.begins_mps and self.full_mps and self.full_mps <= self.begins_mps:
+            raise out_of_reach("It would be full before it begins.", "full_mps", "more than where it begins")
+        return self
 
 
 class Skyline(Part):
@@ -70,11 +102,26 @@ class Spell(Part):
 
     starts_at: Clock
     ends_at: Clock
+    speed_mps: float | None = Field(default=None, gt=0, le=30, title="At; empty: the plan's speed")
 
     @model_validator(mode="after")
     def _lasts(self) -> Spell:
         if self.starts_at == self.ends_at:
             raise out_of_reach("This motoring spell has no length.", "ends_at", "an end other than the start")
+        return self
+
+
+class Stay(Part):
+    """From one local clock time to another the boat is in another state than the plan's."""
+
+    starts_at: Clock
+    ends_at: Clock
+    state: BoatState = BoatState.ANCHORED
+
+    @model_validator(mode="after")
+    def _lasts(self) -> Stay:
+        if self.starts_at == self.ends_at:
+            raise out_of_reach("This stay has no length.", "ends_at", "an end other than the start")
         return self
 
 
@@ -106,6 +153,7 @@ class Plan(Part):
     swing_deg: float = Field(default=0, ge=0, le=180, title="Swings to either side of it")
     speed_mps: float = Field(gt=0, le=30, title="Speed through the water")
     spells: tuple[Spell, ...] | None = Field(default=None, max_length=8)
+    stays: tuple[Stay, ...] = Field(default=(), max_length=6, title="At other hours she is")
     start_charge_frac: Share = Field(default=0.8, title="Bank at the start of the day")
     air_temperature_c: float | None = Field(default=None, ge=-40, le=55)
     wind_mps: float = Field(default=3.0, ge=0, le=40, title="Wind")

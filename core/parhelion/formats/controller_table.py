@@ -25,6 +25,8 @@ NAMES = {  # a column's usual names, without case, blanks and marks
     "most_bank_v": ("bankvolts", "mostbankvolts", "maxbatteryvoltage", "mostbankv"),
     "headroom_v": ("headroom", "startheadroom", "headroomv"),
     "efficiency": ("efficiency",),
+    "light_efficiency": ("lightefficiency", "efficiencyatatenth"),
+    "full_efficiency": ("fullefficiency", "efficiencyatfull"),
     "own_power_w": ("owndraw", "ownpower", "selfconsumption", "ownpowerw"),
     "inputs": ("inputs",),
     "price": ("price",),
@@ -39,7 +41,8 @@ SCALES = {
 }  # fmt: skip
 WANTED = (
     "columns named Name, PV volts, PV amps, Charge amps and Bank volts; Kind (mppt, pwm, boost), Least bank "
-    "volts, Headroom, Efficiency, Own draw, Inputs and Price may follow; units in brackets where they differ"
+    "volts, Headroom, Efficiency, Light efficiency, Full efficiency, Own draw, Inputs and Price may follow; "
+    "units in brackets where they differ"
 )
 
 
@@ -71,7 +74,7 @@ def _value(name: str, text: str, scale: float) -> Any:
     if name == "kind":
         return text.lower()
     number = float(text.replace(",", "."))
-    if name == "efficiency" and scale == 1.0 and number > 1:
+    if name.endswith("efficiency") and scale == 1.0 and number > 1:
         number /= 100
     return int(number) if name == "inputs" else number * scale
 

@@ -2,11 +2,13 @@
 
 from __future__ import annotations
 
+from typing import NamedTuple
+
 from fpdf import FPDF
 
 from parhelion.formats.pdf_page import ALARM, FONT, INK, MARGIN_MM, MUTED, RULE, plain, write_line
 from parhelion.formats.plain import told
-from parhelion.pictures.strings import BankBox, Consumer, Line, StringsPicture, Wire
+from parhelion.pictures.strings import BankBox, Line, StringsPicture, Wire
 
 PANELS_X, BREAKER_X, BOX_X, BUS_X, BANK_X, USER_X = 14.0, 66.0, 96.0, 164.0, 182.0, 232.0
 WIDE, LOW, ROW_MM, TOP_MM, MOST_ROW_MM = 46.0, 15.0, 22.0, 34.0, 34.0
@@ -19,6 +21,20 @@ CAUTION = (
 
 def _size(wire: Wire) -> str:
     return f"{wire.size_mm2:g} mm2, {wire.length_m:g} m{'' if wire.length_given else ' (usual)'}"
+
+
+class _Right(NamedTuple):
+    """What stands at the right of a bank: a user, or another source of charge."""
+
+    name: str
+    watts: float
+    bank_id: str | None
+    cable: Wire | None
+
+
+def _right(picture: StringsPicture) -> list[_Right]:
+    users = [_Right(user.name, user.watts, user.bank_id, user.cable) for user in picture.consumers]
+    return users + [_Right(f"from {c.name}", c.watts, c.bank_id, c.wire) for c in picture.chargers]
 
 
 class _Drawing:
@@ -69,15 +85,14 @@ def _panel_line(drawing: _Drawing, line: Line, y: float, bus_x: float, bank_y: f
     drawing.pdf.line(bus_x, y, bus_x, bank_y)
 
 
-def _bank(drawing: _Drawing, bank: BankBox, y: float, main: Wire | None, bus_x: float) -> None:
+def _bank(drawing: _Drawing, bank: BankBox, y: float, bus_x: float) -> None:
     drawing.box(BANK_X, y, bank.name, f"{bank.nominal_v:g} V {bank.capacity_ah:.0f} Ah, {bank.chemistry}")
     drawing.wire(bus_x, BANK_X, y)
-    if main is not None:
-        drawing.guard((bus_x + BANK_X) / 2, y, main.fuse_a)
-        drawing.text(BANK_X + 2, y + LOW / 2 + 3, f"to its bus: {_size(main)}", 7)
+    drawing.guard((bus_x + BANK_X) / 2, y, bank.wire.fuse_a)
+    drawing.text(BANK_X + 2, y + LOW / 2 + 3, f"to its bus: {_size(bank.wire)}", 7)
 
 
-def _user(drawing: _Drawing, user: Consumer, y: float, bank_y: float) -> None:
+def _user(drawing: _Drawing, user: _Right, y: float, bank_y: float) -> None:
     x = USER_X + 4
     drawing.pdf.line(BANK_X + WIDE, bank_y, x, bank_y)
     drawing.pdf.line(x, bank_y, x, y)
@@ -101,7 +116,8 @@ def _diagram(pdf: FPDF, picture: StringsPicture, boat: str) -> None:
     )
     drawing = _Drawing(pdf)
     pdf.set_draw_color(*INK)
-    rows = max(len(picture.lines), len(picture.consumers), 2 * len(picture.banks), 1)
+    right = _right(picture)
+    rows = max(len(picture.lines), len(right), 2 * len(picture.banks), 1)
     tall = pdf.h - TOP_MM - MARGIN_MM
     row = min(MOST_ROW_MM, tall / rows)
 
@@ -113,15 +129,18 @@ def _diagram(pdf: FPDF, picture: StringsPicture, boat: str) -> None:
     for i, line in enumerate(picture.lines):
         key = line.bank_id or ""
         _panel_line(drawing, line, y_of(i, len(picture.lines)), bus_x.get(key, BUS_X), bank_y.get(key))
-    for i, bank in enumerate(picture.banks):
-        _bank(drawing, bank, bank_y[bank.id], picture.main if i == 0 else None, bus_x[bank.id])
-    for one, other in picture.links:
-        if one in bank_y and other in bank_y:
-            x, (high, low) = BANK_X + WIDE - 4, sorted((bank_y[one], bank_y[other]))
-            pdf.line(x, high + LOW / 2, x, low - LOW / 2)
-            drawing.text(x - 25, (high + low) / 2, "DC-DC converter", 8, True)
-    for i, user in enumerate(picture.consumers):
-        y = y_of(i, len(picture.consumers))
+    for bank in picture.banks:
+        _bank(drawing, bank, bank_y[bank.id], bus_x[bank.id])
+    for i, joint in enumerate(picture.converters):
+        x = BANK_X + WIDE - 4 - 5 * i
+        high, low = sorted((bank_y[joint.from_bank_id], bank_y[joint.to_bank_id]))
+        pdf.line(x, high + LOW / 2, x, low - LOW / 2)
+        y = (high + low) / 2 + 9 * (i - (len(picture.converters) - 1) / 2)
+        drawing.text(BANK_X - 2, y, f"DC-DC converter, {joint.watts:,.0f} W", 8, True)
+        sizes = f"{joint.in_wire.size_mm2:g} mm2 in, {joint.out_wire.size_mm2:g} mm2 out"
+        drawing.text(BANK_X - 2, y + 4, sizes, 6.5)
+    for i, user in enumerate(right):
+        y = y_of(i, len(right))
         _user(drawing, user, y, bank_y.get(user.bank_id or "", y))
 
 
@@ -146,9 +165,12 @@ def _cables(picture: StringsPicture) -> list[tuple[str, ...]]:
         runs.append((f"{line.panels} to {line.controller}", line.cable, breaker))
         if line.out is not None:
             runs.append((f"{line.controller} to the bank", line.out, _fuse(line.out)))
-    if picture.main is not None:
-        runs.append(("Bank to its bus", picture.main, _fuse(picture.main)))
+    runs += [(f"{bank.name} to its bus", bank.wire, _fuse(bank.wire)) for bank in picture.banks]
     runs += [(f"Bus to {u.name}", u.cable, _fuse(u.cable)) for u in picture.consumers if u.cable is not None]
+    for joint in picture.converters:
+        runs += [("Bus to the converter", joint.in_wire, _fuse(joint.in_wire))]
+        runs += [("Converter to the other bus", joint.out_wire, _fuse(joint.out_wire))]
+    runs += [(f"{c.name} to the bank", c.wire, _fuse(c.wire)) for c in picture.chargers]
     return [("run", "carries", "one way", "copper", "loses", "protected by"), *(_row(*run) for run in runs)]
 
 

@@ -234,8 +234,7 @@ def _habits(bank: Bank, todays: float) -> list[Habit]:
 def _view(outlook: Outlook) -> BankView:
     """The bank on the shown day, under the plan as set."""
     shown = outlook.light.shown
-    start = outlook.design.plan.start_charge_frac
-    record = outlook.run(outlook.plan_power_w, start, slice(shown, shown + 1))[0]
+    record = outlook.run_plan(slice(shown, shown + 1))[0]
     clear = outlook.clear_harvest.sun_w[0]
     best_hour = float(np.convolve(clear, np.ones(6) / 6, mode="valid").max())
     swing = float(np.max(record[:, SOC]) - np.min(record[:, SOC])) if outlook.design.bank else 0.0

@@ -13,9 +13,9 @@ from parhelion.answers.stores import bank_at_dusk
 from parhelion.array.tending import air_temperature_c
 from parhelion.constants import STEP_H, STEPS_PER_DAY
 from parhelion.day.flow import CURTAILED, HOUSE, MOTOR, RAN, REFUSED, SOC
-from parhelion.day.ledger import Ledger, ledger_of
+from parhelion.day.ledger import Ledger, ledger_of, others_w
 from parhelion.day.outlook import Outlook, outlook_of
-from parhelion.design import BoatDesign, Spell
+from parhelion.design import BoatDesign, SourceKind, Spell
 from parhelion.quantities import Frozen
 
 TICK_H = 2
@@ -25,6 +25,14 @@ class GroupHarvest(Frozen):
     """Watts of one panel group at the bank's terminals, step by step."""
 
     id: str
+    name: str
+    power_w: list[float]
+
+
+class OtherSource(Frozen):
+    """Watts of one kind of other source at the bank, step by step."""
+
+    kind: SourceKind
     name: str
     power_w: list[float]
 
@@ -54,6 +62,8 @@ class DayPicture(Frozen):
     noon_index: float
     elevation_deg: list[float]
     groups: list[GroupHarvest]
+    others: list[OtherSource]  # those aboard
+    sun_share_frac: float | None  # of all that charged or drove this day; None where nothing came
     clear_w: list[float]
     house_w: list[float]
     motor_w: list[float]
@@ -86,7 +96,7 @@ def day_picture_from(outlook: Outlook) -> DayPicture:
     """The day's picture of a design already gathered."""
     design, day, store = outlook.design, outlook.day, outlook.store
     start = design.plan.start_charge_frac
-    record = outlook.run(outlook.plan_power_w, start)
+    record = outlook.run_plan()
     shown_index = outlook.light.shown
     shown = record[shown_index]
     view = DayView(outlook, record, bank_at_dusk(outlook, record))
@@ -95,7 +105,7 @@ def day_picture_from(outlook: Outlook) -> DayPicture:
         edges = np.concatenate([np.full((len(record), 1), start), record[:, :, SOC]], axis=1)
         low, high = np.percentile(edges, [10, 90], axis=0)
         lanes = (edges[shown_index].tolist(), low.tolist(), high.tolist())
-    ledger = ledger_of(outlook.harvest, record, shown_index)
+    ledger = ledger_of(outlook, record, shown_index)
     return DayPicture(
         starts_at=day.starts_at,
         clock_min=[_clock(day.at_index(float(i))) for i in range(STEPS_PER_DAY)],
@@ -112,6 +122,16 @@ def day_picture_from(outlook: Outlook) -> DayPicture:
             )
             for group in design.panels
         ],
+        others=[
+            OtherSource(
+                kind=kind,
+                name=", ".join(source.name for source in design.sources if source.kind is kind),
+                power_w=watts.tolist(),
+            )
+            for kind, watts in others_w(outlook, shown).items()
+            if any(source.kind is kind for source in design.sources)
+        ],
+        sun_share_frac=ledger.sun_share,
         clear_w=outlook.clear_harvest.sun_w[0].tolist(),
         house_w=shown[:, HOUSE].tolist(),
         motor_w=shown[:, MOTOR].tolist(),

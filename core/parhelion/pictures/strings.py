@@ -8,7 +8,7 @@ from parhelion.advice.finding import Finding
 from parhelion.advice.wiring import WiringView, wiring_findings
 from parhelion.bank.store import resistance_of
 from parhelion.chemistries import CHEMICALS
-from parhelion.design import BoatDesign, ControllerKind
+from parhelion.design import BoatDesign, ControllerKind, SourceKind
 from parhelion.quantities import Frozen
 from parhelion.wiring.cables import Cable, gauge
 from parhelion.wiring.charging import charge_settings
@@ -89,10 +89,34 @@ class BankBox(Frozen):
     no_charge_above_c: float
     cut_out_v: float
     resume_v: float
+    wire: Wire  # from the bank to its bus
+    short_a: float  # of a dead short: its fuse must be able to break that
+
+
+class Converter(Frozen):
+    """What joins two banks, with its cables."""
+
+    id: str
+    from_bank_id: str
+    to_bank_id: str
+    watts: float
+    in_wire: Wire
+    out_wire: Wire
+
+
+class Charger(Frozen):
+    """Another source of charge at its bank."""
+
+    id: str
+    name: str
+    kind: SourceKind
+    watts: float
+    bank_id: str
+    wire: Wire
 
 
 class Consumer(Frozen):
-    """A motor, the house, a converter."""
+    """A motor or the house."""
 
     name: str
     kind: str
@@ -144,10 +168,9 @@ class StringsPicture(Frozen):
     rungs: list[Rungs]
     lines: list[Line]
     banks: list[BankBox]
-    main: Wire | None  # from the first bank to its bus
-    bank_short_a: float | None
     consumers: list[Consumer]
-    links: list[list[str]]  # pairs of bank ids that a converter joins
+    converters: list[Converter]
+    chargers: list[Charger]
     parts: list[PartRow]
     findings: list[Finding]
 
@@ -280,7 +303,7 @@ def strings_picture(design: BoatDesign) -> StringsPicture:
     """
     wiring = wiring_of(design)
     boxes = []
-    for bank in design.banks:
+    for bank, run in zip(design.banks, wiring.bank_runs, strict=True):
         boxes.append(
             BankBox(
                 id=bank.id,
@@ -289,19 +312,33 @@ def strings_picture(design: BoatDesign) -> StringsPicture:
                 capacity_ah=bank.capacity_ah,
                 chemistry=CHEMICALS[bank.chemistry].label,
                 **asdict(charge_settings(bank)),
+                wire=_run_wire(run),
+                short_a=bank.short_circuit_a or bank.nominal_v / resistance_of(bank),
             )
         )
-    first = design.bank
-    short = None if first is None else first.short_circuit_a or first.nominal_v / resistance_of(first)
+    converters = [
+        Converter(
+            id=link.id, from_bank_id=link.from_bank_id, to_bank_id=link.to_bank_id, watts=link.limit_w,
+            in_wire=_run_wire(into), out_wire=_run_wire(out),
+        )
+        for link, (into, out) in zip(design.links, wiring.link_runs, strict=False)
+    ]  # fmt: skip
+    chargers = [
+        Charger(
+            id=source.id, name=source.name, kind=source.kind, watts=source.rated_power_w,
+            bank_id=charged.id, wire=_run_wire(wire),
+        )
+        for source, wire in zip(design.sources, wiring.source_runs, strict=False)
+        if wire is not None and (charged := design.bank_of(source)) is not None
+    ]  # fmt: skip
     return StringsPicture(
         board=_board(design),
         rungs=[_rungs(circuit) for circuit in wiring.circuits],
         lines=[_line(circuit) for circuit in wiring.circuits],
         banks=boxes,
-        main=_run_wire(wiring.bank_run) if wiring.bank_run else None,
-        bank_short_a=short,
         consumers=_consumers(design, wiring.motor_runs),
-        links=[[link.from_bank_id, link.to_bank_id] for link in design.links],
+        converters=converters,
+        chargers=chargers,
         parts=[PartRow(**asdict(part)) for part in parts_of(wiring)],
         findings=wiring_findings(WiringView(design, wiring)),
     )

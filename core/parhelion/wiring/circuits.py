@@ -15,8 +15,10 @@ from parhelion.design import (
     ControllerKind,
     ControllerModel,
     Drive,
+    Link,
     PanelGroup,
     Place,
+    Source,
 )
 from parhelion.wiring.cables import LASTING, Cable, cable_for, fuse_a, lasting_a, string_fuses
 from parhelion.wiring.panel_volts import PanelVolts, in_series, panel_volts
@@ -108,8 +110,12 @@ class Wiring:
     """Everything that is wired."""
 
     circuits: tuple[Circuit, ...]
-    bank_run: Run | None  # from the main bank to its bus
-    motor_runs: tuple[Run, ...]
+    bank_runs: tuple[Run, ...] = ()  # from each bank to its bus
+    motor_runs: tuple[Run, ...] = ()
+    link_runs: tuple[tuple[Run, Run], ...] = ()  # of each converter: from the giving bank, to the other
+    source_runs: tuple[
+        Run | None, ...
+    ] = ()  # of each other source, from its charger to the bank; None: no bank
 
 
 def absorption_v(bank: Bank) -> float:
@@ -265,13 +271,20 @@ def wiring_of(design: BoatDesign) -> Wiring:
         _circuit(design, one, [other for other in every if other.controller.id == one.controller.id])
         for one in every
     )
-    bank = design.bank
-    if bank is None:
-        return Wiring(circuits, None, ())
+    if design.bank is None:
+        return Wiring(circuits)
+    motors = _motor_runs(design, design.bank)
+    links = tuple(_link_runs(design, link) for link in design.links)
+    sources = tuple(_source_run(design, source) for source in design.sources)
+    banks = tuple(_bank_run(design, bank, circuits, motors) for bank in design.banks)
+    return Wiring(circuits, banks, motors, links, sources)
+
+
+def _motor_runs(design: BoatDesign, bank: Bank) -> tuple[Run, ...]:
     limits = design.wiring
     given = limits.motor_cable_m is not None
     length = limits.motor_cable_m if limits.motor_cable_m is not None else USUAL_RUN_M["motor"]
-    motors = tuple(
+    return tuple(
         Run(
             drive.name,
             _motor_a(drive, bank),
@@ -288,16 +301,49 @@ def wiring_of(design: BoatDesign) -> Wiring:
         for drive in design.drives
         if _motor_a(drive, bank) > 0
     )
-    drawn = sum(run.current_a * drive.count for run, drive in zip(motors, design.drives, strict=False))
-    boxes = {c.controller.id: (c.charge_a or 0) * c.controller.count for c in circuits if c.bank is bank}
-    charging = sum(boxes.values())
-    most = max(drawn, charging, 1.0)
-    length_b = USUAL_RUN_M["bank"] if limits.bank_cable_m is None else limits.bank_cable_m
-    bank_run = Run(
-        bank.name,
-        most,
-        length_b,
-        limits.bank_cable_m is not None,
-        cable_for(most, length_b, bank.nominal_v, limits.drop_frac),
+
+
+def _at_bank(design: BoatDesign, bank: Bank, name: str, watts: float) -> Run:
+    """A cable of usual length between a bank's bus and a charger or converter."""
+    amps, length = watts / bank.nominal_v, USUAL_RUN_M["controller"]
+    return Run(name, amps, length, False, cable_for(amps, length, bank.nominal_v, design.wiring.drop_frac))
+
+
+def _link_runs(design: BoatDesign, link: Link) -> tuple[Run, Run]:
+    giver, taker = (
+        next(bank for bank in design.banks if bank.id == key) for key in (link.from_bank_id, link.to_bank_id)
     )
-    return Wiring(circuits, bank_run, motors)
+    return (
+        _at_bank(design, giver, f"{giver.name} to the converter", link.limit_w / link.efficiency),
+        _at_bank(design, taker, f"converter to {taker.name}", link.limit_w),
+    )
+
+
+def _source_run(design: BoatDesign, source: Source) -> Run | None:
+    bank = design.bank_of(source)
+    return (
+        None if bank is None else _at_bank(design, bank, f"{source.name} to the bank", source.rated_power_w)
+    )
+
+
+def _bank_run(design: BoatDesign, bank: Bank, circuits: tuple[Circuit, ...], motors: tuple[Run, ...]) -> Run:
+    """The cable of a bank, for the larger of all that may be drawn and all that may charge at once."""
+    first = bank is design.bank
+    drawn = charging = 0.0
+    if first:
+        drawn += sum(run.current_a * drive.count for run, drive in zip(motors, design.drives, strict=False))
+    own = [load for load in design.loads if design.load_bank_id(load) == bank.id]
+    drawn += 0.0 if first else sum(load.drawn_w for load in own) / bank.nominal_v
+    for link in design.links:
+        drawn += link.limit_w / link.efficiency / bank.nominal_v if link.from_bank_id == bank.id else 0.0
+        charging += link.limit_w / bank.nominal_v if link.to_bank_id == bank.id else 0.0
+    boxes = {c.controller.id: (c.charge_a or 0) * c.controller.count for c in circuits if c.bank is bank}
+    charging += sum(boxes.values())
+    charging += sum(s.rated_power_w / bank.nominal_v for s in design.sources if design.bank_of(s) is bank)
+    most = max(drawn, charging, 1.0)
+    given = design.wiring.bank_cable_m if first else None
+    length = USUAL_RUN_M["bank"] if given is None else given
+    return Run(
+        bank.name, most, length, given is not None,
+        cable_for(most, length, bank.nominal_v, design.wiring.drop_frac),
+    )  # fmt: skip

@@ -81,10 +81,15 @@ def parts_of(wiring: Wiring) -> list[Part]:
         if circuit.controller.id not in boxes:
             boxes.add(circuit.controller.id)
             found += _of_box(circuit)
-    if wiring.bank_run is not None:
-        found += _of_run(wiring.bank_run, 1, f"{wiring.bank_run.name} to its bus")
-        found.append(Part("switch", "battery disconnect", 1, "pieces", wiring.bank_run.name))
+    for run in wiring.bank_runs:
+        found += _of_run(run, 1, f"{run.name} to its bus")
+        found.append(Part("switch", "battery disconnect", 1, "pieces", run.name))
     for run in wiring.motor_runs:
         found += _of_run(run, 1, f"bus to {run.name}")
+    for pair in wiring.link_runs:
+        for run in pair:
+            found += _of_run(run, 1, run.name)
+    for source in wiring.source_runs:
+        found += _of_run(source, 1, source.name) if source is not None else []
     order = ("panel", "controller", "breaker", "fuse", "switch", "cable", "connector", "lug")
     return sorted(found, key=lambda part: order.index(part.kind))

@@ -1206,10 +1206,14 @@ export interface components {
             /** @default mppt */
             kind: components["schemas"]["ControllerKind"];
             /**
-             * Controller efficiency
+             * Controller efficiency, at half its rating
              * @default 0.96
              */
             efficiency: number;
+            /** At a tenth of its rating; empty: no less */
+            light_efficiency?: number | null;
+            /** At its rating; empty: no less */
+            full_efficiency?: number | null;
             /** Most it puts out */
             current_limit_a?: number | null;
             /** Most volts from the panels */
@@ -1268,10 +1272,14 @@ export interface components {
             /** @default mppt */
             kind: components["schemas"]["ControllerKind"];
             /**
-             * Controller efficiency
+             * Controller efficiency, at half its rating
              * @default 0.96
              */
             efficiency: number;
+            /** At a tenth of its rating; empty: no less */
+            light_efficiency?: number | null;
+            /** At its rating; empty: no less */
+            full_efficiency?: number | null;
             /** Most it puts out */
             current_limit_a?: number | null;
             /** Most volts from the panels */
@@ -1854,6 +1862,11 @@ export interface components {
             /** Spells */
             spells?: components["schemas"]["Spell"][] | null;
             /**
+             * At other hours she is
+             * @default []
+             */
+            stays: components["schemas"]["Stay"][];
+            /**
              * Bank at the start of the day
              * @default 0.8
              */
@@ -1963,21 +1976,54 @@ export interface components {
         Sky: "clear" | "hazy" | "broken" | "overcast" | "rain";
         /**
          * Source
-         * @description Another source of charge: shore, wind, generator.
+         * @description Another source of charge; its watts are what reaches the bank.
+         *
+         *     Wind and hydro rise with the cube of the speed from where they begin to where they are full. Shore and
+         *     generator give way to the sun: they only add what the bank still takes.
          */
         Source: {
             /** Id */
             id: string;
             /** Name */
             name: string;
-            /**
-             * Kind
-             * @enum {string}
-             */
-            kind: "shore" | "wind" | "generator" | "hydro" | "pedals";
-            /** Rated Power W */
+            kind: components["schemas"]["SourceKind"];
+            /** Most it sends the bank */
             rated_power_w: number;
+            /** The bank it charges; empty: the first */
+            bank_id?: string | null;
+            /** Works from; empty: at any hour */
+            from_clock?: string | null;
+            /**
+             * For so long
+             * @default 24
+             */
+            hours_per_day: number;
+            /** Begins at; empty: usual */
+            begins_mps?: number | null;
+            /** Full at; empty: usual */
+            full_mps?: number | null;
+            /**
+             * Starts when the bank is down to
+             * @default 0.35
+             */
+            start_frac: number;
+            /**
+             * Stops when it is up to
+             * @default 0.8
+             */
+            stop_frac: number;
+            /**
+             * Has its dump load
+             * @default true
+             */
+            dump_load: boolean;
         };
+        /**
+         * SourceKind
+         * @description What else charges the bank.
+         * @enum {string}
+         */
+        SourceKind: "shore" | "wind" | "generator" | "hydro" | "pedals";
         /**
          * Spell
          * @description Motoring from one local clock time to another; an end before the start is past midnight.
@@ -1993,6 +2039,8 @@ export interface components {
              * Format: time
              */
             ends_at: string;
+            /** At; empty: the plan's speed */
+            speed_mps?: number | null;
         };
         /** Standing */
         Standing: {
@@ -2044,6 +2092,24 @@ export interface components {
              *     }
              */
             trailer: components["schemas"]["Standing"];
+        };
+        /**
+         * Stay
+         * @description From one local clock time to another the boat is in another state than the plan's.
+         */
+        Stay: {
+            /**
+             * Starts At
+             * Format: time
+             */
+            starts_at: string;
+            /**
+             * Ends At
+             * Format: time
+             */
+            ends_at: string;
+            /** @default anchored */
+            state: components["schemas"]["BoatState"];
         };
         /**
          * Tended
@@ -2826,6 +2892,10 @@ export interface components {
             elevation_deg: number[];
             /** Groups */
             groups: components["schemas"]["GroupHarvest"][];
+            /** Others */
+            others: components["schemas"]["OtherSource"][];
+            /** Sun Share Frac */
+            sun_share_frac: number | null;
             /** Clear W */
             clear_w: number[];
             /** House W */
@@ -2884,11 +2954,21 @@ export interface components {
         };
         /**
          * Ledger
-         * @description One day's energy [Wh], every term zero or more; array + discharged = all the others.
+         * @description One day's energy [Wh], every term zero or more; what came = all the others.
          */
         Ledger: {
             /** Array Wh */
             array_wh: number;
+            /** Wind Wh */
+            wind_wh: number;
+            /** Hydro Wh */
+            hydro_wh: number;
+            /** Pedals Wh */
+            pedals_wh: number;
+            /** Shore Wh */
+            shore_wh: number;
+            /** Generator Wh */
+            generator_wh: number;
             /** Discharged Wh */
             discharged_wh: number;
             /** Conversion Wh */
@@ -2911,6 +2991,17 @@ export interface components {
             heat_wh: number;
             /** Converted Wh */
             converted_wh: number;
+        };
+        /**
+         * OtherSource
+         * @description Watts of one kind of other source at the bank, step by step.
+         */
+        OtherSource: {
+            kind: components["schemas"]["SourceKind"];
+            /** Name */
+            name: string;
+            /** Power W */
+            power_w: number[];
         };
         /**
          * Stretch
@@ -4289,6 +4380,9 @@ export interface components {
             cut_out_v: number;
             /** Resume V */
             resume_v: number;
+            wire: components["schemas"]["Wire"];
+            /** Short A */
+            short_a: number;
         };
         /**
          * Board
@@ -4329,8 +4423,24 @@ export interface components {
             panels: components["schemas"]["BoardPanel"][];
         };
         /**
+         * Charger
+         * @description Another source of charge at its bank.
+         */
+        Charger: {
+            /** Id */
+            id: string;
+            /** Name */
+            name: string;
+            kind: components["schemas"]["SourceKind"];
+            /** Watts */
+            watts: number;
+            /** Bank Id */
+            bank_id: string;
+            wire: components["schemas"]["Wire"];
+        };
+        /**
          * Consumer
-         * @description A motor, the house, a converter.
+         * @description A motor or the house.
          */
         Consumer: {
             /** Name */
@@ -4342,6 +4452,22 @@ export interface components {
             /** Bank Id */
             bank_id: string | null;
             cable: components["schemas"]["Wire"] | null;
+        };
+        /**
+         * Converter
+         * @description What joins two banks, with its cables.
+         */
+        Converter: {
+            /** Id */
+            id: string;
+            /** From Bank Id */
+            from_bank_id: string;
+            /** To Bank Id */
+            to_bank_id: string;
+            /** Watts */
+            watts: number;
+            in_wire: components["schemas"]["Wire"];
+            out_wire: components["schemas"]["Wire"];
         };
         /**
          * Line
@@ -4450,13 +4576,12 @@ export interface components {
             lines: components["schemas"]["Line"][];
             /** Banks */
             banks: components["schemas"]["BankBox"][];
-            main: components["schemas"]["Wire"] | null;
-            /** Bank Short A */
-            bank_short_a: number | null;
             /** Consumers */
             consumers: components["schemas"]["Consumer"][];
-            /** Links */
-            links: string[][];
+            /** Converters */
+            converters: components["schemas"]["Converter"][];
+            /** Chargers */
+            chargers: components["schemas"]["Charger"][];
             /** Parts */
             parts: components["schemas"]["PartRow"][];
             /** Findings */
@@ -4620,6 +4745,8 @@ export interface components {
             now_year_wh: number;
             /** Proposals */
             proposals: components["schemas"]["Proposal"][];
+            /** Volts */
+            volts: components["schemas"]["VoltsOptions"][];
             /** Unwired */
             unwired: string[];
         };
@@ -4628,6 +4755,37 @@ export interface components {
             /** Content Hash */
             content_hash: string;
             proposals: components["schemas"]["Proposals"];
+        };
+        /**
+         * VoltsOption
+         * @description One way out, with what it gives and what it risks.
+         */
+        VoltsOption: {
+            /** Key */
+            key: string;
+            /** Label */
+            label: string;
+            /** Year Wh */
+            year_wh: number;
+            /** Gain Wh */
+            gain_wh: number;
+            /** Price */
+            price: number;
+            risk: components["schemas"]["Sentence"];
+            design: components["schemas"]["BoatDesign"] | null;
+        };
+        /**
+         * VoltsOptions
+         * @description Panels of the wrong volts, and the ways out, most energy first.
+         */
+        VoltsOptions: {
+            /** Group Id */
+            group_id: string;
+            /** Place */
+            place: string;
+            told: components["schemas"]["Sentence"];
+            /** Options */
+            options: components["schemas"]["VoltsOption"][];
         };
         /**
          * WarningCounts

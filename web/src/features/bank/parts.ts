@@ -51,6 +51,7 @@ export function withoutBank(design: BoatDesign, id: string): BoatDesign {
     links: (design.links ?? []).filter((link) => link.from_bank_id !== id && link.to_bank_id !== id),
     loads: free(design.loads),
     controllers: free(design.controllers),
+    sources: free(design.sources),
   };
 }
 

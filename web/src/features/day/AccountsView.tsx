@@ -11,6 +11,11 @@ type Entry = readonly [key: keyof Ledger, name: string, fill: string, told: stri
 
 const CAME: readonly Entry[] = [
   ["array_wh", "from the panels", "var(--sun)", "at the controllers' inputs"],
+  ["wind_wh", "wind", "var(--mist)", "what the bank refuses goes to its dump load"],
+  ["hydro_wh", "water under sail", "var(--mist)", "turned by her own way"],
+  ["pedals_wh", "legs", "var(--mist)", "pedalled into the bank"],
+  ["shore_wh", "shore", "var(--dog-far)", "only what the sun left open"],
+  ["generator_wh", "generator", "var(--dog-far)", "only what the sun left open"],
   ["discharged_wh", "from the bank", "var(--bank)", "what it gave over the day"],
 ];
 const WENT: readonly Entry[] = [
@@ -79,6 +84,11 @@ export function AccountsView({ picture }: { picture: DayPicture }) {
         </tbody>
       </table>
       <p className="mt-2 mb-1 max-w-[76ch] text-[13px] text-muted">
+        {picture.others.length > 0 && picture.sun_share_frac != null && (
+          <>
+            Of what came from outside the bank the sun brought <b>{share(picture.sun_share_frac)}</b>.{" "}
+          </>
+        )}
         Of the motor's {say(ledger.motor_wh)}, <b data-direct>{say(picture.motor_direct_wh)}</b> came straight
         from the sun; the rest went through the bank. The shown day, from sunrise to sunrise; what came and
         what went add up to rounding.

@@ -12,6 +12,8 @@ import { Loads } from "../bank/Loads";
 import { bankSummary, withBank, withoutBank } from "../bank/parts";
 import { ClimateFields, climateSummary } from "./ClimateFields";
 import { Panels, PlaceFields } from "./DayFolds";
+import { Spells, Stays } from "./Hours";
+import { SourceFields, sourceSummary } from "./SourceFields";
 
 const SKIES = [
   ["clear", "clear"],
@@ -20,7 +22,7 @@ const SKIES = [
   ["overcast", "overcast"],
   ["rain", "rain, fog"],
 ] as const;
-type FoldName = "climate" | "place" | "bank" | "panels" | "house";
+type FoldName = "sources" | "climate" | "place" | "bank" | "panels" | "house";
 
 /** The day, and what meets it. */
 export function DayBench({ picture }: { picture: DayPicture | undefined }) {
@@ -57,6 +59,7 @@ export function DayBench({ picture }: { picture: DayPicture | undefined }) {
       </Group>
       <Group title="The boat">
         <ChoiceField pointer="/plan/state" label="She is" options={STATES} width={130} />
+        <Stays />
         <NumberField pointer="/plan/speed_mps" label="Speed" kind="speed_mps" step={0.1} />
         {bank && (
           <NumberField
@@ -74,6 +77,9 @@ export function DayBench({ picture }: { picture: DayPicture | undefined }) {
       </Fold>
       <Fold title="Climate" summary={climateSummary(design)} {...fold("climate")}>
         <ClimateFields />
+      </Fold>
+      <Fold title="Other sources" summary={sourceSummary(design)} {...fold("sources")}>
+        <SourceFields />
       </Fold>
       <Fold title="Bank" summary={bank ? bankSummary(bank) : "none"} {...fold("bank")}>
         {bank ? (
@@ -117,76 +123,3 @@ export function DayBench({ picture }: { picture: DayPicture | undefined }) {
     </div>
   );
 }
-
-function Spells({ picture }: { picture: DayPicture | undefined }) {
-  const { design, apply } = useDesign();
-  const own = design.plan.spells;
-  const spells = own ?? picture?.spells ?? [];
-  const set = (next: unknown) => apply((current) => withValue(current, "/plan/spells", next), "spells");
-  return (
-    <div className="mt-2">
-      <h3 className="m-0 mb-1 text-[14px] font-normal">Motoring hours</h3>
-      {!own && (
-        <p className="m-0 mb-1 text-[13px] text-muted">
-          {spells.length
-            ? `The useful sun, ${spells.map((item) => `${item.starts_at.slice(0, 5)} to ${item.ends_at.slice(0, 5)}`).join(", ")}.`
-            : "No useful sun on this day."}
-        </p>
-      )}
-      {own?.map((spell, index) => (
-        <div key={`${index}-${own.length}`} className="mb-1 flex flex-wrap items-center gap-1.5">
-          <TextField
-            bare
-            pointer={`/plan/spells/${index}/starts_at`}
-            label={`Spell ${index + 1} from`}
-            type="clock"
-            width={64}
-          />
-          <span>to</span>
-          <TextField
-            bare
-            pointer={`/plan/spells/${index}/ends_at`}
-            label={`Spell ${index + 1} to`}
-            type="clock"
-            width={64}
-          />
-          {minutesBefore(spell) && <span className="text-[13px] text-muted">next day</span>}
-          <button
-            type="button"
-            className="cross"
-            aria-label={`Remove spell ${index + 1}`}
-            onClick={() => set(own.length > 1 ? own.filter((_, i) => i !== index) : null)}
-          >
-            ×
-          </button>
-        </div>
-      ))}
-      <div className="flex gap-4">
-        {own ? (
-          <button type="button" className="link" onClick={() => set(null)}>
-            use the useful sun
-          </button>
-        ) : (
-          <button
-            type="button"
-            className="link"
-            onClick={() => set(spells.length ? spells : [{ starts_at: "10:00:00", ends_at: "16:00:00" }])}
-          >
-            set my own
-          </button>
-        )}
-        {own && own.length < 8 && (
-          <button
-            type="button"
-            className="link"
-            onClick={() => set([...own, { starts_at: "20:00:00", ends_at: "21:00:00" }])}
-          >
-            add hours
-          </button>
-        )}
-      </div>
-    </div>
-  );
-}
-
-const minutesBefore = (spell: { starts_at: string; ends_at: string }) => spell.ends_at < spell.starts_at;

@@ -53,6 +53,10 @@ export function DayChart({ picture, spells, stale, cursor, onCursor, onEdge, onM
           aria-label="The day's harvest above the waterline, use below, and the bank"
         >
           <defs>
+            <pattern id={`${id}dots`} width="7" height="7" patternUnits="userSpaceOnUse">
+              <rect width="7" height="7" fill="var(--mist)" />
+              <circle cx="2" cy="2" r="1.3" fill="var(--water)" />
+            </pattern>
             <pattern
               id={`${id}hatch`}
               width="6"
@@ -122,6 +126,24 @@ export function DayChart({ picture, spells, stale, cursor, onCursor, onEdge, onM
               }
             />
           ))}
+          {picture.others.map((other, k) => {
+            const g = picture.groups.length + k;
+            return (
+              <path
+                key={other.kind}
+                fill={`url(#${id}dots)`}
+                stroke="var(--ink)"
+                strokeWidth="0.8"
+                data-other={other.kind}
+                d={
+                  area<number>()
+                    .x((_, i) => middle(i))
+                    .y0((_, i) => y(g === 0 ? 0 : (sums[g - 1]?.[i] ?? 0)))
+                    .y1((w) => y(w))(sums[g] ?? []) ?? ""
+                }
+              />
+            );
+          })}
           {wasted && (
             <path
               fill={`url(#${id}hatch)`}

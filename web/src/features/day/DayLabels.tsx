@@ -31,6 +31,9 @@ export function Labels({
     (best, w, i) => (w > (picture.thrown_away_w[best] ?? 0) ? i : best),
     0,
   );
+  const others = total.map((_, i) => picture.others.reduce((sum, other) => sum + (other.power_w[i] ?? 0), 0));
+  const brought = Math.max(0, ...others);
+  const broughtAt = others.indexOf(brought);
   const halo = { stroke: "var(--mist)", strokeWidth: 3.5, paintOrder: "stroke" as const };
   const main = picture.groups[0];
   const roomy = right - MARGIN.left > 420;
@@ -45,6 +48,17 @@ export function Labels({
       {main && (roomy || !wasted) && y(0) - y(total[label] ?? 0) > 26 && (
         <text className="chart-label" x={x(label)} y={y(0) - 10} textAnchor="middle" fill="var(--on-sun)">
           {picture.groups.length > 1 ? `${main.name} and ${picture.groups.length - 1} more` : main.name}
+        </text>
+      )}
+      {roomy && picture.others.length > 0 && brought > 20 && (
+        <text
+          className="chart-label"
+          x={Math.max(x(broughtAt), x(0) + 6)}
+          y={y(total[broughtAt] ?? 0) - 8}
+          fill="var(--ink)"
+          {...halo}
+        >
+          {picture.others.map((other) => other.name.toLowerCase()).join(", ")}
         </text>
       )}
       {roomy && Math.max(...picture.clear_w) > 0 && (

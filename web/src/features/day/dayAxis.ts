@@ -26,11 +26,12 @@ export function indexOf(picture: DayPicture, clockMin: number): number {
   return ((clockMin - first + 1440) % 1440) / 10;
 }
 
+/** Harvest by panel group, other sources on top of it: running sums, each over the one before. */
 export function stacked(picture: DayPicture): number[][] {
   const sums: number[][] = [];
-  for (const group of picture.groups) {
+  for (const layer of [...picture.groups, ...picture.others]) {
     const below = sums.at(-1);
-    sums.push(group.power_w.map((w, i) => w + (below?.[i] ?? 0)));
+    sums.push(layer.power_w.map((w, i) => w + (below?.[i] ?? 0)));
   }
   return sums;
 }

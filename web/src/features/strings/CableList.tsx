@@ -2,7 +2,10 @@ import type { StringsPicture } from "../../api/client";
 import { useUnits } from "../../app/preferences";
 import { shown } from "../../shared/units";
 
-type Wire = NonNullable<StringsPicture["main"]>;
+type Wire = StringsPicture["banks"][number]["wire"];
+
+const fused = (wire: Wire, where = "") =>
+  wire.fuse_a ? `fuse ${wire.fuse_a} A${where}` : "over the largest fuse";
 
 /** Every cable with its size, what sets it, its fuse or breaker, and what it loses. */
 export function CableList({ picture }: { picture: StringsPicture }) {
@@ -23,21 +26,37 @@ export function CableList({ picture }: { picture: StringsPicture }) {
         guard: line.out.fuse_a ? `fuse ${line.out.fuse_a} A` : "–",
       });
   }
-  if (picture.main)
+  for (const bank of picture.banks)
     rows.push({
-      key: "main",
-      name: `${picture.banks[0]?.name ?? "Bank"} to its bus`,
-      wire: picture.main,
-      guard: picture.main.fuse_a ? `fuse ${picture.main.fuse_a} A at the bank` : "over the largest fuse",
+      key: bank.id,
+      name: `${bank.name} to its bus`,
+      wire: bank.wire,
+      guard: `${fused(bank.wire, " at the bank")}, to break ${Math.ceil(bank.short_a / 100) / 10} kA`,
     });
   for (const user of picture.consumers)
     if (user.cable)
-      rows.push({
-        key: user.name,
-        name: `Bus to ${user.name}`,
-        wire: user.cable,
-        guard: user.cable.fuse_a ? `fuse ${user.cable.fuse_a} A` : "over the largest fuse",
-      });
+      rows.push({ key: user.name, name: `Bus to ${user.name}`, wire: user.cable, guard: fused(user.cable) });
+  for (const joint of picture.converters) {
+    rows.push({
+      key: `${joint.id}/in`,
+      name: "Bus to the converter",
+      wire: joint.in_wire,
+      guard: fused(joint.in_wire),
+    });
+    rows.push({
+      key: `${joint.id}/out`,
+      name: "Converter to the other bus",
+      wire: joint.out_wire,
+      guard: fused(joint.out_wire),
+    });
+  }
+  for (const charger of picture.chargers)
+    rows.push({
+      key: charger.id,
+      name: `${charger.name} to the bank`,
+      wire: charger.wire,
+      guard: fused(charger.wire),
+    });
   return (
     <div
       className="min-h-0 flex-1 overflow-y-auto"
@@ -84,8 +103,8 @@ export function CableList({ picture }: { picture: StringsPicture }) {
         </tbody>
       </table>
       <p className="mt-2 mb-1 text-[13px] text-muted">
-        {picture.bank_short_a != null &&
-          `A dead short draws some ${Math.round(picture.bank_short_a / 100) * 100} A from the bank: its fuse must be able to break that, close to the terminal. `}
+        {picture.banks.length > 0 &&
+          "A dead short draws what the bank's fuse must be able to break: kA beside it, by the bank's own resistance. "}
         Ampacity is typical of boat cable; check the maker's table and the standard in force where you are.
       </p>
     </div>

@@ -13,13 +13,18 @@ const TOP = 12;
 const BOX = 46;
 const COLUMNS = { panels: 0, breaker: 148, controller: 226, bus: 384, bank: 436, users: 556 };
 const WIDTH = 660;
+const RIGHT: Record<string, string> = { motor: "var(--water-soft)", house: "var(--field)" };
 
 /** The whole installation in one line each, drawn from the design: sizes, breakers and fuses on the wires. */
 export function Diagram({ picture }: { picture: StringsPicture }) {
   const { design } = useDesign();
   const drawing = useRef<SVGSVGElement>(null);
   const banks = picture.banks;
-  const rows = Math.max(picture.lines.length, picture.consumers.length, banks.length * 2, 1);
+  const right = [
+    ...picture.consumers.map((user) => ({ ...user, key: `${user.name}/${user.bank_id}` })),
+    ...picture.chargers.map((item) => ({ ...item, key: item.id, cable: item.wire })),
+  ];
+  const rows = Math.max(picture.lines.length, right.length, banks.length * 2, 1);
   const height = rows * ROW + 2 * TOP;
   const rowY = (index: number, of: number) => TOP + ((index + 0.5) * rows * ROW) / Math.max(of, 1);
   const firstOf = (line: Line) =>
@@ -70,20 +75,15 @@ export function Diagram({ picture }: { picture: StringsPicture }) {
             />
           ))}
           {banks.map((bank, i) => (
-            <BankPart
-              key={bank.id}
-              bank={bank}
-              index={i}
-              y={rowY(i, banks.length)}
-              main={i === 0 ? picture.main : null}
-            />
+            <BankPart key={bank.id} bank={bank} index={i} y={rowY(i, banks.length)} />
           ))}
-          {picture.links.map(([from, to]) => {
-            const [a, b] = [bankY(from), bankY(to)];
+          {picture.converters.map((joint, i) => {
+            const [a, b] = [bankY(joint.from_bank_id), bankY(joint.to_bank_id)];
             if (a === null || b === null) return null;
-            const x = COLUMNS.bank + 50;
+            const x = COLUMNS.bank + 50 + 8 * i;
+            const y = (a + b) / 2 + 34 * (i - (picture.converters.length - 1) / 2);
             return (
-              <g key={`${from}/${to}`}>
+              <g key={joint.id} data-converter={joint.id}>
                 <line
                   x1={x}
                   x2={x}
@@ -93,22 +93,31 @@ export function Diagram({ picture }: { picture: StringsPicture }) {
                   strokeWidth="1.6"
                 />
                 <rect
-                  x={x - 34}
-                  y={(a + b) / 2 - 12}
-                  width="68"
-                  height="24"
+                  x={COLUMNS.bank - 2}
+                  y={y - 15}
+                  width="104"
+                  height="30"
                   rx="4"
                   fill="var(--field)"
                   stroke="var(--ink)"
                 />
-                <text x={x} y={(a + b) / 2 + 4} fontSize="11" textAnchor="middle" fill="var(--ink)">
-                  converter
+                <text x={COLUMNS.bank + 50} y={y - 2} fontSize="11" textAnchor="middle" fill="var(--ink)">
+                  converter {Math.round(joint.watts).toLocaleString("en-GB")} W
+                </text>
+                <text
+                  x={COLUMNS.bank + 50}
+                  y={y + 11}
+                  fontSize="10.5"
+                  textAnchor="middle"
+                  fill="var(--muted)"
+                >
+                  {joint.in_wire.size_mm2} in, {joint.out_wire.size_mm2} mm² out
                 </text>
               </g>
             );
           })}
-          {picture.consumers.map((user, i) => {
-            const y = rowY(i, picture.consumers.length);
+          {right.map((user, i) => {
+            const y = rowY(i, right.length);
             const from = bankY(user.bank_id) ?? y;
             const busX =
               COLUMNS.bank +
@@ -119,7 +128,7 @@ export function Diagram({ picture }: { picture: StringsPicture }) {
                   0,
                 );
             return (
-              <g key={`${user.name}/${user.bank_id}`}>
+              <g key={user.key} data-right={user.kind}>
                 <path
                   d={`M${COLUMNS.bank + 100} ${from}H${busX}V${y}H${COLUMNS.users}`}
                   fill="none"
@@ -130,9 +139,9 @@ export function Diagram({ picture }: { picture: StringsPicture }) {
                   x={COLUMNS.users}
                   y={y}
                   width={WIDTH - COLUMNS.users - 2}
-                  fill={user.kind === "motor" ? "var(--water-soft)" : "var(--field)"}
+                  fill={RIGHT[user.kind] ?? "var(--dog-far)"}
                   first={user.name}
-                  second={`${Math.round(user.watts).toLocaleString("en-GB")} W`}
+                  second={`${RIGHT[user.kind] ? "" : "brings "}${Math.round(user.watts).toLocaleString("en-GB")} W`}
                 />
                 {user.cable && (
                   <text
@@ -174,7 +183,7 @@ function Box(props: {
   alarm?: boolean;
 }) {
   const { x, y, width, fill, first, second, alarm } = props;
-  const short = first.length > width / 7.4 ? `${first.slice(0, Math.floor(width / 7.4) - 1)}…` : first;
+  const short = first.length > width / 7.9 ? `${first.slice(0, Math.floor(width / 7.9) - 1)}…` : first;
   return (
     <g>
       <rect
@@ -286,37 +295,18 @@ function PanelLine({
   );
 }
 
-function BankPart({
-  bank,
-  index,
-  y,
-  main,
-}: {
-  bank: Bank;
-  index: number;
-  y: number;
-  main: StringsPicture["main"];
-}) {
+function BankPart({ bank, index, y }: { bank: Bank; index: number; y: number }) {
   const busX = COLUMNS.bus + 12 * index;
+  const { fuse_a, size_mm2 } = bank.wire;
   return (
     <g data-bank={bank.id}>
-      {main && (
-        <>
-          <circle cx={(busX + COLUMNS.bank) / 2} cy={y} r="7" fill="var(--field)" stroke="var(--ink)" />
-          <text x={(busX + COLUMNS.bank) / 2} y={y - 12} fontSize="11" textAnchor="middle" fill="var(--ink)">
-            {main.fuse_a ? `${main.fuse_a} A` : "no fuse"}
-          </text>
-          <text
-            x={(busX + COLUMNS.bank) / 2}
-            y={y + 21}
-            fontSize="10.5"
-            textAnchor="middle"
-            fill="var(--muted)"
-          >
-            {main.size_mm2}
-          </text>
-        </>
-      )}
+      <circle cx={(busX + COLUMNS.bank) / 2} cy={y} r="7" fill="var(--field)" stroke="var(--ink)" />
+      <text x={(busX + COLUMNS.bank) / 2} y={y - 12} fontSize="11" textAnchor="middle" fill="var(--ink)">
+        {fuse_a ? `${fuse_a} A` : "no fuse"}
+      </text>
+      <text x={(busX + COLUMNS.bank) / 2} y={y + 21} fontSize="10.5" textAnchor="middle" fill="var(--muted)">
+        {size_mm2}
+      </text>
       <Box
         x={COLUMNS.bank}
         y={y}

@@ -54,6 +54,45 @@ export function ProposeFields() {
           in series, or another bank for it.
         </p>
       )}
+      {data?.volts.map((item) => (
+        <section key={item.group_id} className="mb-2" data-volts={item.group_id}>
+          <p className="m-0 mb-1 text-[13px]">
+            <b>
+              ▲ {item.place}: <Told sentence={item.told} />
+            </b>{" "}
+            {item.options.length ? "Ways out:" : "No way out on this list: other panels or another bank."}
+          </p>
+          {item.options.map((option) => (
+            <div
+              key={option.key}
+              className="mb-1 rounded-[6px] border border-hairline px-2 py-1"
+              data-volts-option={option.key}
+            >
+              <span className="block">{option.label}</span>
+              <span className="block text-[13px] text-muted">
+                {say("energy_wh", option.year_wh)} a year,{" "}
+                {shown({ quantity: "energy_wh", value: option.gain_wh, signed: true }, units)} ·{" "}
+                {say("money", option.price)}
+              </span>
+              <span className="block text-[13px]">
+                <Told sentence={option.risk} />
+              </span>
+              {option.design && (
+                <button
+                  type="button"
+                  className="link text-[13px]"
+                  aria-label={`Use it: ${option.label}`}
+                  onClick={() =>
+                    option.design && apply(() => option.design as typeof design, `volts-${option.key}`)
+                  }
+                >
+                  use it
+                </button>
+              )}
+            </div>
+          ))}
+        </section>
+      ))}
       {data?.proposals.map((item) => (
         <div
           key={item.key}

@@ -161,6 +161,21 @@ export function StringsBench({ picture, chosen, onChoose }: Props) {
             />
             <NumberField pointer={box("efficiency")} label="Efficiency" kind="fraction" step={0.5} />
             <NumberField
+              pointer={box("light_efficiency")}
+              label="At a tenth of its amps"
+              kind="fraction"
+              usual={null}
+              step={0.5}
+              hint="Empty: the same at any load"
+            />
+            <NumberField
+              pointer={box("full_efficiency")}
+              label="At all its amps"
+              kind="fraction"
+              usual={null}
+              step={0.5}
+            />
+            <NumberField
               pointer={box("own_power_w")}
               label="Its own draw"
               kind="power_w"
