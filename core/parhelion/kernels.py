@@ -14,7 +14,7 @@ import numba
 PACKAGE = Path(__file__).parent
 SOURCES = (
     "array/casting.py", "array/mismatch.py", "array/strung.py", "sun/year.py", "bank/store.py", "day/flow.py",
-    "day/steady.py", "day/chain.py", "day/dock.py",
+    "day/steady.py", "day/chain.py", "day/dock.py", "day/pace.py",
 )  # fmt: skip
 
 _state = hashlib.sha256(b"".join((PACKAGE / name).read_bytes() for name in SOURCES)).hexdigest()[:12]

@@ -7,6 +7,7 @@ from datetime import datetime
 from parhelion.answers import rail as cells
 from parhelion.answers.held_back import held_back_by, with_panel
 from parhelion.answers.models import Answers, Distance, RailCell, SteadySpeed
+from parhelion.answers.pace import by_pace, distances_m, further_way
 from parhelion.answers.reasons import assumes_all
 from parhelion.answers.speeds import (
     bank_power_w,
@@ -60,6 +61,9 @@ def answers_from(outlook: Outlook, at: datetime | None = None) -> Answers:
     on_sun = days_run_sun(outlook, steady) if kind != "no_bank" else live_distance(outlook)
     watts = bank_power_w(outlook)
     with_bank = days_run_bank(outlook, watts)
+    way = further_way(outlook, with_bank.distance_m or 0.0)
+    if way is not None:
+        with_bank = by_pace(with_bank, outlook, way)
     record = outlook.run_plan()
     dusk = bank_at_dusk(outlook, record)
     reach = range_at_speed(outlook)
@@ -72,7 +76,9 @@ def answers_from(outlook: Outlook, at: datetime | None = None) -> Answers:
         sun_only_steady=steady,
         days_run_sun=on_sun,
         days_run_bank=with_bank,
-        nine_in_ten=nine_in_ten(outlook, with_bank, watts),
+        nine_in_ten=nine_in_ten(
+            outlook, with_bank, watts, None if way is None else distances_m(outlook, way)
+        ),
         bank_at_dusk=dusk,
         refill=refill(outlook, dusk),
         range_at_speed=reach,

@@ -84,7 +84,7 @@ def with_panel(design: BoatDesign, watts: float | None = None) -> tuple[BoatDesi
     ), watts
 
 
-def _lighter_house(design: BoatDesign) -> tuple[BoatDesign, float]:
+def lighter_house(design: BoatDesign) -> tuple[BoatDesign, float]:
     """The design with 50 W less house on the mean, or none where it takes less; and the watts saved."""
     mean = sum(load.power_w * load.hours_per_day / 24 for load in design.loads)
     saved = min(HOUSE_STEP_W, mean)
@@ -110,7 +110,7 @@ def _candidates(design: BoatDesign) -> list[Candidate]:
              design.model_copy(update={"banks": (grown, *design.banks[1:])}),
              bank.mass, bank.nominal_wh * CHEMICALS[bank.chemistry].price_per_wh)
         )  # fmt: skip
-    lighter, saved = _lighter_house(design)
+    lighter, saved = lighter_house(design)
     if saved > 0:
         found.append(("house", sentence("{w} less house", w=power(saved)), lighter, 0.0, 0.0))
     drop = MASS_STEP_FRAC * design.displacement_kg
@@ -134,8 +134,10 @@ def steps(outlook: Outlook, measure: Measure, base: float) -> list[Step]:
     return sorted(made, key=lambda item: -item.gain_m)
 
 
-def _longer(outlook: Outlook) -> Outlook:
-    """The same day with the last spell an hour longer."""
+def longer_day(outlook: Outlook) -> Outlook | None:
+    """The same day with the last spell an hour longer; None where the day has no further hour."""
+    if not outlook.spells or outlook.hours > LONGEST_HOURS:
+        return None
     last = outlook.spells[-1]
     end = (datetime.combine(outlook.day.starts_at.date(), last.ends_at) + timedelta(hours=1)).time()
     longer = (*outlook.spells[:-1], Spell(starts_at=last.starts_at, ends_at=end))
@@ -162,8 +164,8 @@ def active_limits(outlook: Outlook, measure: Measure, steady: Steady | None, bas
         limits.append("bank empty")
     if steady.power_w >= outlook.rated_w * (1 - 1e-6):
         limits.append("drive")
-    longest = outlook.hours > LONGEST_HOURS
-    if outlook.spells and not longest and miles_m(_longer(outlook), measure) > (1 + WORTH_FRAC) * base:
+    longer = longer_day(outlook)
+    if longer is not None and miles_m(longer, measure) > (1 + WORTH_FRAC) * base:
         limits.append("hours of light")
     return limits
 

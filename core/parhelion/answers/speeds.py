@@ -224,11 +224,18 @@ def days_run_bank(outlook: Outlook, watts: float | None) -> Distance:
     )
 
 
-def nine_in_ten(outlook: Outlook, plan: Distance, watts: float | None) -> Distance:
-    """What nine of ten such days reach with the same plan, stopping at the reserve and foreseeing nothing."""
+def nine_in_ten(
+    outlook: Outlook, plan: Distance, watts: float | None, paced_m: np.ndarray | None = None
+) -> Distance:
+    """What nine of ten such days reach with the same plan, stopping at the reserve and foreseeing nothing.
+
+    `paced_m`: the distance of each member where the plan is not one constant speed.
+    """
     sky = words(SKY_WORDS[outlook.design.plan.sky])
     value, reason, speed_used = None, plan.reason, plan.speed_mps
-    if watts is not None and plan.speed_mps:
+    if paced_m is not None:
+        value = float(np.percentile(paced_m, 10))
+    elif watts is not None and plan.speed_mps:
         record = outlook.run(watts, outlook.design.plan.start_charge_frac)
         value = float(np.percentile(outlook.distance_m(record, plan.speed_mps), 10))
     elif outlook.store is None and outlook.design.panels:
