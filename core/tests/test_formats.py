@@ -120,7 +120,7 @@ class BoatFileTest(unittest.TestCase):
             (found[0].field, found[0].before, found[0].after), ("/hull/displacement_kg", "1240", "1300")
         )
         self.assertEqual(found[0].label, "hull displacement (kg)")
-        self.assertTrue(any(item.field == "/banks/0/unit_v" and item.after == "" for item in found))
+        self.assertTrue(any(item.field == "/banks/0" and item.after == "" for item in found))
         self.assertEqual(changes(boat(), boat()), [])
 
     def test_a_new_boat_of_every_type_moves_on_the_sun(self):

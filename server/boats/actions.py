@@ -16,6 +16,7 @@ from boats.models import Boat, Revision, Variant
 
 COALESCE = timedelta(seconds=60)  # edits closer than this share one revision row
 WORKING = "as designed"
+MOST_HISTORY = 40  # states shown
 
 
 class RevisionConflict(Exception):
@@ -91,6 +92,17 @@ def save_variant(variant_id: UUID, revision: int, design: BoatDesign) -> Variant
     else:
         Revision.objects.create(variant=variant, number=variant.revision, document=document, saved_at=now)
     return variant
+
+
+def history_of(variant: Variant) -> list[tuple[Revision, BoatDesign, list[Change]]]:
+    """The last states of a variant, newest first: the design, and how it differs from the state before."""
+    rows = list(variant.revisions.all()[: MOST_HISTORY + 1])
+    designs = [design_from(row.document) for row in rows]
+    found = []
+    for index, (row, design) in enumerate(zip(rows, designs, strict=True)):
+        before = designs[index + 1] if index + 1 < len(designs) else None
+        found.append((row, design, [] if before is None else changes(before, design)))
+    return found[:MOST_HISTORY]
 
 
 def duplicate_boat(boat: Boat) -> Boat:

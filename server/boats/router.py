@@ -62,6 +62,15 @@ class SaveVariant(Schema):
     design: BoatDesign
 
 
+class RevisionRow(Schema):
+    """A state a variant was in."""
+
+    number: int
+    saved_at: datetime
+    difference: list[Change]
+    design: BoatDesign
+
+
 class ConflictOut(Schema):
     """The one error shape, with what the other tab saved."""
 
@@ -166,6 +175,15 @@ def save(request: HttpRequest, variant_id: UUID, body: SaveVariant) -> Any:
         )
         reply = ConflictOut(errors=[problem], current=_out(conflict.current), difference=conflict.difference)
         return Status(409, reply)
+
+
+@variants_router.get("/{uuid:variant_id}/history", response=list[RevisionRow], operation_id="readHistory")
+def read_history(request: HttpRequest, variant_id: UUID) -> Any:
+    """The states a variant was in, newest first, each with how it differs from the one before."""
+    return [
+        RevisionRow(number=item.number, saved_at=item.saved_at, difference=difference, design=design)
+        for item, design, difference in actions.history_of(_variant(variant_id))
+    ]
 
 
 @variants_router.delete("/{uuid:variant_id}", response={204: None}, operation_id="dropVariant")

@@ -12,6 +12,7 @@ from ninja import NinjaAPI
 from ninja.errors import HttpError, ValidationError
 from parhelion.errors import ParhelionError, Problem, problems_from
 from pydantic import BaseModel
+from runs.router import router as runs_router
 from stations.router import router as stations_router
 
 
@@ -24,6 +25,7 @@ class Errors(BaseModel):
 api = NinjaAPI(title="Parhelion", version="1", urls_namespace="api", docs_url=None)
 api.add_router("/boats", boats_router)
 api.add_router("/variants", variants_router)
+api.add_router("/runs", runs_router)
 api.add_router("", stations_router)
 
 

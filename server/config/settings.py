@@ -18,7 +18,7 @@ SECRET_KEY = os.environ.get("PARHELION_SECRET_KEY", "loopback-only")
 DEBUG = False
 ALLOWED_HOSTS = ["localhost", "127.0.0.1", "[::1]", "testserver"]
 
-INSTALLED_APPS = ["boats", "stations"]
+INSTALLED_APPS = ["boats", "runs", "stations"]
 MIDDLEWARE = [
     "django.middleware.security.SecurityMiddleware",
     "config.middleware.StaticFilesMiddleware",
@@ -46,6 +46,8 @@ DATABASES = {
     }
 }
 TEST_RUNNER = "config.test_runner.Runner"
+# A forecast service that answers in open JSON; without one the simulated stand-in does.
+FORECAST_ADDRESS = os.environ.get("PARHELION_FORECAST", "")
 DEFAULT_AUTO_FIELD = "django.db.models.BigAutoField"
 
 USE_TZ = True

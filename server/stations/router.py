@@ -4,6 +4,7 @@ from __future__ import annotations
 
 import hashlib
 from datetime import UTC, datetime
+from datetime import date as Date
 from datetime import time as Time
 from typing import Any
 
@@ -15,9 +16,11 @@ from parhelion.answers.days_ahead import DaysAhead, days_ahead
 from parhelion.answers.helm import HelmCard, SpeedUnit
 from parhelion.answers.models import Answers
 from parhelion.answers.next_panel import NextPanels, next_panels
-from parhelion.answers.propose import Choice, Proposals, first_legal, propose
-from parhelion.answers.season import WholeSeason, season
+from parhelion.answers.pace import Ways, ways_of
+from parhelion.answers.prices import Prices, prices_of
+from parhelion.answers.propose import Choice, first_legal
 from parhelion.answers.sizing import SizingAsk
+from parhelion.answers.speeds import solve_steady, steady_mps
 from parhelion.answers.through_year import BoxesThroughYear, ThroughYear, boxes_through_year, through_year
 from parhelion.answers.tilt import TiltAdvice, tilt_advice
 from parhelion.data import controller_models, panel_models, places
@@ -26,6 +29,7 @@ from parhelion.defaults import LOAD_PRESETS, LoadPreset
 from parhelion.design import BoatDesign, ControllerModel, PanelModel, Site
 from parhelion.formats.accounts_table import written_accounts
 from parhelion.formats.controller_table import ReadControllers, read_controllers
+from parhelion.formats.forecast_file import read_forecast
 from parhelion.formats.helm_card_pdf import helm_card_pdf
 from parhelion.formats.module_table import ReadModules, read_modules
 from parhelion.formats.parts_table import written_parts
@@ -42,9 +46,12 @@ from parhelion.pictures.match import MatchPicture, match_picture
 from parhelion.pictures.strings import StringsPicture, strings_picture
 from parhelion.pictures.warnings import WarningCounts, warning_counts
 from parhelion.sun.daysteps import day_steps
+from parhelion.sun.forecast import LONGEST_DAYS, Forecast
 from parhelion.wiring.circuits import wiring_of
 from parhelion.wiring.parts import parts_of
 from pydantic import Field
+
+from stations.forecasts import forecast_for
 
 router = Router(tags=["stations"])
 
@@ -80,8 +87,21 @@ class DaysAheadOut(Checked):
     ahead: DaysAhead | None
 
 
-class SeasonOut(Checked):
-    season: WholeSeason
+class PaceOut(Checked):
+    """Null without a bank, without hours, or without panels."""
+
+    ways: Ways | None
+    prices: Prices | None
+
+
+class AskedForecast(Schema):
+    site: Site
+    date: Date
+    days: int = Field(default=7, ge=1, le=LONGEST_DAYS)
+
+
+class ForecastFile(Schema):
+    text: str = Field(max_length=200_000)
 
 
 class RangeOut(Checked):
@@ -156,10 +176,6 @@ class ControllerTable(Schema):
 
 class FirstLegalOut(Checked):
     choices: list[Choice]
-
-
-class ProposalsOut(Checked):
-    proposals: Proposals
 
 
 class BoxesYearOut(Checked):
@@ -246,10 +262,26 @@ def day_ahead(request: HttpRequest, body: Asked) -> Any:
     return DaysAheadOut(content_hash=content_hash(body.design), ahead=days_ahead(body.design))
 
 
-@router.post("/day/season", response=SeasonOut, operation_id="computeSeason")
-def day_season(request: HttpRequest, body: Asked) -> Any:
-    """The year month by month on the days that the place has."""
-    return SeasonOut(content_hash=content_hash(body.design), season=season(body.design))
+@router.post("/day/pace", response=PaceOut, operation_id="computePace")
+def day_pace(request: HttpRequest, body: Asked) -> Any:
+    """Ways to spend the day's energy side by side, and what every step is worth; null without a bank."""
+    outlook = outlook_of(body.design)
+    steady_m = steady_mps(outlook, solve_steady(outlook)) * outlook.hours * 3600.0
+    return PaceOut(
+        content_hash=content_hash(body.design), ways=ways_of(outlook), prices=prices_of(outlook, steady_m)
+    )
+
+
+@router.post("/day/forecast", response=Forecast, operation_id="forecastDays")
+def day_forecast(request: HttpRequest, body: AskedForecast) -> Any:
+    """The days from a date on, by the forecast service that is set up."""
+    return forecast_for(body.site, body.date, body.days)
+
+
+@router.post("/day/forecast/read", response=Forecast, operation_id="readForecast")
+def day_forecast_file(request: HttpRequest, body: ForecastFile) -> Any:
+    """A forecast file in open JSON."""
+    return read_forecast(body.text)
 
 
 @router.post("/day/weather", response=ReadWeather, operation_id="readWeather")
@@ -379,12 +411,6 @@ def strings_first(request: HttpRequest, body: Asked) -> Any:
     """A legal wiring by volts and amps alone, while the others are weighed."""
     design = body.design.changed(strings=())
     return FirstLegalOut(content_hash=content_hash(body.design), choices=first_legal(design))
-
-
-@router.post("/strings/propose", response=ProposalsOut, operation_id="proposeWiring")
-def strings_propose(request: HttpRequest, body: Asked) -> Any:
-    """The best few wirings for these panels and this bank."""
-    return ProposalsOut(content_hash=content_hash(body.design), proposals=propose(outlook_of(body.design)))
 
 
 @router.post("/warnings", response=WarningsOut, operation_id="countWarnings")

@@ -39,7 +39,7 @@ HALVINGS = 40
 BANK_STEP_WH, MASS_STEP_FRAC, RESERVE_STEP, DRIVE_STEP_FRAC, START_STEP = 1000.0, 0.10, 0.10, 0.10, 0.10
 LARGER_LIMIT, CONTROLLER_PRICE = 1.5, 120.0  # of a controller's amps; invented coins
 SAME_PRICE, NEAR_FRAC = 1e-7, 1e-7
-NOTHING_M = 20.0  # a day: less is rounding
+HEAVY_M, NOTHING_M = 185.0, 20.0  # a day: less is rounding
 CLIPPED_WH = 5.0
 
 
@@ -52,8 +52,8 @@ class PricedStep(Frozen):
     gain_m: float  # the day solved again
     cost: float
     mass_kg: float
-    per_coin_m: float | None  # by the gain; None where it costs nothing
-    per_kg_m: float | None
+    for_100_coins_m: float | None  # by the gain; None where it costs nothing
+    for_10_kg_m: float | None
 
 
 class Prices(Frozen):
@@ -96,7 +96,7 @@ def cycle_of(outlook: Outlook, speeds: Speeds) -> Cycle:
     for _ in range(HALVINGS):
         middle = (low + high) / 2
         pace = plan(middle)
-        lacks = pace.stored_wh.min() < floor - NEAR_FRAC * full  # before the sun is up the house draws it down
+        lacks = pace.stored_wh.min() < floor - NEAR_FRAC * full  # the house before sunrise
         if not lacks and abs(falls(pace)) <= SAME_PRICE * pace.of_start:
             return Cycle(pace, pace.of_full, pace.of_floor)
         low, high = (middle, high) if lacks or falls(pace) > 0 else (low, middle)
@@ -227,7 +227,8 @@ def _drive_step(base: Outlook, cycle: Cycle, speeds: Speeds) -> PricedStep | Non
 def _step(key: Key, label: Sentence, priced: float | None, gain: float, cost: float, kg: float) -> PricedStep:
     return PricedStep(
         key=key, label=label, by_price_m=priced, gain_m=gain, cost=cost, mass_kg=kg,
-        per_coin_m=gain / cost if cost > 0 else None, per_kg_m=gain / kg if kg > 0 else None,
+        for_100_coins_m=100 * gain / cost if cost > 0 else None,
+        for_10_kg_m=10 * gain / kg if kg > 0 else None,
     )  # fmt: skip
 
 
@@ -286,12 +287,13 @@ def _told(cycle: Cycle, steps: list[PricedStep]) -> list[Sentence]:
     found = []
     by_key = {step.key: step for step in steps}
     bank = by_key["battery"]
+    heavy = bank.gain_m < -HEAVY_M
     if abs(cycle.of_full) < 1e-9 and abs(cycle.of_floor) < 1e-9:
         found.append(
             sentence(
                 "More bank adds nothing to the day's run: it is never full and never at its reserve."
-                + (" Its weight costs {lost}." if bank.gain_m < -NOTHING_M else ""),
-                **({"lost": distance(-bank.gain_m)} if bank.gain_m < -NOTHING_M else {}),
+                + (" Its weight costs {lost}." if heavy else ""),
+                **({"lost": distance(-bank.gain_m)} if heavy else {}),
             )
         )
     best = max(steps, key=lambda step: step.gain_m if step.key != "start" else -np.inf)
@@ -302,13 +304,13 @@ def _told(cycle: Cycle, steps: list[PricedStep]) -> list[Sentence]:
                 slots={**best.label.slots, "gain": distance(best.gain_m, signed=True)},
             )
         )
-    paid = [step for step in steps if step.per_coin_m is not None and step.gain_m > NOTHING_M]
+    paid = [step for step in steps if step.for_100_coins_m is not None and step.gain_m > NOTHING_M]
     if paid:
-        cheap = max(paid, key=lambda step: step.per_coin_m or 0.0)
+        cheap = max(paid, key=lambda step: step.for_100_coins_m or 0.0)
         found.append(
             Sentence(
                 text=f"Most for its price: {cheap.label.text}, {{gain}} for 100 coins.",
-                slots={**cheap.label.slots, "gain": distance(100 * (cheap.per_coin_m or 0.0))},
+                slots={**cheap.label.slots, "gain": distance(cheap.for_100_coins_m or 0.0)},
             )
         )
     return found

@@ -16,6 +16,7 @@ from parhelion.array.harvest import harvest
 from parhelion.constants import STEP_H
 from parhelion.day.outlook import Outlook
 from parhelion.design import Bank, BoatDesign, Controller, PanelGroup
+from parhelion.progress import Report, silent
 from parhelion.quantities import Frozen, Sentence, count, energy, fraction, money, sentence
 
 SAME_WH = 0.5
@@ -175,12 +176,14 @@ def _best_for_its_price(options: list[Arrangement]) -> Arrangement:
     return min((o for o in options if o.wh >= enough), key=lambda o: (o.price, -o.wh))
 
 
-def propose(outlook: Outlook) -> Proposals:
+def propose(outlook: Outlook, report: Report = silent) -> Proposals:
     """The best few wirings of a design.
 
     Parameters
     ----------
     outlook : Outlook
+    report : Report
+        Told after every group of panels and every proposal.
 
     Returns
     -------
@@ -194,8 +197,9 @@ def propose(outlook: Outlook) -> Proposals:
     tried, legal = 0, 0
     by_group: list[list[Arrangement]] = []
     unwired = []
-    for group in design.fitted_panels:
+    for index, group in enumerate(design.fitted_panels):
         bank = _bank_of(design, group)
+        report(0.6 * index / len(design.fitted_panels))
         if bank is None:
             continue
         number, options = _options(design, outlook, group, bank)
@@ -246,7 +250,8 @@ def propose(outlook: Outlook) -> Proposals:
         )
     top_price = sum(o.price for o in most)
     found: list[Proposal] = []
-    for key, label, picked, text in rows:
+    for index, (key, label, picked, text) in enumerate(rows):
+        report(0.6 + 0.4 * index / len(rows))
         slots = {
             "lost": energy(max(best_wh - sum(o.wh for o in picked), 0.0)),
             "spared": money(max(top_price - sum(o.price for o in picked), 0.0)),

@@ -26,6 +26,7 @@ from parhelion.day.outlook import Outlook, outlook_under
 from parhelion.day.steady import motor_of, steady_power
 from parhelion.design import BoatDesign
 from parhelion.hull.demand import DemandCurve, demand_curve
+from parhelion.progress import Report, silent
 from parhelion.quantities import Frozen, Sentence, hours, power, sentence, speed, words
 from parhelion.sun.climate import usual_air_temperature_c
 from parhelion.sun.daysteps import DaySteps
@@ -310,7 +311,7 @@ def _cold(design: BoatDesign) -> list[Sentence]:
     ]
 
 
-def season(design: BoatDesign, days: int = DAYS) -> WholeSeason:
+def season(design: BoatDesign, days: int = DAYS, report: Report = silent) -> WholeSeason:
     """A year of a design on the days that its place has.
 
     Parameters
@@ -318,6 +319,8 @@ def season(design: BoatDesign, days: int = DAYS) -> WholeSeason:
     design : BoatDesign
     days : int
         Generated for each month.
+    report : Report
+        Told after every month.
 
     Returns
     -------
@@ -325,7 +328,10 @@ def season(design: BoatDesign, days: int = DAYS) -> WholeSeason:
         The plan's hours and speed every day; the array as it stands in the plan's state.
     """
     curve = demand_curve(design)
-    months = [_month(design, month, curve, days) for month in range(1, 13)]
+    months = []
+    for month in range(1, 13):
+        months.append(_month(design, month, curve, days))
+        report(month / 12)
     now = months[design.plan.date.month - 1]
     worst, best = min(months, key=lambda m: m.wished_h), max(months, key=lambda m: m.wished_h)
     enough = now.wished_h >= now.motoring_h - 1e-6

@@ -41,6 +41,7 @@ from parhelion.design.hull import Loading as Loading
 from parhelion.design.hull import MeasuredRun as MeasuredRun
 from parhelion.design.hull import Tow as Tow
 from parhelion.design.part import Point as Point
+from parhelion.design.plan import Budget as Budget
 from parhelion.design.plan import Plan as Plan
 from parhelion.design.plan import Site as Site
 from parhelion.design.plan import Sky as Sky
@@ -49,6 +50,7 @@ from parhelion.design.plan import Source as Source
 from parhelion.design.plan import SourceKind as SourceKind
 from parhelion.design.plan import Spell as Spell
 from parhelion.design.plan import Stay as Stay
+from parhelion.design.plan import TripDay as TripDay
 from parhelion.design.plan import Water as Water
 from parhelion.design.states import HIDDEN as HIDDEN
 from parhelion.design.states import LYING as LYING

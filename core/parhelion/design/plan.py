@@ -125,13 +125,31 @@ class Stay(Part):
         return self
 
 
+class TripDay(Part):
+    """One day ahead, where the days are planned one by one."""
+
+    out: bool = Field(default=True, title="Out, or at rest")
+    sky: Sky | None = Field(default=None, title="Sky; empty: as the climate has it")
+    speed_mps: float | None = Field(default=None, gt=0, le=30, title="At; empty: the plan's speed")
+
+
+class Budget(Part):
+    """What an upgrade may cost, and what already lies in the shed."""
+
+    coins: float = Field(default=1_000, ge=0, le=1e6, title="Money")
+    mass_kg: float | None = Field(default=None, ge=0, le=10_000, title="Weight; empty: any")
+    owned_panels: int = Field(default=0, ge=0, le=50, title="Panels already owned")
+    owned_units: int = Field(default=0, ge=0, le=50, title="Battery units already owned")
+
+
 class Trip(Part):
-    """Days ahead: out, then at rest, so many rounds; a spell of fog from some day on."""
+    """Days ahead: out, then at rest, so many rounds, a spell of fog from some day on; or day by day."""
 
     out_days: int = Field(default=3, ge=0, le=14, title="Days out")
     rest_days: int = Field(default=2, ge=0, le=14, title="Days at rest")
     rounds: int = Field(default=2, ge=1, le=6, title="Rounds")
     rest_state: BoatState = Field(default=BoatState.ANCHORED, title="At rest she is")
+    days: tuple[TripDay, ...] = Field(default=(), max_length=21, title="Day by day; empty: by rounds")
     fog_from: int = Field(default=3, ge=1, le=168, title="Fog from day")
     fog_days: int = Field(default=0, ge=0, le=30, title="Days of fog")
 
@@ -150,6 +168,7 @@ class Plan(Part):
     state: BoatState = Field(default=BoatState.UNDER_WAY, title="The boat is")
     heading_deg: float | None = Field(default=None, ge=0, lt=360, title="Heading; empty is any heading")
     trip: Trip = Trip()
+    budget: Budget = Budget()
     swing_deg: float = Field(default=0, ge=0, le=180, title="Swings to either side of it")
     speed_mps: float = Field(gt=0, le=30, title="Speed through the water")
     spells: tuple[Spell, ...] | None = Field(default=None, max_length=8)

@@ -129,6 +129,26 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/variants/{variant_id}/history": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Read History
+         * @description The states a variant was in, newest first, each with how it differs from the one before.
+         */
+        get: operations["readHistory"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/variants/{variant_id}/file": {
         parameters: {
             query?: never;
@@ -143,6 +163,60 @@ export interface paths {
         get: operations["downloadVariant"];
         put?: never;
         post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/runs": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Ask
+         * @description Begin long work, or find it begun or done.
+         */
+        post: operations["askRun"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/runs/{run_id}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** Read */
+        get: operations["readRun"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/runs/{run_id}/cancel": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Cancel */
+        post: operations["cancelRun"];
         delete?: never;
         options?: never;
         head?: never;
@@ -260,7 +334,7 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
-    "/api/day/season": {
+    "/api/day/pace": {
         parameters: {
             query?: never;
             header?: never;
@@ -270,10 +344,50 @@ export interface paths {
         get?: never;
         put?: never;
         /**
-         * Day Season
-         * @description The year month by month on the days that the place has.
+         * Day Pace
+         * @description Ways to spend the day's energy side by side, and what every step is worth; null without a bank.
          */
-        post: operations["computeSeason"];
+        post: operations["computePace"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/day/forecast": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Day Forecast
+         * @description The days from a date on, by the forecast service that is set up.
+         */
+        post: operations["forecastDays"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/day/forecast/read": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Day Forecast File
+         * @description A forecast file in open JSON.
+         */
+        post: operations["readForecast"];
         delete?: never;
         options?: never;
         head?: never;
@@ -687,26 +801,6 @@ export interface paths {
          * @description A legal wiring by volts and amps alone, while the others are weighed.
          */
         post: operations["findFirstWiring"];
-        delete?: never;
-        options?: never;
-        head?: never;
-        patch?: never;
-        trace?: never;
-    };
-    "/api/strings/propose": {
-        parameters: {
-            query?: never;
-            header?: never;
-            path?: never;
-            cookie?: never;
-        };
-        get?: never;
-        put?: never;
-        /**
-         * Strings Propose
-         * @description The best few wirings for these panels and this bank.
-         */
-        post: operations["proposeWiring"];
         delete?: never;
         options?: never;
         head?: never;
@@ -1182,6 +1276,29 @@ export interface components {
          * @enum {string}
          */
         BoatState: "under_way" | "sailing" | "anchored" | "dock" | "trailer";
+        /**
+         * Budget
+         * @description What an upgrade may cost, and what already lies in the shed.
+         */
+        Budget: {
+            /**
+             * Money
+             * @default 1000
+             */
+            coins: number;
+            /** Weight; empty: any */
+            mass_kg?: number | null;
+            /**
+             * Panels already owned
+             * @default 0
+             */
+            owned_panels: number;
+            /**
+             * Battery units already owned
+             * @default 0
+             */
+            owned_units: number;
+        };
         /**
          * Build
          * @description How a panel is made.
@@ -1847,11 +1964,21 @@ export interface components {
              *       "rest_days": 2,
              *       "rounds": 2,
              *       "rest_state": "anchored",
+             *       "days": [],
              *       "fog_from": 3,
              *       "fog_days": 0
              *     }
              */
             trip: components["schemas"]["Trip"];
+            /**
+             * @default {
+             *       "coins": 1000,
+             *       "mass_kg": null,
+             *       "owned_panels": 0,
+             *       "owned_units": 0
+             *     }
+             */
+            budget: components["schemas"]["Budget"];
             /**
              * Swings to either side of it
              * @default 0
@@ -2145,7 +2272,7 @@ export interface components {
         };
         /**
          * Trip
-         * @description Days ahead: out, then at rest, so many rounds; a spell of fog from some day on.
+         * @description Days ahead: out, then at rest, so many rounds, a spell of fog from some day on; or day by day.
          */
         Trip: {
             /**
@@ -2169,6 +2296,11 @@ export interface components {
              */
             rest_state: components["schemas"]["BoatState"];
             /**
+             * Day by day; empty: by rounds
+             * @default []
+             */
+            days: components["schemas"]["TripDay"][];
+            /**
              * Fog from day
              * @default 3
              */
@@ -2178,6 +2310,21 @@ export interface components {
              * @default 0
              */
             fog_days: number;
+        };
+        /**
+         * TripDay
+         * @description One day ahead, where the days are planned one by one.
+         */
+        TripDay: {
+            /**
+             * Out, or at rest
+             * @default true
+             */
+            out: boolean;
+            /** Sky; empty: as the climate has it */
+            sky?: components["schemas"]["Sky"] | null;
+            /** At; empty: the plan's speed */
+            speed_mps?: number | null;
         };
         /**
          * Under
@@ -2318,6 +2465,352 @@ export interface components {
             revision: number;
             design: components["schemas"]["BoatDesign"];
         };
+        /**
+         * RevisionRow
+         * @description A state a variant was in.
+         */
+        RevisionRow: {
+            /** Number */
+            number: number;
+            /**
+             * Saved At
+             * Format: date-time
+             */
+            saved_at: string;
+            /** Difference */
+            difference: components["schemas"]["Change"][];
+            design: components["schemas"]["BoatDesign"];
+        };
+        /**
+         * Choice
+         * @description How one group is wired.
+         */
+        Choice: {
+            /** Group Id */
+            group_id: string;
+            /** Place */
+            place: string;
+            /** Series */
+            series: number;
+            /** Strings */
+            strings: number;
+            /** Boxes */
+            boxes: number;
+            /** Controller */
+            controller: string;
+            /** Cold V */
+            cold_v: number;
+            /** Hot V */
+            hot_v: number;
+        };
+        /**
+         * ComparedLine
+         * @description One answer of every side; None where a boat has none.
+         */
+        ComparedLine: {
+            /** Key */
+            key: string;
+            /** Label */
+            label: string;
+            /** Values */
+            values: (components["schemas"]["Quantity"] | null)[];
+            /** Better */
+            better: number | null;
+        };
+        /**
+         * ComparedSide
+         * @description One variant.
+         */
+        ComparedSide: {
+            /** Name */
+            name: string;
+            /** Months */
+            months: components["schemas"]["SeasonMonth"][];
+            /** Year M */
+            year_m: number;
+            /** Differences */
+            differences: components["schemas"]["Change"][];
+        };
+        /**
+         * Comparison
+         * @description Two to four variants.
+         */
+        Comparison: {
+            /** Sides */
+            sides: components["schemas"]["ComparedSide"][];
+            /** Lines */
+            lines: components["schemas"]["ComparedLine"][];
+            /** Told */
+            told: components["schemas"]["Sentence"][];
+        };
+        /**
+         * Kind
+         * @enum {string}
+         */
+        Kind: "season" | "proposals" | "ladder" | "comparison";
+        /**
+         * Proposal
+         * @description One wiring of the whole boat.
+         */
+        Proposal: {
+            /** Key */
+            key: string;
+            /** Label */
+            label: string;
+            /** Day Wh */
+            day_wh: number;
+            /** Year Wh */
+            year_wh: number;
+            /** Price */
+            price: number;
+            /** Boxes */
+            boxes: number;
+            /** Wires */
+            wires: number;
+            reason: components["schemas"]["Sentence"];
+            /** Choices */
+            choices: components["schemas"]["Choice"][];
+            /** Current */
+            current: boolean;
+            design: components["schemas"]["BoatDesign"];
+        };
+        /**
+         * Proposals
+         * @description The best few, and how many arrangements were looked at.
+         */
+        Proposals: {
+            /** Tried */
+            tried: number;
+            /** Legal */
+            legal: number;
+            /** Now Wh */
+            now_wh: number;
+            /** Now Year Wh */
+            now_year_wh: number;
+            /** Proposals */
+            proposals: components["schemas"]["Proposal"][];
+            /** Volts */
+            volts: components["schemas"]["VoltsOptions"][];
+            /** Unwired */
+            unwired: string[];
+        };
+        /**
+         * Quantity
+         * @description A number with what it is; `signed` asks for an explicit plus.
+         */
+        Quantity: {
+            /**
+             * Quantity
+             * @enum {string}
+             */
+            quantity: "speed_mps" | "distance_m" | "length_m" | "mass_kg" | "power_w" | "energy_wh" | "fraction" | "ratio" | "duration_h" | "days" | "angle_deg" | "temperature_c" | "count" | "clock_min" | "money" | "capacity_ah" | "voltage_v" | "current_a" | "rpm" | "years" | "text";
+            /** Value */
+            value: number | string;
+            /**
+             * Signed
+             * @default false
+             */
+            signed: boolean;
+        };
+        /**
+         * RunOut
+         * @description Where a run stands; the answer of its kind once it is done.
+         */
+        RunOut: {
+            /**
+             * Id
+             * Format: uuid
+             */
+            id: string;
+            kind: components["schemas"]["Kind"];
+            /** Status */
+            status: string;
+            /** Progress */
+            progress: number;
+            /** Problem */
+            problem: string;
+            season?: components["schemas"]["WholeSeason"] | null;
+            proposals?: components["schemas"]["Proposals"] | null;
+            ladder?: components["schemas"]["UpgradeLadder"] | null;
+            comparison?: components["schemas"]["Comparison"] | null;
+        };
+        /**
+         * Rung
+         * @description One step of the ladder, in the order it is taken.
+         */
+        Rung: {
+            /**
+             * Kind
+             * @enum {string}
+             */
+            kind: "panel" | "battery" | "controller" | "house" | "mass";
+            label: components["schemas"]["Sentence"];
+            /** Cost */
+            cost: number;
+            /** Mass Kg */
+            mass_kg: number;
+            /** Gain M */
+            gain_m: number;
+            /** Total M */
+            total_m: number;
+            /** Owned */
+            owned: boolean;
+        };
+        /**
+         * SeasonMonth
+         * @description One month; energies are of its mean day at the bank.
+         */
+        SeasonMonth: {
+            /** Month */
+            month: number;
+            /** Sun H */
+            sun_h: number;
+            /** Asked Sun H */
+            asked_sun_h: number;
+            /** Motoring H */
+            motoring_h: number;
+            /** Speed Mps */
+            speed_mps: number;
+            /** Sceptic Mps */
+            sceptic_mps: number;
+            /** Enthusiast Mps */
+            enthusiast_mps: number;
+            /** Poor M */
+            poor_m: number;
+            /** Middle M */
+            middle_m: number;
+            /** Good M */
+            good_m: number;
+            /** Kept Frac */
+            kept_frac: number;
+            /** Harvest Wh */
+            harvest_wh: number;
+            /** Motor Wh */
+            motor_wh: number;
+            /** House Wh */
+            house_wh: number;
+            /** Refused Wh */
+            refused_wh: number;
+            /** Lost Wh */
+            lost_wh: number;
+            /** Wished H */
+            wished_h: number;
+        };
+        /**
+         * Sentence
+         * @description Words with named slots, e.g. ``"Half a knot less: {gain}"``.
+         */
+        Sentence: {
+            /** Text */
+            text: string;
+            /**
+             * Slots
+             * @default {}
+             */
+            slots: {
+                [key: string]: components["schemas"]["Quantity"];
+            };
+        };
+        /**
+         * UpgradeLadder
+         * @description From the boat as she is, rung by rung.
+         */
+        UpgradeLadder: {
+            /**
+             * Measure
+             * @enum {string}
+             */
+            measure: "days_run_sun" | "range" | "days_distance";
+            /** Start M */
+            start_m: number;
+            /** Rungs */
+            rungs: components["schemas"]["Rung"][];
+            /** Cost */
+            cost: number;
+            /** Mass Kg */
+            mass_kg: number;
+            /** Tried */
+            tried: number;
+            /** Told */
+            told: components["schemas"]["Sentence"][];
+            design: components["schemas"]["BoatDesign"] | null;
+        };
+        /**
+         * VoltsOption
+         * @description One way out, with what it gives and what it risks.
+         */
+        VoltsOption: {
+            /** Key */
+            key: string;
+            /** Label */
+            label: string;
+            /** Year Wh */
+            year_wh: number;
+            /** Gain Wh */
+            gain_wh: number;
+            /** Price */
+            price: number;
+            risk: components["schemas"]["Sentence"];
+            design: components["schemas"]["BoatDesign"] | null;
+        };
+        /**
+         * VoltsOptions
+         * @description Panels of the wrong volts, and the ways out, most energy first.
+         */
+        VoltsOptions: {
+            /** Group Id */
+            group_id: string;
+            /** Place */
+            place: string;
+            told: components["schemas"]["Sentence"];
+            /** Options */
+            options: components["schemas"]["VoltsOption"][];
+        };
+        /**
+         * WholeSeason
+         * @description A year on the days that the place has.
+         */
+        WholeSeason: {
+            /** Months */
+            months: components["schemas"]["SeasonMonth"][];
+            climate: components["schemas"]["Sentence"];
+            /** Cautions */
+            cautions: components["schemas"]["Sentence"][];
+            /** Wished Mps */
+            wished_mps: number;
+            /** Worst */
+            worst: number;
+            /** Best */
+            best: number;
+            verdict: components["schemas"]["Sentence"];
+            /**
+             * Answer
+             * @enum {string}
+             */
+            answer: "yes" | "partly" | "no";
+            /** Turning */
+            turning: components["schemas"]["Sentence"][];
+            /** Days */
+            days: number;
+        };
+        /**
+         * AskedRun
+         * @description A question that takes a while: of one design, or of two to four to compare.
+         */
+        AskedRun: {
+            kind: components["schemas"]["Kind"];
+            /** Designs */
+            designs: components["schemas"]["NamedDesign"][];
+        };
+        /** NamedDesign */
+        NamedDesign: {
+            /**
+             * Name
+             * @default
+             */
+            name: string;
+            design: components["schemas"]["BoatDesign"];
+        };
         /** Checked */
         Checked: {
             /** Content Hash */
@@ -2444,24 +2937,6 @@ export interface components {
             at: string;
         };
         /**
-         * Quantity
-         * @description A number with what it is; `signed` asks for an explicit plus.
-         */
-        Quantity: {
-            /**
-             * Quantity
-             * @enum {string}
-             */
-            quantity: "speed_mps" | "distance_m" | "length_m" | "mass_kg" | "power_w" | "energy_wh" | "fraction" | "ratio" | "duration_h" | "days" | "angle_deg" | "temperature_c" | "count" | "clock_min" | "money" | "capacity_ah" | "voltage_v" | "current_a" | "rpm" | "years" | "text";
-            /** Value */
-            value: number | string;
-            /**
-             * Signed
-             * @default false
-             */
-            signed: boolean;
-        };
-        /**
          * RailCell
          * @description One cell of the answer rail, ready to show.
          */
@@ -2509,21 +2984,6 @@ export interface components {
             nine_in_ten_days?: number | null;
             /** From Reserve Days */
             from_reserve_days?: number | null;
-        };
-        /**
-         * Sentence
-         * @description Words with named slots, e.g. ``"Half a knot less: {gain}"``.
-         */
-        Sentence: {
-            /** Text */
-            text: string;
-            /**
-             * Slots
-             * @default {}
-             */
-            slots: {
-                [key: string]: components["schemas"]["Quantity"];
-            };
         };
         /**
          * SteadySpeed
@@ -3035,8 +3495,9 @@ export interface components {
              * @enum {string}
              */
             kind: "out" | "rest";
-            /** Fog */
-            fog: boolean;
+            /** Date */
+            date: string | null;
+            sky: components["schemas"]["Sky"] | null;
             /** Charge Low */
             charge_low: number;
             /** Charge Middle */
@@ -3079,77 +3540,142 @@ export interface components {
             ahead: components["schemas"]["DaysAhead"] | null;
         };
         /**
-         * SeasonMonth
-         * @description One month; energies are of its mean day at the bank.
+         * PaceOut
+         * @description Null without a bank, without hours, or without panels.
          */
-        SeasonMonth: {
-            /** Month */
-            month: number;
-            /** Sun H */
-            sun_h: number;
-            /** Asked Sun H */
-            asked_sun_h: number;
-            /** Motoring H */
-            motoring_h: number;
-            /** Speed Mps */
-            speed_mps: number;
-            /** Sceptic Mps */
-            sceptic_mps: number;
-            /** Enthusiast Mps */
-            enthusiast_mps: number;
-            /** Poor M */
-            poor_m: number;
-            /** Middle M */
-            middle_m: number;
-            /** Good M */
-            good_m: number;
-            /** Kept Frac */
-            kept_frac: number;
-            /** Harvest Wh */
-            harvest_wh: number;
-            /** Motor Wh */
-            motor_wh: number;
-            /** House Wh */
-            house_wh: number;
-            /** Refused Wh */
-            refused_wh: number;
-            /** Lost Wh */
-            lost_wh: number;
-            /** Wished H */
-            wished_h: number;
-        };
-        /** SeasonOut */
-        SeasonOut: {
+        PaceOut: {
             /** Content Hash */
             content_hash: string;
-            season: components["schemas"]["WholeSeason"];
+            ways: components["schemas"]["Ways"] | null;
+            prices: components["schemas"]["Prices"] | null;
         };
         /**
-         * WholeSeason
-         * @description A year on the days that the place has.
+         * PaceWay
+         * @description One way through the day; lists over its 144 steps, the charge at their 145 edges.
          */
-        WholeSeason: {
-            /** Months */
-            months: components["schemas"]["SeasonMonth"][];
-            climate: components["schemas"]["Sentence"];
-            /** Cautions */
-            cautions: components["schemas"]["Sentence"][];
-            /** Wished Mps */
-            wished_mps: number;
-            /** Worst */
-            worst: number;
-            /** Best */
-            best: number;
-            verdict: components["schemas"]["Sentence"];
+        PaceWay: {
             /**
-             * Answer
+             * Key
              * @enum {string}
              */
-            answer: "yes" | "partly" | "no";
-            /** Turning */
-            turning: components["schemas"]["Sentence"][];
+            key: "best" | "constant" | "sun" | "sprint";
+            /** Label */
+            label: string;
+            /** Distance M */
+            distance_m: number;
+            /** Speed Mps */
+            speed_mps: number[];
+            /** Motor W */
+            motor_w: number[];
+            /** Soc */
+            soc: number[];
+            /** End Frac */
+            end_frac: number;
+            /** Wasted Wh */
+            wasted_wh: number;
+            /** Stops */
+            stops: boolean;
+        };
+        /**
+         * PricedStep
+         * @description One practical step; distances a day on sun alone, those of the start charge once.
+         */
+        PricedStep: {
+            /**
+             * Key
+             * @enum {string}
+             */
+            key: "panel" | "battery" | "controller" | "house" | "mass" | "reserve" | "drive" | "hours" | "start";
+            label: components["schemas"]["Sentence"];
+            /** By Price M */
+            by_price_m: number | null;
+            /** Gain M */
+            gain_m: number;
+            /** Cost */
+            cost: number;
+            /** Mass Kg */
+            mass_kg: number;
+            /** For 100 Coins M */
+            for_100_coins_m: number | null;
+            /** For 10 Kg M */
+            for_10_kg_m: number | null;
+        };
+        /**
+         * Prices
+         * @description The furthest day on sun alone, and what every step is worth there.
+         */
+        Prices: {
+            /** Distance M */
+            distance_m: number;
+            /** Steady M */
+            steady_m: number;
+            /** Steps */
+            steps: components["schemas"]["PricedStep"][];
+            /** Full Frac */
+            full_frac: number;
+            /** Floor Frac */
+            floor_frac: number;
+            /** Told */
+            told: components["schemas"]["Sentence"][];
+        };
+        /**
+         * Ways
+         * @description The ways side by side, the furthest first, with what to make of them.
+         */
+        Ways: {
+            /** Ways */
+            ways: components["schemas"]["PaceWay"][];
+            /** Reserve Frac */
+            reserve_frac: number;
+            /** Told */
+            told: components["schemas"]["Sentence"][];
+        };
+        /**
+         * Forecast
+         * @description Days one after the other, and who says so.
+         */
+        Forecast: {
+            /** Source */
+            source: string;
             /** Days */
+            days: components["schemas"]["ForecastDay"][];
+        };
+        /**
+         * ForecastDay
+         * @description One day of a forecast.
+         */
+        ForecastDay: {
+            /**
+             * Date
+             * Format: date
+             */
+            date: string;
+            sky: components["schemas"]["Sky"];
+            /** Sun Hours */
+            sun_hours?: number | null;
+            /** Wind Mps */
+            wind_mps?: number | null;
+            /** Air C */
+            air_c?: number | null;
+        };
+        /** AskedForecast */
+        AskedForecast: {
+            site: components["schemas"]["Site"];
+            /**
+             * Date
+             * Format: date
+             */
+            date: string;
+            /**
+             * Days
+             * @default 7
+             */
             days: number;
+        };
+        /** ForecastFile */
+        ForecastFile: {
+            /** Text */
+            text: string;
         };
         /**
          * LineProblem
@@ -4675,117 +5201,12 @@ export interface components {
             content_hash: string;
             year: components["schemas"]["BoxesThroughYear"];
         };
-        /**
-         * Choice
-         * @description How one group is wired.
-         */
-        Choice: {
-            /** Group Id */
-            group_id: string;
-            /** Place */
-            place: string;
-            /** Series */
-            series: number;
-            /** Strings */
-            strings: number;
-            /** Boxes */
-            boxes: number;
-            /** Controller */
-            controller: string;
-            /** Cold V */
-            cold_v: number;
-            /** Hot V */
-            hot_v: number;
-        };
         /** FirstLegalOut */
         FirstLegalOut: {
             /** Content Hash */
             content_hash: string;
             /** Choices */
             choices: components["schemas"]["Choice"][];
-        };
-        /**
-         * Proposal
-         * @description One wiring of the whole boat.
-         */
-        Proposal: {
-            /** Key */
-            key: string;
-            /** Label */
-            label: string;
-            /** Day Wh */
-            day_wh: number;
-            /** Year Wh */
-            year_wh: number;
-            /** Price */
-            price: number;
-            /** Boxes */
-            boxes: number;
-            /** Wires */
-            wires: number;
-            reason: components["schemas"]["Sentence"];
-            /** Choices */
-            choices: components["schemas"]["Choice"][];
-            /** Current */
-            current: boolean;
-            design: components["schemas"]["BoatDesign"];
-        };
-        /**
-         * Proposals
-         * @description The best few, and how many arrangements were looked at.
-         */
-        Proposals: {
-            /** Tried */
-            tried: number;
-            /** Legal */
-            legal: number;
-            /** Now Wh */
-            now_wh: number;
-            /** Now Year Wh */
-            now_year_wh: number;
-            /** Proposals */
-            proposals: components["schemas"]["Proposal"][];
-            /** Volts */
-            volts: components["schemas"]["VoltsOptions"][];
-            /** Unwired */
-            unwired: string[];
-        };
-        /** ProposalsOut */
-        ProposalsOut: {
-            /** Content Hash */
-            content_hash: string;
-            proposals: components["schemas"]["Proposals"];
-        };
-        /**
-         * VoltsOption
-         * @description One way out, with what it gives and what it risks.
-         */
-        VoltsOption: {
-            /** Key */
-            key: string;
-            /** Label */
-            label: string;
-            /** Year Wh */
-            year_wh: number;
-            /** Gain Wh */
-            gain_wh: number;
-            /** Price */
-            price: number;
-            risk: components["schemas"]["Sentence"];
-            design: components["schemas"]["BoatDesign"] | null;
-        };
-        /**
-         * VoltsOptions
-         * @description Panels of the wrong volts, and the ways out, most energy first.
-         */
-        VoltsOptions: {
-            /** Group Id */
-            group_id: string;
-            /** Place */
-            place: string;
-            told: components["schemas"]["Sentence"];
-            /** Options */
-            options: components["schemas"]["VoltsOption"][];
         };
         /**
          * WarningCounts
@@ -5087,6 +5508,28 @@ export interface operations {
             };
         };
     };
+    readHistory: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                variant_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["RevisionRow"][];
+                };
+            };
+        };
+    };
     downloadVariant: {
         parameters: {
             query?: never;
@@ -5104,6 +5547,74 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content?: never;
+            };
+        };
+    };
+    askRun: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["AskedRun"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["RunOut"];
+                };
+            };
+        };
+    };
+    readRun: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                run_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["RunOut"];
+                };
+            };
+        };
+    };
+    cancelRun: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                run_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["RunOut"];
+                };
             };
         };
     };
@@ -5249,7 +5760,7 @@ export interface operations {
             };
         };
     };
-    computeSeason: {
+    computePace: {
         parameters: {
             query?: never;
             header?: never;
@@ -5268,7 +5779,55 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["SeasonOut"];
+                    "application/json": components["schemas"]["PaceOut"];
+                };
+            };
+        };
+    };
+    forecastDays: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["AskedForecast"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Forecast"];
+                };
+            };
+        };
+    };
+    readForecast: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["ForecastFile"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Forecast"];
                 };
             };
         };
@@ -5785,30 +6344,6 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["FirstLegalOut"];
-                };
-            };
-        };
-    };
-    proposeWiring: {
-        parameters: {
-            query?: never;
-            header?: never;
-            path?: never;
-            cookie?: never;
-        };
-        requestBody: {
-            content: {
-                "application/json": components["schemas"]["Asked"];
-            };
-        };
-        responses: {
-            /** @description OK */
-            200: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ProposalsOut"];
                 };
             };
         };

@@ -32,10 +32,11 @@ interface Props {
   name: string;
   variantName: string;
   saveState: SaveState | null;
+  onHistory?: () => void;
 }
 
 /** The boats, their files, and how the pages look and measure. */
-export function BoatMenu({ boats, name, variantName, saveState }: Props) {
+export function BoatMenu({ boats, name, variantName, saveState, onHistory }: Props) {
   const { station = "hull", variantId } = useParams();
   const navigate = useNavigate();
   const queries = useQueryClient();
@@ -158,6 +159,11 @@ export function BoatMenu({ boats, name, variantName, saveState }: Props) {
             >
               Delete
             </DropdownMenu.Item>
+            {onHistory && (
+              <DropdownMenu.Item className="menu-item" disabled={saveState !== "saved"} onSelect={onHistory}>
+                History …
+              </DropdownMenu.Item>
+            )}
             <DropdownMenu.Item className="menu-item" disabled={!variantId || saveState !== "saved"} asChild>
               <a className="text-inherit no-underline" href={`/api/variants/${variantId}/file`} download>
                 Download the design

@@ -22,6 +22,8 @@ const PAGES: Record<Station, ReturnType<typeof lazy>> = {
   day: lazy(() => import("../features/day/DayStation")),
 };
 
+const HistoryDialog = lazy(async () => ({ default: (await import("./HistoryDialog")).HistoryDialog }));
+
 export function useBoats() {
   return useQuery({ queryKey: ["boats"], queryFn: () => dataOf(client.GET("/api/boats")) });
 }
@@ -79,6 +81,7 @@ function Frame({ boats, station }: { boats: BoatRow[]; station: Station }) {
   const answers = useAnswers(design, against, search.get("at"), station === "array");
   const warnings = useWarnings(design).data;
   const [keysShown, setKeysShown] = useState(false);
+  const [past, setPast] = useState(false);
   const keep = useRef<HTMLButtonElement>(null);
   useKeys(
     () => setKeysShown(true),
@@ -104,7 +107,13 @@ function Frame({ boats, station }: { boats: BoatRow[]; station: Station }) {
             ?
           </button>
         </div>
-        <BoatMenu boats={boats} name={design.name} variantName={variant.name} saveState={saveState} />
+        <BoatMenu
+          boats={boats}
+          name={design.name}
+          variantName={variant.name}
+          saveState={saveState}
+          onHistory={() => setPast(true)}
+        />
       </CourseLine>
       <Suspense
         fallback={
@@ -133,6 +142,11 @@ function Frame({ boats, station }: { boats: BoatRow[]; station: Station }) {
         />
       </AnswerRail>
       <ConflictDialog />
+      {past && (
+        <Suspense fallback={null}>
+          <HistoryDialog open={past} onClose={() => setPast(false)} />
+        </Suspense>
+      )}
       <Shortcuts open={keysShown} onOpen={setKeysShown} />
     </div>
   );

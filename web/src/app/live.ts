@@ -6,7 +6,7 @@ import type { SpeedUnit } from "../shared/units";
 
 const PAUSE_MS = 70;
 const SECOND_MS = 330; // for the rail, where the picture is heavy too
-const REST_MS = 350; // before what takes longer than a glance is asked for: nothing waits on it
+export const REST_MS = 350; // before what takes longer than a glance is asked for: nothing waits on it
 const FINE_DEG = 3; // between the entries of a sky table that is no draft's
 
 const PAGE = crypto.randomUUID().slice(0, 8);
@@ -23,7 +23,7 @@ function turn(name: string, signal: AbortSignal, pause: number): Asking {
   return { signal, headers: { "X-Turn": `${PAGE} ${name} ${asked} ${pause < REST_MS ? "now" : "rest"}` } };
 }
 
-function usePaused<T>(value: T, ms: number): T {
+export function usePaused<T>(value: T, ms: number): T {
   const [held, setHeld] = useState(value);
   useEffect(() => {
     const timer = setTimeout(() => setHeld(value), ms);
@@ -180,22 +180,6 @@ export function useNextPanels(design: BoatDesign) {
   );
 }
 
-/** The best few wirings; asked for with a button, since it takes a while. */
-export function useProposals(design: BoatDesign, asked: boolean) {
-  return useQuery({
-    queryKey: ["proposals", design],
-    queryFn: async ({ signal }) => {
-      const asking = turn("proposals", signal, REST_MS);
-      return (await dataOf(client.POST("/api/strings/propose", { body: { design }, ...asking }))).proposals;
-    },
-    enabled: asked,
-    placeholderData: keepPreviousData,
-    staleTime: Number.POSITIVE_INFINITY,
-    gcTime: 60_000,
-    retry: 1,
-  });
-}
-
 /** A legal wiring at once, while the proposals are weighed. */
 export function useFirstWiring(design: BoatDesign, asked: boolean) {
   return useQuery({
@@ -242,15 +226,13 @@ export function useWarnings(design: BoatDesign) {
   );
 }
 
-/** The year month by month on the days that the place has. */
-export function useSeason(design: BoatDesign) {
+/** Ways to spend the day's energy side by side, and what every step is worth. */
+export function usePace(design: BoatDesign) {
   return useComputed(
-    "season",
+    "pace",
     design,
     null,
-    async (design, asking) => {
-      return (await dataOf(client.POST("/api/day/season", { body: { design }, ...asking }))).season;
-    },
+    (design, asking) => dataOf(client.POST("/api/day/pace", { body: { design }, ...asking })),
     REST_MS,
   );
 }

@@ -8,9 +8,11 @@ import { ChoiceField, NumberField } from "../../shared/ui/fields";
 import { Told } from "../../shared/ui/Told";
 import { type Kind, MONTHS, shown } from "../../shared/units";
 import { STATES } from "../array/parts";
+import { DayByDay, SKY_WORDS, weekday } from "./DayByDay";
 
 const LEFT = 44;
 const FOOT = 34;
+const DULL = ["overcast", "rain"];
 
 /** Out some days, at rest some days, fog between: what the bank and the miles do on the days the place has. */
 export function AheadView() {
@@ -18,6 +20,7 @@ export function AheadView() {
   const units = useUnits();
   const { data, stale, error, retry } = useDaysAhead(design);
   const say = (quantity: Kind, value: number) => shown({ quantity, value, signed: false }, units);
+  const byDay = (design.plan.trip?.days ?? []).length > 0;
   return (
     <div
       className={`min-h-0 flex-1 overflow-y-auto transition-opacity ${stale && data ? "opacity-75" : ""}`}
@@ -27,7 +30,8 @@ export function AheadView() {
       aria-busy={stale}
       data-ahead
     >
-      <div className="mb-1 grid grid-cols-2 gap-x-8 pr-2">
+      <DayByDay />
+      <div className={`mb-1 grid grid-cols-2 gap-x-8 pr-2 ${byDay ? "hidden" : ""}`}>
         <NumberField pointer="/plan/trip/out_days" label="Days out" kind="count" step={1} />
         <NumberField pointer="/plan/trip/rest_days" label="Days at rest" kind="count" step={1} />
         <NumberField
@@ -76,8 +80,8 @@ export function AheadView() {
               {data.days.map((day) => (
                 <tr key={day.number} data-ahead-day={day.number}>
                   <td>
-                    {day.number}, {day.kind === "out" ? "out" : "at rest"}
-                    {day.fog && ", fog"}
+                    {day.date ? weekday(day.date) : day.number}, {day.kind === "out" ? "out" : "at rest"}
+                    {day.sky && `, ${SKY_WORDS[day.sky]}`}
                   </td>
                   <td>
                     <b>{say("fraction", day.charge_middle)}</b>
@@ -92,8 +96,8 @@ export function AheadView() {
           </table>
           <p className="mt-1 mb-1 text-[13px] text-muted">
             200 trips on {MONTHS[Number((design.plan.date ?? "").slice(5, 7)) - 1]} days as the climate of the
-            place has them, each day's charge carried into the next; out at the plan's speed and hours,
-            without foresight.
+            place has them, or under the sky that a day is given; each day's charge carried into the next, out
+            in the plan's hours, without foresight. Shore, wind and the other sources are counted.
           </p>
         </>
       )}
@@ -136,7 +140,7 @@ function Charges({ ahead }: { ahead: DaysAhead }) {
                   fillOpacity="0.5"
                 />
               )}
-              {day.fog && (
+              {day.sky && DULL.includes(day.sky) && (
                 <rect x={x(k)} y={8} width={wide} height={10} fill="var(--muted)" fillOpacity="0.7" />
               )}
               <text
@@ -146,10 +150,10 @@ function Charges({ ahead }: { ahead: DaysAhead }) {
                 textAnchor="middle"
                 fill="var(--ink)"
               >
-                {day.number}
+                {day.date ? weekday(day.date) : day.number}
               </text>
               <text x={x(k + 0.5)} y={height - 4} fontSize="12" textAnchor="middle" fill="var(--muted)">
-                {day.fog ? "fog" : day.kind}
+                {day.sky ? SKY_WORDS[day.sky] : day.kind}
               </text>
             </g>
           ))}

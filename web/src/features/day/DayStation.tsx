@@ -13,17 +13,23 @@ import { Views } from "../../shared/ui/Views";
 import { clockText, shown } from "../../shared/units";
 import { AccountsView } from "./AccountsView";
 import { AheadView } from "./AheadView";
+import { CompareView } from "./CompareView";
 import { DayBench } from "./DayBench";
 import { DayChart } from "./DayChart";
 import type { SpellEdge } from "./DayHandles";
 import { clockAt, indexOf, minutesOf } from "./dayAxis";
+import { PaceView } from "./PaceView";
 import { SeasonView } from "./SeasonView";
+import { UpgradesView } from "./UpgradesView";
 
 const VIEWS = [
   ["day", "One day"],
   ["accounts", "Accounts"],
+  ["pace", "Pace"],
   ["ahead", "Days ahead"],
   ["year", "The year"],
+  ["upgrades", "Upgrades"],
+  ["compare", "Compare"],
 ] as const;
 
 const WORDS: Record<string, string> = { rain: "rain or fog" };
@@ -70,6 +76,12 @@ export default function DayStation() {
               <SeasonView />
             ) : view === "ahead" ? (
               <AheadView />
+            ) : view === "upgrades" ? (
+              <UpgradesView />
+            ) : view === "compare" ? (
+              <CompareView />
+            ) : view === "pace" ? (
+              <PaceView ticks={picture?.ticks ?? []} />
             ) : view === "accounts" && picture ? (
               <AccountsView picture={picture} />
             ) : (

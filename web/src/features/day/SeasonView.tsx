@@ -1,8 +1,9 @@
 import { useState } from "react";
 import type { WholeSeason } from "../../api/client";
 import { useDesign } from "../../app/design";
-import { useSeason } from "../../app/live";
 import { useUnits } from "../../app/preferences";
+import { useRun } from "../../app/runs";
+import { Progress } from "../../shared/chart/Progress";
 import { useSize } from "../../shared/chart/useSize";
 import { Waiting } from "../../shared/chart/Waiting";
 import { Told } from "../../shared/ui/Told";
@@ -18,9 +19,15 @@ const LEFT = 44;
 export function SeasonView() {
   const { design } = useDesign();
   const units = useUnits();
-  const { data, stale, error, retry } = useSeason(design);
+  const { data: run, busy, stale, progress, error, retry, stop } = useRun("season", [{ name: "", design }]);
   const [chosen, setChosen] = useState<number | null>(null);
-  if (!data) return <Waiting error={error} retry={retry} what="The year" />;
+  const data = run?.season;
+  if (!data)
+    return busy || !error ? (
+      <Progress what="Twelve months of days" share={progress} stop={stop} />
+    ) : (
+      <Waiting error={error} retry={retry} what="The year" />
+    );
   if ((design.panels ?? []).length === 0)
     return (
       <p className="m-auto max-w-[44ch] text-center text-muted">

@@ -1,8 +1,10 @@
 import { useState } from "react";
 import type { WiringChoice } from "../../api/client";
 import { useDesign } from "../../app/design";
-import { useFirstWiring, useProposals } from "../../app/live";
+import { useFirstWiring } from "../../app/live";
 import { useUnits } from "../../app/preferences";
+import { useRun } from "../../app/runs";
+import { Progress } from "../../shared/chart/Progress";
 import { Told } from "../../shared/ui/Told";
 import { type Kind, shown } from "../../shared/units";
 import { OwnControllers } from "./ControllerList";
@@ -20,7 +22,15 @@ export function ProposeFields() {
   const { design, apply } = useDesign();
   const units = useUnits();
   const [asked, setAsked] = useState(false);
-  const { data, isFetching, error, refetch } = useProposals(design, asked);
+  const {
+    data: run,
+    busy: isFetching,
+    progress,
+    error,
+    retry,
+    stop,
+  } = useRun("proposals", [{ name: "", design }], asked);
+  const data = run?.proposals;
   const first = useFirstWiring(design, asked && isFetching);
   const say = (quantity: Kind, value: number) => shown({ quantity, value, signed: false }, units);
   if (!asked || (!data && !isFetching && !error))
@@ -35,8 +45,8 @@ export function ProposeFields() {
   if (error)
     return (
       <p role="alert" className="m-0 text-alarm">
-        ▲ No answer.{" "}
-        <button type="button" className="link" onClick={() => void refetch()}>
+        ▲ {error.message}{" "}
+        <button type="button" className="link" onClick={retry}>
           try again
         </button>
       </p>
@@ -48,6 +58,7 @@ export function ProposeFields() {
           ? `Weighing the arrangements in this boat's shade …${firstWords(first.data)}`
           : `${data?.legal} of ${data?.tried} arrangements hold the limits; as wired now ${say("energy_wh", data?.now_wh ?? 0)} on the mean day, ${say("energy_wh", data?.now_year_wh ?? 0)} a year.`}
       </p>
+      {isFetching && <Progress what="Arrangements" share={progress} stop={stop} />}
       {(data?.unwired.length ?? 0) > 0 && (
         <p className="m-0 mb-1 text-[13px] text-alarm">
           ▲ No controller of the list suits {data?.unwired.join(", ")}: its volts do not suit the bank. More

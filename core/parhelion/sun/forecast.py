@@ -1,0 +1,75 @@
+"""A simulated forecast, in the place of a weather service: days as the climate of the place has them.
+
+The same place and date give the same forecast. It foresees nothing.
+"""
+
+from __future__ import annotations
+
+from datetime import date as Date
+from datetime import timedelta
+
+import numpy as np
+
+from parhelion.design import Site, Sky
+from parhelion.quantities import Frozen
+from parhelion.sun.climate import usual_air_temperature_c
+from parhelion.sun.generated import DAYS, WORDS, daily_wh_per_m2, month_of
+
+LONGEST_DAYS = 16
+USUAL_WIND_MPS, WIND_SHAPE = 4.5, 2.0  # mean and Weibull shape over the days
+GREY_WIND = 1.5  # the greyest day's wind over the brightest one's, typical
+
+
+class ForecastDay(Frozen):
+    """One day of a forecast."""
+
+    date: Date
+    sky: Sky
+    sun_hours: float | None = None  # full-sun hours
+    wind_mps: float | None = None
+    air_c: float | None = None
+
+
+class Forecast(Frozen):
+    """Days one after the other, and who says so."""
+
+    source: str
+    days: list[ForecastDay]
+
+
+def word_for(index: float) -> Sky:
+    """The sky word of a day's clear-sky index."""
+    return next(word for least, word in WORDS if index >= least)
+
+
+def simulated_forecast(site: Site, start: Date, days: int) -> Forecast:
+    """Days from a date on as the climate has them.
+
+    Parameters
+    ----------
+    site : Site
+    start : date
+    days : int
+        At most 16.
+    """
+    found = []
+    for number in range(min(days, LONGEST_DAYS)):
+        date = start + timedelta(days=number)
+        month = month_of(site, date.year, date.month)
+        clear = daily_wh_per_m2(month.day.clear_ghi_w_per_m2)
+        row = (37 * date.year + date.day) % DAYS  # days of a month follow each other as they were generated
+        sun = daily_wh_per_m2(month.index[row] * month.day.clear_ghi_w_per_m2)
+        index = sun / clear if clear > 0 else 0.0
+        draw = np.random.Generator(np.random.Philox(key=date.toordinal())).random()
+        grey = 1 + (GREY_WIND - 1) * (1 - min(index, 1.0))
+        wind = USUAL_WIND_MPS * grey * (-np.log(1 - draw)) ** (1 / WIND_SHAPE)
+        found.append(
+            ForecastDay(
+                date=date,
+                sky=word_for(index),
+                sun_hours=round(sun / 1000.0, 2),
+                wind_mps=round(float(wind), 1),
+                air_c=round(usual_air_temperature_c(site.latitude_deg, date), 1),
+            )
+        )
+    return Forecast(source="simulated from the climate of the place: it foresees nothing", days=found)

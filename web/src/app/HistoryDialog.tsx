@@ -1,0 +1,92 @@
+import { useQuery } from "@tanstack/react-query";
+import { Dialog } from "radix-ui";
+import { client, dataOf, type RevisionRow } from "../api/client";
+import { useDesign } from "./design";
+
+const SHOWN = 4; // differences of a state, before "and more"
+
+/** The states this boat was in, and a way back to any of them; undo leads forward again. */
+export function HistoryDialog({ open, onClose }: { open: boolean; onClose: () => void }) {
+  const { variant, apply } = useDesign();
+  const { data, error, refetch } = useQuery({
+    queryKey: ["history", variant.id],
+    queryFn: () =>
+      dataOf(
+        client.GET("/api/variants/{variant_id}/history", { params: { path: { variant_id: variant.id } } }),
+      ),
+    enabled: open,
+    staleTime: 0,
+    gcTime: 0,
+  });
+  function restore(row: RevisionRow) {
+    apply(() => row.design, `restore-${row.number}`);
+    onClose();
+  }
+  return (
+    <Dialog.Root open={open} onOpenChange={(on) => !on && onClose()}>
+      <Dialog.Portal>
+        <Dialog.Overlay className="fixed inset-0 z-20 bg-black/35" />
+        <Dialog.Content className="sheet fixed top-1/2 left-1/2 z-30 max-h-[86vh] w-[560px] max-w-[94vw] -translate-x-1/2 -translate-y-1/2 overflow-y-auto p-6">
+          <Dialog.Title className="m-0 mb-1 text-[18px] font-bold">History of {variant.name}</Dialog.Title>
+          <Dialog.Description className="mt-0 text-muted">
+            Every state this variant was saved in; edits that follow each other within a minute are one.
+          </Dialog.Description>
+          {error && (
+            <p role="alert" className="text-alarm">
+              ▲ {error.message}{" "}
+              <button type="button" className="link" onClick={() => void refetch()}>
+                try again
+              </button>
+            </p>
+          )}
+          {!data && !error && <p role="status">Reading …</p>}
+          <ol className="m-0 list-none p-0">
+            {data?.map((row, index) => (
+              <li
+                key={row.number}
+                className="flex items-start justify-between gap-3 border-0 border-b border-solid border-hairline py-1.5"
+                data-revision={row.number}
+              >
+                <span>
+                  <b>
+                    {new Date(row.saved_at).toLocaleString("en-GB", {
+                      dateStyle: "medium",
+                      timeStyle: "short",
+                    })}
+                  </b>
+                  <span className="block text-[13px] text-muted">
+                    {row.difference.length === 0
+                      ? "as it began"
+                      : row.difference
+                          .slice(0, SHOWN)
+                          .map(
+                            (item) =>
+                              `${item.label}: ${item.before || "nothing"} → ${item.after || "nothing"}`,
+                          )
+                          .join("; ")}
+                    {row.difference.length > SHOWN && `; ${row.difference.length - SHOWN} more`}
+                  </span>
+                </span>
+                {index === 0 ? (
+                  <span className="text-[13px] text-muted">now</span>
+                ) : (
+                  <button
+                    type="button"
+                    className="btn"
+                    aria-label={`Restore the state of ${new Date(row.saved_at).toLocaleString("en-GB")}`}
+                    onClick={() => restore(row)}
+                  >
+                    Restore
+                  </button>
+                )}
+              </li>
+            ))}
+          </ol>
+          <div className="mt-3 flex justify-end">
+            <Dialog.Close className="btn">Close</Dialog.Close>
+          </div>
+        </Dialog.Content>
+      </Dialog.Portal>
+    </Dialog.Root>
+  );
+}

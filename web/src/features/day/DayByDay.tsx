@@ -1,0 +1,166 @@
+import { useMutation } from "@tanstack/react-query";
+import { type BoatDesign, client, dataOf, type Forecast } from "../../api/client";
+import { useDesign } from "../../app/design";
+import { withValue } from "../../shared/pointer";
+import { FileField } from "../../shared/ui/FileField";
+import { NumberField } from "../../shared/ui/fields";
+
+type TripDay = NonNullable<NonNullable<BoatDesign["plan"]["trip"]>["days"]>[number];
+type Sky = NonNullable<TripDay["sky"]>;
+
+const WEEK = 7;
+const MOST_DAYS = 21;
+const LARGEST_BYTES = 200_000;
+const TOO_LARGE = " ".repeat(3);
+const DAY_MS = 86_400_000;
+export const SKY_WORDS: Record<Sky, string> = {
+  clear: "clear",
+  hazy: "hazy",
+  broken: "broken",
+  overcast: "overcast",
+  rain: "rain, fog",
+};
+
+/** A date as a person names the days of a week. */
+export const weekday = (date: string) =>
+  new Date(`${date}T12:00:00Z`).toLocaleDateString("en-GB", {
+    weekday: "short",
+    day: "numeric",
+    timeZone: "UTC",
+  });
+
+const later = (date: string, days: number) =>
+  new Date(Date.parse(`${date}T12:00:00Z`) + days * DAY_MS).toISOString().slice(0, 10);
+
+/** The days ahead one by one: out or at rest, under which sky, at which speed; or from a forecast. */
+export function DayByDay() {
+  const { design, apply } = useDesign();
+  const date = design.plan.date ?? "";
+  const days = design.plan.trip?.days ?? [];
+  const set = (next: TripDay[]) =>
+    apply((current) => withValue(current, "/plan/trip/days", next), "trip-days");
+  const change = (index: number, part: Partial<TripDay>) =>
+    set(days.map((day, i) => (i === index ? { ...day, ...part } : day)));
+  const take = (forecast: Forecast) =>
+    set(forecast.days.map((item, i) => ({ out: days[i]?.out ?? true, ...days[i], sky: item.sky })));
+  const forecast = useMutation({
+    mutationFn: () =>
+      dataOf(
+        client.POST("/api/day/forecast", {
+          body: { site: design.site, date, days: Math.min(Math.max(days.length, WEEK), 16) },
+        }),
+      ),
+    onSuccess: take,
+  });
+  const file = useMutation({
+    mutationFn: async (text: string) => {
+      if (text === TOO_LARGE) throw new Error("A forecast file is 200 kB at most.");
+      return dataOf(client.POST("/api/day/forecast/read", { body: { text } }));
+    },
+    onSuccess: take,
+  });
+  const problem = forecast.error ?? file.error;
+  const source = forecast.data?.source ?? file.data?.source;
+  return (
+    <div className="mb-1" data-day-by-day>
+      <p className="m-0 mb-1 flex flex-wrap items-center gap-x-4 gap-y-1">
+        {days.length === 0 ? (
+          <button
+            type="button"
+            className="link"
+            onClick={() => set(Array.from({ length: WEEK }, () => ({ out: true }) as TripDay))}
+          >
+            plan it day by day
+          </button>
+        ) : (
+          <button type="button" className="link" onClick={() => set([])}>
+            back to rounds
+          </button>
+        )}
+        <button
+          type="button"
+          className="link"
+          disabled={forecast.isPending}
+          onClick={() => forecast.mutate()}
+        >
+          skies from the forecast
+        </button>
+        <FileField
+          label=""
+          name="Forecast file"
+          accept=".json,application/json"
+          mostBytes={LARGEST_BYTES}
+          onText={(text) => file.mutate(text)}
+          onTooLarge={() => file.mutate(TOO_LARGE)}
+        />
+        {days.length > 0 && days.length < MOST_DAYS && (
+          <button type="button" className="link" onClick={() => set([...days, { out: true } as TripDay])}>
+            one more day
+          </button>
+        )}
+        {days.length > 0 && (
+          <button type="button" className="link" onClick={() => set(days.slice(0, -1))}>
+            one less
+          </button>
+        )}
+        {source && !problem && days.length > 0 && <span className="text-[13px] text-muted">{source}</span>}
+      </p>
+      {problem && (
+        <p role="alert" className="m-0 mb-1 text-[13px] font-semibold text-alarm">
+          ▲ {problem.message}
+        </p>
+      )}
+      {days.length > 0 && (
+        <div className="flex flex-wrap gap-1">
+          {days.map((day, index) => {
+            const called = weekday(later(date, index));
+            return (
+              <fieldset
+                key={later(date, index)}
+                className="m-0 grid w-[85px] gap-1 rounded-[6px] border border-solid border-hairline p-1"
+                data-trip-day={index + 1}
+              >
+                <legend className="px-1 text-[13px] font-bold">{called}</legend>
+                <button
+                  type="button"
+                  className="btn min-h-[26px]! px-2! text-[13px]"
+                  aria-pressed={day.out ?? true}
+                  data-main={(day.out ?? true) || undefined}
+                  aria-label={`${called}: ${(day.out ?? true) ? "out; press for a rest" : "at rest; press to go out"}`}
+                  onClick={() => change(index, { out: !(day.out ?? true) })}
+                >
+                  {(day.out ?? true) ? "out" : "at rest"}
+                </button>
+                <select
+                  className="h-[26px] rounded-[5px] border border-edge bg-field px-0.5 text-[13px] text-ink"
+                  aria-label={`${called}: sky`}
+                  value={day.sky ?? ""}
+                  onChange={(event) => change(index, { sky: (event.target.value || null) as Sky | null })}
+                >
+                  <option value="">as it comes</option>
+                  {Object.entries(SKY_WORDS).map(([key, word]) => (
+                    <option key={key} value={key}>
+                      {word}
+                    </option>
+                  ))}
+                </select>
+                {(day.out ?? true) && (
+                  <NumberField
+                    bare
+                    pointer={`/plan/trip/days/${index}/speed_mps`}
+                    label=""
+                    name={`${called}: speed; empty: the plan's`}
+                    kind="speed_mps"
+                    usual={design.plan.speed_mps}
+                    width={75}
+                    step={0.1}
+                  />
+                )}
+              </fieldset>
+            );
+          })}
+        </div>
+      )}
+    </div>
+  );
+}

@@ -1,0 +1,258 @@
+import type { DayPicture, Pace } from "../../api/client";
+import { useDesign } from "../../app/design";
+import { usePace } from "../../app/live";
+import { useUnits } from "../../app/preferences";
+import { useSize } from "../../shared/chart/useSize";
+import { Waiting } from "../../shared/chart/Waiting";
+import { Told } from "../../shared/ui/Told";
+import { clockText, type Kind, shown } from "../../shared/units";
+
+type Ways = NonNullable<Pace["ways"]>;
+type Way = Ways["ways"][number];
+type Prices = NonNullable<Pace["prices"]>;
+type Ticks = DayPicture["ticks"];
+
+const LEFT = 52;
+const FOOT = 24;
+const STROKES: Record<Way["key"], { dash?: string; wide: number; colour: string }> = {
+  best: { wide: 3, colour: "var(--water-text)" },
+  constant: { wide: 2, colour: "var(--ink)", dash: "7 4" },
+  sun: { wide: 2.2, colour: "var(--sun-edge)", dash: "2 3" },
+  sprint: { wide: 1.6, colour: "var(--alarm)", dash: "10 3 2 3" },
+};
+
+/** How fast at every hour: four ways through the day on the same energy, and what every step is worth. */
+export function PaceView({ ticks }: { ticks: Ticks }) {
+  const { design } = useDesign();
+  const { data, stale, error, retry } = usePace(design);
+  if (!data) return <Waiting error={error} retry={retry} what="The pace" />;
+  if (!data.ways)
+    return (
+      <p className="m-auto max-w-[48ch] text-center text-muted">
+        {design.banks?.length
+          ? "No hours to motor in: set some on the bench."
+          : "Without a bank the sun sets the pace: there is nothing to hold back for later."}
+      </p>
+    );
+  return (
+    <div
+      className={`min-h-0 flex-1 overflow-y-auto transition-opacity ${stale ? "opacity-75" : ""}`}
+      tabIndex={0}
+      role="region"
+      aria-label="Pace"
+      aria-busy={stale}
+      data-pace
+    >
+      <ul className="m-0 mb-1 max-w-[76ch] list-none p-0" data-pace-told>
+        {data.ways.told.map((line) => (
+          <li key={line.text}>
+            <Told sentence={line} />
+          </li>
+        ))}
+      </ul>
+      <Lines ways={data.ways} ticks={ticks} />
+      <WayTable ways={data.ways} />
+      {data.prices && <PriceTable prices={data.prices} />}
+    </div>
+  );
+}
+
+/** Speeds over the day, one line a way, and the bank under them. */
+function Lines({ ways, ticks }: { ways: Ways; ticks: Ticks }) {
+  const units = useUnits();
+  const [box, { width }] = useSize<HTMLDivElement>();
+  const tall = 132;
+  const lane = 84;
+  const height = tall + lane + FOOT;
+  const top = Math.max(...ways.ways.flatMap((way) => way.speed_mps)) * 1.12 || 1;
+  const steps = 144;
+  const x = (i: number) => LEFT + (i * (width - LEFT)) / steps;
+  const y = (mps: number) => tall - 4 - (mps / top) * (tall - 12);
+  const s = (soc: number) => tall + 12 + (1 - soc) * (lane - 14);
+  const say = (mps: number) => shown({ quantity: "speed_mps", value: mps, signed: false }, units);
+  const percent = (value: number) => shown({ quantity: "fraction", value, signed: false }, units);
+  const path = (way: Way) =>
+    way.speed_mps.map((mps, i) => `${i === 0 ? "M" : "L"}${x(i)},${y(mps)}H${x(i + 1)}`).join("");
+  const last = [...ways.ways].reverse();
+  return (
+    <div ref={box} className="w-full">
+      {width > 0 && (
+        <svg
+          width={width}
+          height={height}
+          role="img"
+          aria-label={`Speed over the day: ${ways.ways.map((way) => `${way.label} up to ${say(Math.max(...way.speed_mps))}`).join(", ")}`}
+        >
+          {[0, top / 2.24, top / 1.12].map((mps) => (
+            <g key={mps}>
+              <line x1={LEFT} x2={width} y1={y(mps)} y2={y(mps)} stroke="var(--hairline)" />
+              <text x={LEFT - 6} y={y(mps) + 4} fontSize="12.5" textAnchor="end" fill="var(--muted)">
+                {say(mps)}
+              </text>
+            </g>
+          ))}
+          {last.map((way) => (
+            <g key={way.key} data-way={way.key}>
+              <path
+                d={path(way)}
+                fill="none"
+                stroke={STROKES[way.key].colour}
+                strokeWidth={STROKES[way.key].wide}
+                strokeDasharray={STROKES[way.key].dash}
+              />
+              <polyline
+                points={way.soc.map((soc, i) => `${x(i)},${s(soc)}`).join(" ")}
+                fill="none"
+                stroke={STROKES[way.key].colour}
+                strokeWidth={STROKES[way.key].wide * 0.8}
+                strokeDasharray={STROKES[way.key].dash}
+              />
+            </g>
+          ))}
+          <rect
+            x={LEFT}
+            y={s(1)}
+            width={width - LEFT}
+            height={s(0) - s(1)}
+            fill="none"
+            stroke="var(--edge)"
+          />
+          <line
+            x1={LEFT}
+            x2={width}
+            y1={s(ways.reserve_frac)}
+            y2={s(ways.reserve_frac)}
+            stroke="var(--alarm)"
+            strokeDasharray="3 4"
+          />
+          {[0, 1].map((share) => (
+            <text
+              key={share}
+              x={LEFT - 6}
+              y={s(share) + (share ? 9 : 0)}
+              fontSize="12.5"
+              textAnchor="end"
+              fill="var(--muted)"
+            >
+              {percent(share)}
+            </text>
+          ))}
+          <text x={LEFT + 6} y={s(0) - 6} fontSize="12.5" fill="var(--muted)">
+            in the bank
+          </text>
+          {ticks
+            .filter((tick) => (tick.clock_min / 60) % 4 === 0 && x(tick.index) < width - 16)
+            .map((tick) => (
+              <text
+                key={tick.index}
+                x={x(tick.index)}
+                y={height - 6}
+                fontSize="12.5"
+                textAnchor="middle"
+                fill="var(--muted)"
+              >
+                {clockText(tick.clock_min)}
+              </text>
+            ))}
+        </svg>
+      )}
+    </div>
+  );
+}
+
+function WayTable({ ways }: { ways: Ways }) {
+  const units = useUnits();
+  const say = (quantity: Kind, value: number) => shown({ quantity, value, signed: false }, units);
+  return (
+    <table className="plain-table mt-1 max-w-[640px]">
+      <thead>
+        <tr>
+          <th>way</th>
+          <th>comes</th>
+          <th>fastest</th>
+          <th>bank at the end</th>
+          <th>thrown away</th>
+        </tr>
+      </thead>
+      <tbody>
+        {ways.ways.map((way) => (
+          <tr key={way.key} data-way-row={way.key}>
+            <td className="whitespace-nowrap">
+              <svg width="34" height="10" aria-hidden="true" className="mr-2 inline-block align-middle">
+                <line
+                  x1="0"
+                  x2="34"
+                  y1="5"
+                  y2="5"
+                  stroke={STROKES[way.key].colour}
+                  strokeWidth={STROKES[way.key].wide}
+                  strokeDasharray={STROKES[way.key].dash}
+                />
+              </svg>
+              {way.label}
+              {way.stops && <span className="text-alarm"> ▲ stops</span>}
+            </td>
+            <td>
+              <b>{say("distance_m", way.distance_m)}</b>
+            </td>
+            <td>{say("speed_mps", Math.max(...way.speed_mps))}</td>
+            <td>{say("fraction", way.end_frac)}</td>
+            <td>{way.wasted_wh > 1 ? say("energy_wh", way.wasted_wh) : "–"}</td>
+          </tr>
+        ))}
+      </tbody>
+    </table>
+  );
+}
+
+/** What holds the day's run on sun back, step by step. */
+function PriceTable({ prices }: { prices: Prices }) {
+  const units = useUnits();
+  const metres = (value: number | null | undefined) =>
+    value == null ? "–" : shown({ quantity: "distance_m", value, signed: true }, units);
+  return (
+    <section className="mt-3" data-prices>
+      <h2 className="m-0 text-[15px] font-bold">What a step is worth, a day on sun alone</h2>
+      <ul className="m-0 mb-1 max-w-[76ch] list-none p-0 text-[14px]">
+        {prices.told.map((line) => (
+          <li key={line.text}>
+            <Told sentence={line} />
+          </li>
+        ))}
+      </ul>
+      <table className="plain-table max-w-[640px]">
+        <thead>
+          <tr>
+            <th>step</th>
+            <th>wins a day</th>
+            <th>by the prices</th>
+            <th>for 100 coins</th>
+            <th>for 10 kg</th>
+          </tr>
+        </thead>
+        <tbody>
+          {prices.steps.map((step) => (
+            <tr key={step.key} data-price={step.key}>
+              <td>
+                <Told sentence={step.label} />
+              </td>
+              <td>
+                <b>{metres(step.gain_m)}</b>
+              </td>
+              <td>{metres(step.by_price_m)}</td>
+              <td>{metres(step.for_100_coins_m)}</td>
+              <td>{metres(step.for_10_kg_m)}</td>
+            </tr>
+          ))}
+        </tbody>
+      </table>
+      <p className="mt-1 mb-1 max-w-[76ch] text-[13px] text-muted">
+        The furthest such day that gives its charge back comes{" "}
+        {shown({ quantity: "distance_m", value: prices.distance_m, signed: false }, units)}; at one speed it
+        is {shown({ quantity: "distance_m", value: prices.steady_m, signed: false }, units)}. "Wins" is the
+        day solved again with the step, its weight counted; "by the prices" is what the marginal values of the
+        one solve say: they part where a step is large. Prices are invented coins.
+      </p>
+    </section>
+  );
+}

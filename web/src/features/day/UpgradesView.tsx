@@ -1,0 +1,181 @@
+import type { UpgradeLadder } from "../../api/client";
+import { useDesign } from "../../app/design";
+import { useUnits } from "../../app/preferences";
+import { useRun } from "../../app/runs";
+import { Progress } from "../../shared/chart/Progress";
+import { useSize } from "../../shared/chart/useSize";
+import { Waiting } from "../../shared/chart/Waiting";
+import { NumberField } from "../../shared/ui/fields";
+import { Told } from "../../shared/ui/Told";
+import { type Kind, shown } from "../../shared/units";
+
+const MEASURES = {
+  days_run_sun: "a day on sun alone",
+  range: "of range",
+  days_distance: "a day on live sun",
+} as const;
+
+/** The best steps within a budget of money and weight, in the order to take them. */
+export function UpgradesView() {
+  const { design, apply } = useDesign();
+  const units = useUnits();
+  const { data: run, busy, stale, progress, error, retry, stop } = useRun("ladder", [{ name: "", design }]);
+  const data = run?.ladder;
+  const say = (quantity: Kind, value: number, signed = false) => shown({ quantity, value, signed }, units);
+  return (
+    <div
+      className="min-h-0 flex-1 overflow-y-auto"
+      tabIndex={0}
+      role="region"
+      aria-label="Upgrades"
+      aria-busy={stale}
+      data-upgrades
+    >
+      <div className="mb-1 grid grid-cols-2 gap-x-8 pr-2">
+        <NumberField pointer="/plan/budget/coins" label="Money" kind="money" step={100} />
+        <NumberField
+          pointer="/plan/budget/mass_kg"
+          label="Weight that may be added"
+          kind="mass_kg"
+          usual={null}
+          step={5}
+          hint="Empty: any weight, as far as it pays"
+        />
+        <NumberField
+          pointer="/plan/budget/owned_panels"
+          label="Panels already owned"
+          kind="count"
+          step={1}
+          hint="They cost nothing; their weight counts"
+        />
+        <NumberField
+          pointer="/plan/budget/owned_units"
+          label="Battery units already owned"
+          kind="count"
+          step={1}
+        />
+      </div>
+      {!data ? (
+        busy || !error ? (
+          <Progress what="Steps tried on this boat" share={progress} stop={stop} />
+        ) : (
+          <Waiting error={error} retry={retry} what="The ladder" />
+        )
+      ) : (
+        <div className={`transition-opacity ${stale ? "opacity-75" : ""}`}>
+          <ul className="m-0 mb-1 max-w-[76ch] list-none p-0" data-ladder-told>
+            {data.told.map((line) => (
+              <li key={line.text}>
+                <Told sentence={line} />
+              </li>
+            ))}
+          </ul>
+          {data.rungs.length > 0 && (
+            <>
+              <Rungs ladder={data} />
+              <table className="plain-table mt-1 max-w-[640px]">
+                <thead>
+                  <tr>
+                    <th>step</th>
+                    <th>wins</th>
+                    <th>then</th>
+                    <th>costs</th>
+                    <th>weighs</th>
+                  </tr>
+                </thead>
+                <tbody>
+                  {data.rungs.map((rung, k) => (
+                    <tr key={`${k}/${rung.kind}`} data-rung={rung.kind}>
+                      <td>
+                        {k + 1}. <Told sentence={rung.label} />
+                      </td>
+                      <td>
+                        <b>{say("distance_m", rung.gain_m, true)}</b>
+                      </td>
+                      <td>{say("distance_m", rung.total_m)}</td>
+                      <td>{rung.owned ? "owned" : rung.cost > 0 ? say("money", rung.cost) : "nothing"}</td>
+                      <td>{rung.mass_kg === 0 ? "–" : say("mass_kg", rung.mass_kg, true)}</td>
+                    </tr>
+                  ))}
+                </tbody>
+              </table>
+              <p className="mt-1 mb-1 flex flex-wrap items-center gap-x-4 text-[13px] text-muted">
+                <button
+                  type="button"
+                  className="btn"
+                  onClick={() => {
+                    const top = data.design;
+                    if (top) apply(() => top as typeof design, "upgrades");
+                  }}
+                >
+                  Put all of it on this boat
+                </button>
+                <span>
+                  {data.tried} boats tried; miles are {MEASURES[data.measure]}. Undo takes it off again;
+                  prices are invented coins.
+                </span>
+              </p>
+            </>
+          )}
+        </div>
+      )}
+    </div>
+  );
+}
+
+/** Miles, rung over rung. */
+function Rungs({ ladder }: { ladder: UpgradeLadder }) {
+  const units = useUnits();
+  const [box, { width }] = useSize<HTMLDivElement>();
+  const height = 150;
+  const left = 60;
+  const top = Math.max(...ladder.rungs.map((rung) => rung.total_m), ladder.start_m);
+  const wide = (width - left - 8) / (ladder.rungs.length + 1);
+  const y = (m: number) => height - 22 - (m / Math.max(top, 1)) * (height - 44);
+  const say = (m: number) => shown({ quantity: "distance_m", value: m, signed: false }, units);
+  return (
+    <div ref={box} className="w-full">
+      {width > 0 && (
+        <svg
+          width={width}
+          height={height}
+          role="img"
+          aria-label={`From ${say(ladder.start_m)}, rung by rung: ${ladder.rungs.map((rung) => say(rung.total_m)).join(", ")}`}
+        >
+          {[{ total_m: ladder.start_m, kind: "now" }, ...ladder.rungs].map((rung, k) => (
+            <g key={`${k}/${rung.kind}`}>
+              <rect
+                x={left + k * wide}
+                y={y(rung.total_m)}
+                width={Math.max(wide - 6, 4)}
+                height={height - 22 - y(rung.total_m)}
+                fill={k === 0 ? "var(--hairline)" : "var(--water-soft)"}
+                stroke="var(--ink)"
+                strokeWidth="1"
+              />
+              <text
+                x={left + k * wide + (wide - 6) / 2}
+                y={y(rung.total_m) - 5}
+                fontSize="12.5"
+                fontWeight="700"
+                textAnchor="middle"
+                fill="var(--ink)"
+              >
+                {say(rung.total_m)}
+              </text>
+              <text
+                x={left + k * wide + (wide - 6) / 2}
+                y={height - 6}
+                fontSize="12.5"
+                textAnchor="middle"
+                fill="var(--muted)"
+              >
+                {k === 0 ? "now" : `${k}. ${rung.kind}`}
+              </text>
+            </g>
+          ))}
+        </svg>
+      )}
+    </div>
+  );
+}
