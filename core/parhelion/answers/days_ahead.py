@@ -220,8 +220,7 @@ def _told(
         full = float(filled.mean())
         found.append(
             sentence(
-                "After the last {r} days at rest she is back at {s} on {x} of trips, and was full that "
-                "day on {f}.",
+                "After {r} days at rest she is back at {s} on {x} of trips, and was full that day on {f}.",
                 r=count(rest_days),
                 s=fraction(design.plan.start_charge_frac),
                 x=fraction(ready),

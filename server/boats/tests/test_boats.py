@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 import json
+from datetime import timedelta
 from unittest import mock
 
 from django.conf import settings
@@ -120,3 +121,18 @@ class BoatsTest(TestCase):
                 self.assertTrue(problem["code"] and problem["message"])
         fields = {problem["field"] for problem in calls[0][0].json()["errors"]}
         self.assertIn("/design/hull/beam_m", fields)
+
+    def test_history_tells_each_state_and_any_can_come_back(self):
+        begun = timezone.now()
+        for n, beam in enumerate((2.0, 2.1, 2.2)):
+            with mock.patch.object(timezone, "now", return_value=begun + timedelta(minutes=5 * n)):
+                self.assertEqual(self.put(n + 1, beam_m=beam).status_code, 200)
+        rows = self.client.get(f"/api/variants/{self.variant_id}/history").json()
+        self.assertEqual([row["number"] for row in rows], [4, 3, 2, 1])
+        self.assertEqual([(d["field"], d["before"], d["after"]) for d in rows[0]["difference"]],
+                         [("/hull/beam_m", "2.1", "2.2")])  # fmt: skip
+        self.assertEqual(rows[-1]["difference"], [])
+        back = {"revision": 4, "design": rows[-1]["design"]}
+        reply = self.client.put(f"/api/variants/{self.variant_id}", back, content_type="application/json")
+        self.assertEqual(reply.json()["design"], self.variant["design"])
+        self.assertEqual(self.client.get(f"/api/variants/{self.boat['id']}/history").status_code, 404)

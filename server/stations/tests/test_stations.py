@@ -2,8 +2,10 @@
 
 from __future__ import annotations
 
+import io
 import json
 from datetime import time as Time
+from unittest import mock
 
 from django.conf import settings
 from django.test import SimpleTestCase
@@ -55,6 +57,41 @@ class StationsTest(SimpleTestCase):
         more["panels"][0]["count"] = 6
         cells = self.post("/api/answers", design=more, compared_with=DEMO).json()["answers"]["rail"]
         self.assertGreater(cells[1]["change"]["value"], 1852)
+
+    def test_forecasts_come_from_the_stand_in_or_a_service(self):
+        site = DEMO["site"]
+        body = {"site": site, "date": "2027-06-13", "days": 3}
+        first = self.post("/api/day/forecast", **body).json()
+        self.assertEqual([day["date"] for day in first["days"]], ["2027-06-13", "2027-06-14", "2027-06-15"])
+        self.assertIn("simulated", first["source"])
+        self.assertEqual(self.post("/api/day/forecast", **{**body, "days": 40}).status_code, 422)
+        told = {"source": "the lock keeper", "days": [{"date": "2027-06-13", "sky": "rain"}]}
+        served = io.BytesIO(json.dumps(told).encode())
+        with (
+            self.settings(FORECAST_ADDRESS="http://127.0.0.1:9/forecast"),
+            mock.patch("stations.forecasts.urlopen", return_value=served) as asked,
+        ):
+            found = self.post("/api/day/forecast", **body).json()
+        self.assertEqual((found["source"], found["days"][0]["sky"]), ("the lock keeper", "rain"))
+        self.assertIn("from=2027-06-13", asked.call_args[0][0])
+        with self.settings(FORECAST_ADDRESS="http://127.0.0.1:9/forecast"):
+            refused = self.post("/api/day/forecast", **body)
+        self.assertEqual((refused.status_code, refused.json()["errors"][0]["code"]), (422, "no_forecast"))
+        read = self.post("/api/day/forecast/read", text=json.dumps(first))
+        self.assertEqual(read.json()["days"], first["days"])
+        wrong = self.post("/api/day/forecast/read", text='{"days": [{"date": "2027-06-13", "sky": "nice"}]}')
+        self.assertEqual(wrong.json()["errors"][0]["field"], "/days/0/sky")
+
+    def test_pace_and_prices(self):
+        found = self.post("/api/day/pace", design=DEMO).json()
+        self.assertEqual(len(found["ways"]["ways"]), 4)
+        self.assertTrue(
+            {"panel", "battery", "house", "mass"} <= {step["key"] for step in found["prices"]["steps"]}
+        )
+        bare = {**DEMO, "banks": [], "links": []}
+        for part in ("loads", "controllers", "sources"):
+            bare[part] = [{**item, "bank_id": None} for item in DEMO.get(part, [])]
+        self.assertEqual(self.post("/api/day/pace", design=bare).json()["ways"], None)
 
     def test_pictures_and_lists(self):
         hull = self.post("/api/hull/picture", design=DEMO).json()["picture"]

@@ -118,7 +118,7 @@ function Sides({ data }: { data: Comparison }) {
       <table className="plain-table mt-1">
         <thead>
           <tr>
-            <th> </th>
+            <th>answer</th>
             {data.sides.map((side, k) => (
               <th key={side.name}>
                 <Sample k={k} /> {side.name}

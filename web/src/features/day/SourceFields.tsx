@@ -149,5 +149,7 @@ const fresh = ([kind, name, watts]: readonly [Kind, string, number]) =>
     name,
     kind,
     rated_power_w: watts,
+    dump_load: true,
+    hours_per_day: 24,
     ...(kind === "pedals" ? { from_clock: "10:00:00", hours_per_day: 1 } : {}),
   }) as Source;
