@@ -2,7 +2,8 @@
 
 1. The harvest of 200 days: this core, a plain notebook loop of library calls, a careful vectorised notebook.
 2. What an edit costs the server, the place unchanged and the place changed.
-3. What the first load costs in script.
+3. The pace plan, a thousand days with their dispatch, a season; see `days`.
+4. What the first load costs in script.
 """
 
 from __future__ import annotations
@@ -19,6 +20,7 @@ from datetime import date, timedelta
 from functools import partial
 from pathlib import Path
 
+import days
 import numpy as np
 from parhelion.design import MeasuredRun
 
@@ -286,5 +288,6 @@ if __name__ == "__main__":
     curve_times()
     year_ratio()
     shade_times()
+    days.all_ratios()
     edit_times()
     first_load()

@@ -10,6 +10,7 @@ import sys
 import tempfile
 import time
 import urllib.request
+from collections.abc import Callable
 from pathlib import Path
 
 from playwright.sync_api import Page, sync_playwright
@@ -33,6 +34,26 @@ def settled(page: Page) -> None:
     page.locator("[aria-busy=false] [data-cell]").first.wait_for()
     page.get_by_text("Working it out").wait_for(state="detached")
     page.wait_for_timeout(900)
+
+
+def keep(base: str, variant_id: str, name: str, change: Callable[[dict], None]) -> None:
+    """Keep a changed design as a variant of its boat."""
+    variant = json.load(urllib.request.urlopen(f"{base}/api/variants/{variant_id}"))
+    change(variant["design"])
+    body = json.dumps({"name": name, "design": variant["design"]}).encode()
+    asked = urllib.request.Request(
+        f"{base}/api/boats/{variant['boat_id']}/variants", body, {"Content-Type": "application/json"}
+    )
+    urllib.request.urlopen(asked).close()
+
+
+def without_wings(design: dict) -> None:
+    design["panels"], design["places"] = design["panels"][:1], design["places"][:1]
+
+
+def lighter_bank(design: dict) -> None:
+    design["banks"][0]["parallel"] = 1
+    design["plan"]["speed_mps"] = 1.7
 
 
 def take(page: Page, base: str, boats: dict[str, str]) -> None:
@@ -96,19 +117,23 @@ def take(page: Page, base: str, boats: dict[str, str]) -> None:
     page.goto(f"{base}/strings/{boats['Fulmar']}?{at}&view=diagram")
     settled(page)
     page.screenshot(path=SHOTS / "strings-diagram.png")
-    page.goto(f"{base}/strings/{boats['Fulmar']}?{at}&view=board")
-    settled(page)
-    page.locator("[data-chip]").nth(4).click()
-    page.screenshot(path=SHOTS / "strings-board.png")
     page.goto(f"{base}/day/{boats['Whimbrel']}?{at}")
     settled(page)
     page.screenshot(path=SHOTS / "day.png")
-    page.locator("[data-cell=days_run_sun]").click()
-    page.wait_for_timeout(300)
-    page.screenshot(path=SHOTS / "why.png")
-    page.goto(f"{base}/day/{boats['Sabine']}?{at}")
+    page.goto(f"{base}/day/{boats['Whimbrel']}?{at}&view=pace")
+    page.locator("[data-pace][aria-busy=false]").wait_for(timeout=120_000)
     settled(page)
-    page.screenshot(path=SHOTS / "auxiliary.png")
+    page.screenshot(path=SHOTS / "pace.png")
+    page.goto(f"{base}/day/{boats['Whimbrel']}?{at}&view=upgrades")
+    page.locator("[data-upgrades][aria-busy=false] [data-rung]").first.wait_for(timeout=120_000)
+    settled(page)
+    page.screenshot(path=SHOTS / "upgrades.png")
+    keep(base, boats["Whimbrel"], "no wings", without_wings)
+    keep(base, boats["Whimbrel"], "half the bank, slower", lighter_bank)
+    page.goto(f"{base}/day/{boats['Whimbrel']}?{at}&view=compare")
+    page.locator("[data-compare][aria-busy=false] [data-compare-line]").first.wait_for(timeout=120_000)
+    settled(page)
+    page.screenshot(path=SHOTS / "compare.png")
     page.goto(f"{base}/day/{boats['Whimbrel']}?{at}&view=year")
     page.locator("[data-season][aria-busy=false]").wait_for(timeout=120_000)
     settled(page)

@@ -248,6 +248,66 @@ def _season(design: BoatDesign, arguments: argparse.Namespace, out: TextIO) -> N
         out.write(f"- {told(line)}\n")
 
 
+def _miles(metres: float) -> str:
+    return f"{metres / M_PER_NAUTICAL_MILE:6.1f} nm"
+
+
+def _pace(design: BoatDesign, arguments: argparse.Namespace, out: TextIO) -> None:
+    from parhelion.answers.pace import ways_of
+    from parhelion.answers.prices import prices_of
+    from parhelion.answers.speeds import solve_steady, steady_mps
+    from parhelion.day.outlook import outlook_of
+
+    outlook = outlook_of(design)
+    steady_m = steady_mps(outlook, solve_steady(outlook)) * outlook.hours * 3600
+    ways, prices = ways_of(outlook), prices_of(outlook, steady_m)
+    if arguments.json:
+        both = {"ways": ways, "prices": prices}
+        _print_json({k: None if v is None else v.model_dump(mode="json") for k, v in both.items()}, out)
+        return
+    for way in ways.ways if ways else []:
+        out.write(f"{way.label:18s} {_miles(way.distance_m)}  bank at the end {100 * way.end_frac:3.0f} %\n")
+    for step in prices.steps if prices else []:
+        priced = "" if step.by_price_m is None else f"  by the prices {_miles(step.by_price_m)}"
+        out.write(f"{told(step.label):34s} {_miles(step.gain_m)}{priced}\n")
+    for line in [*(ways.told if ways else []), *(prices.told if prices else [])]:
+        out.write(f"- {told(line)}\n")
+
+
+def _ahead(design: BoatDesign, arguments: argparse.Namespace, out: TextIO) -> None:
+    from parhelion.answers.days_ahead import days_ahead
+
+    found = days_ahead(design)
+    if arguments.json:
+        _print_json(None if found is None else found.model_dump(mode="json"), out)
+        return
+    for day in found.days if found else []:
+        sky = day.sky or "as it comes"
+        out.write(
+            f"{day.number:3d} {day.kind:5s} {sky:12s} bank {100 * day.charge_middle:3.0f} % "
+            f"({100 * day.charge_low:3.0f} to {100 * day.charge_high:3.0f}) {_miles(day.metres_middle)}\n"
+        )
+    for line in found.told if found else []:
+        out.write(f"- {told(line)}\n")
+
+
+def _upgrades(design: BoatDesign, arguments: argparse.Namespace, out: TextIO) -> None:
+    from parhelion.answers.ladder import upgrade_ladder
+    from parhelion.day.outlook import outlook_of
+
+    found = upgrade_ladder(outlook_of(design))
+    if arguments.json:
+        _print_json(found.model_dump(mode="json"), out)
+        return
+    out.write(f"{'now':34s} {_miles(found.start_m)}\n")
+    for rung in found.rungs:
+        out.write(
+            f"{told(rung.label):34s} {_miles(rung.total_m)}  {rung.cost:6.0f} coins {rung.mass_kg:+5.0f} kg\n"
+        )
+    for line in found.told:
+        out.write(f"- {told(line)}\n")
+
+
 def _print_findings(findings: list[Finding], out: TextIO) -> None:
     out.write("\n")
     for finding in findings:
@@ -267,7 +327,7 @@ def _parser() -> argparse.ArgumentParser:
     commands = parser.add_subparsers(dest="command", required=True)
     ways = {
         "answers": _answers, "power": _power, "day": _day, "bank": _bank, "helm": _helm, "harvest": _harvest,
-        "wiring": _wiring, "season": _season,
+        "wiring": _wiring, "season": _season, "pace": _pace, "ahead": _ahead, "upgrades": _upgrades,
     }  # fmt: skip
     for name, run in ways.items():
         command = commands.add_parser(name)

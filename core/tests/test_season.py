@@ -11,6 +11,7 @@ from pathlib import Path
 import numpy as np
 from hypothesis import given, settings
 from hypothesis import strategies as st
+from parhelion.answers.climate_year import climate_year
 from parhelion.answers.days_ahead import days_ahead
 from parhelion.answers.season import SKIES, season
 from parhelion.array.harvest import harvest
@@ -212,6 +213,18 @@ class SeasonTest(unittest.TestCase):
             all(a <= b + 1e-9 for low, high in pairwise(ready) for a, b in zip(low, high, strict=True))
         )
         self.assertGreater(ready[2][-1], 0.9)
+
+    def test_the_years_strip_is_the_days_that_the_season_meets(self):
+        design = boat(site__climate={"known_by": "word", "word": "inland"})
+        strip = climate_year(design.site, 2027)
+        year = season(design, days=60)
+        for month, made in zip(strip.months, year.months, strict=True):
+            self.assertAlmostEqual(month.sun_h, made.sun_h, delta=0.02)
+            self.assertTrue(month.poor_h <= month.sun_h <= month.good_h <= 1.12 * month.clear_h + 1e-9)
+            self.assertAlmostEqual(month.sunny_frac + month.mixed_frac + month.grey_frac, 1)
+        self.assertEqual(strip.rests_on, year.climate)
+        polar = climate_year(boat(site__latitude_deg=80).site, 2027).months[11]
+        self.assertEqual((polar.sun_h, polar.clear_h), (0, 0))
 
     def test_accounts_as_csv_add_up(self):
         rows = list(csv.reader(io.StringIO(written_accounts(outlook_of(boat())))))

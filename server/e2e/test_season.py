@@ -62,7 +62,15 @@ class SeasonWalk(BrowserTest):
         expect(answer).to_have_text("Yes, on the sun alone")
         self.accessible()
 
+        self.fill("Speed", "3.6")
+        self.page.get_by_role("tab", name="Upgrades").click()
+        self.page.locator("[data-upgrades][aria-busy=false] [data-ladder-told]").wait_for()
+        expect(self.page.locator("[data-rung]").first).to_contain_text("nm")
+        self.page.get_by_role("tab", name="The year").click()
+        self.year()
+
         self.fold("Climate")
+        expect(self.page.locator("[data-climate-strip]")).to_contain_text("usual for the latitude")
         self.page.get_by_label("Known by").select_option("day_counts")
         self.fill("sunny days in Oct", "30")
         expect(self.page.get_by_role("alert")).to_contain_text("no 50 days")

@@ -11,6 +11,7 @@ from typing import Any
 from django.http import HttpRequest, HttpResponse
 from ninja import Router, Schema
 from parhelion.answers.burden import Burden, burden
+from parhelion.answers.climate_year import ClimateYear, climate_year
 from parhelion.answers.compose import answers_for
 from parhelion.answers.days_ahead import DaysAhead, days_ahead
 from parhelion.answers.helm import HelmCard, SpeedUnit
@@ -94,9 +95,12 @@ class PaceOut(Checked):
     prices: Prices | None
 
 
-class AskedForecast(Schema):
+class AskedClimate(Schema):
     site: Site
     date: Date
+
+
+class AskedForecast(AskedClimate):
     days: int = Field(default=7, ge=1, le=LONGEST_DAYS)
 
 
@@ -270,6 +274,12 @@ def day_pace(request: HttpRequest, body: Asked) -> Any:
     return PaceOut(
         content_hash=content_hash(body.design), ways=ways_of(outlook), prices=prices_of(outlook, steady_m)
     )
+
+
+@router.post("/day/climate", response=ClimateYear, operation_id="drawClimate")
+def day_climate(request: HttpRequest, body: AskedClimate) -> Any:
+    """The days that a place has, month by month."""
+    return climate_year(body.site, body.date.year)
 
 
 @router.post("/day/forecast", response=Forecast, operation_id="forecastDays")

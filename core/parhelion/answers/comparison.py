@@ -139,7 +139,7 @@ def _told(designs: list[BoatDesign], sides: list[ComparedSide]) -> list[Sentence
     for design, side in zip(designs[1:], sides[1:], strict=True):
         gain = side.year_m - first.year_m
         if abs(gain) <= SAME_FRAC * max(first.year_m, 1.0):
-            told.append(sentence("{name} goes as far as {first} over the year.", name=words(side.name),
+            told.append(sentence("“{name}” goes as far as “{first}” over the year.", name=words(side.name),
                                  first=words(first.name)))  # fmt: skip
             continue
         paid = _price(design) - _price(designs[0])
@@ -147,7 +147,7 @@ def _told(designs: list[BoatDesign], sides: list[ComparedSide]) -> list[Sentence
         best = apart.index(max(apart))
         told.append(
             sentence(
-                "{name} goes {gain} a usual day against {first}, most in {month}, for {paid}.",
+                "“{name}” goes {gain} a usual day against “{first}”, most in {month}, for {paid}.",
                 name=words(side.name), first=words(first.name), gain=distance(gain / 365.25, signed=True),
                 month=words(NAMES[best]), paid=Quantity(quantity="money", value=paid, signed=True),
             )

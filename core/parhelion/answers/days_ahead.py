@@ -33,6 +33,8 @@ RUNS = 200
 STRIDE = DAYS // RUNS  # days between the starts of two runs
 FULL = 0.99
 NEARLY = 1e-6
+RARELY = 0.005
+SAME = 1e-3  # of a distance
 
 
 class DayAhead(Frozen):
@@ -182,11 +184,17 @@ def _told(
         at = " at {v}" if speeds == {None} else ""
         found.append(
             sentence(
-                "{n} days out" + at + ": {usual} in all, 1 trip in 10 less than {near}.",
+                "{n} days out"
+                + at
+                + (
+                    ": {usual} in all, 1 trip in 10 less than {near}."
+                    if near < usual * (1 - SAME)
+                    else ": {usual} in all on nine trips of ten."
+                ),
                 n=count(out_days),
                 **({"v": speed(out.plan_speed_mps)} if at else {}),
                 usual=distance(usual),
-                near=distance(near),
+                **({"near": distance(near)} if near < usual * (1 - SAME) else {}),
             )
         )
     stops = [day for day in made if day.stopped_frac >= 0.5]
@@ -199,8 +207,11 @@ def _told(
         )
     elif out_days:
         worst = max(made, key=lambda day: day.stopped_frac)
+        never = worst.stopped_frac < RARELY
         found.append(
-            sentence(
+            sentence("The motor never stops at the reserve on these trips.")
+            if never
+            else sentence(
                 "The motor stops on {x} of trips at the worst, day {d}.",
                 x=fraction(worst.stopped_frac),
                 d=count(worst.number),

@@ -24,7 +24,7 @@ from parhelion.constants import STEP_H
 from parhelion.day.chain import HOUSE_WH, LOST_WH, MOTOR_WH, RAN_H, REFUSED_WH, STOPPED, run_chain
 from parhelion.day.outlook import Outlook, outlook_under
 from parhelion.day.steady import motor_of, steady_power
-from parhelion.design import BoatDesign
+from parhelion.design import BoatDesign, Site
 from parhelion.hull.demand import DemandCurve, demand_curve
 from parhelion.progress import Report, silent
 from parhelion.quantities import Frozen, Sentence, hours, power, sentence, speed, words
@@ -257,10 +257,11 @@ def _verdict(design: BoatDesign, now: SeasonMonth, worst: SeasonMonth, best: Sea
     )
 
 
-def _climate(design: BoatDesign) -> Sentence:
-    climate = design.site.climate
+def climate_told(site: Site) -> Sentence:
+    """What the climate of a place rests on."""
+    climate = site.climate
     if climate.known_by == "word":
-        named = climate.word or usual_word(design.site.latitude_deg)
+        named = climate.word or usual_word(site.latitude_deg)
         text = "Climate by a word: {w}" + ("" if climate.word else ", usual for the latitude") + "."
         return sentence(text, w=words(named.value.replace("_", " ")))
     told = (
@@ -337,7 +338,7 @@ def season(design: BoatDesign, days: int = DAYS, report: Report = silent) -> Who
     enough = now.wished_h >= now.motoring_h - 1e-6
     answer: Literal["yes", "partly", "no"] = "yes" if enough else "partly" if now.wished_h >= 1 else "no"
     return WholeSeason(
-        months=months, climate=_climate(design), cautions=[*_cautions(months), *_cold(design)],
+        months=months, climate=climate_told(design.site), cautions=[*_cautions(months), *_cold(design)],
         wished_mps=design.plan.speed_mps, worst=worst.month,
         best=best.month, verdict=_verdict(design, now, worst, best), answer=answer,
         turning=[] if enough else _turning(design, now, curve), days=days,

@@ -44,6 +44,8 @@ SUNNY, MIXED, GREY = 0.97, 0.65, 0.28  # [4]
 LEAST, MOST = 0.05, 0.78  # mean clearness that the distribution is made for
 MOST_OF_CLEAR = 0.98  # of a month of clear days
 WORDS = ((0.92, Sky.CLEAR), (0.78, Sky.HAZY), (0.42, Sky.BROKEN), (0.20, Sky.OVERCAST), (-1.0, Sky.RAIN))
+BRIGHTEST = 1.12  # of a clear day of usual haze: the clearest days of a year pass it, typical
+CAPPINGS = 12
 POINTS = 800
 PATTERNS = 201  # of the wander within a day, for each sky word
 
@@ -117,6 +119,23 @@ def spread_of_days(mean: float, ranks: Array) -> Array:
     return np.asarray(np.interp(ranks, up_to, k))
 
 
+def days_of_clearness(mean: float, ranks: Array, clear: float) -> Array:
+    """Daily clearness at ranks about a monthly mean, none far over a clear day's; the mean is kept.
+
+    The distribution [1] knows no sun's height: in a low winter sun its best days would pass any clear sky.
+    """
+    daily, most = spread_of_days(mean, ranks), BRIGHTEST * clear
+    for _ in range(CAPPINGS):
+        over = daily >= most
+        daily = np.where(over, most, daily)
+        rest = daily[~over]
+        if not over.any() or not rest.size:
+            break
+        wanted = mean * len(daily) - most * over.sum()
+        daily[~over] = rest * max(wanted / rest.sum(), 0.0)
+    return daily
+
+
 def ranks_of_days(month: int, days: int) -> Array:
     """Ranks from 0 to 1 of the days in their order [2], evenly spread; the same for the same month."""
     noise = np.random.Generator(np.random.Philox(key=31_000 + month)).standard_normal(days)
@@ -154,7 +173,8 @@ def _month(site: Site, year: int, month: int, days: int) -> Month:
         return Month(day, 0.0, 0.0, 0.0, np.zeros((days, len(clear))))
     asked = mean_clearness(site, year, month)
     mean = float(np.clip(asked, LEAST, min(MOST, MOST_OF_CLEAR * clear_wh / outside)))
-    daily = spread_of_days(mean, ranks_of_days(month, days)) * outside / clear_wh
+    clear_frac = clear_wh / outside
+    daily = days_of_clearness(mean, ranks_of_days(month, days), clear_frac) / clear_frac
     index = np.empty((days, len(clear)))
     above = np.inf
     for least, word in WORDS:

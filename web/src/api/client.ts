@@ -34,6 +34,7 @@ export type RunOut = Schemas["RunOut"];
 export type RunKind = RunOut["kind"];
 export type Pace = Schemas["PaceOut"];
 export type Forecast = Schemas["Forecast"];
+export type ClimateYear = Schemas["ClimateYear"];
 export type Comparison = Schemas["Comparison"];
 export type UpgradeLadder = Schemas["UpgradeLadder"];
 export type RevisionRow = Schemas["RevisionRow"];

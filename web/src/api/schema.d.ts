@@ -354,6 +354,26 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/day/climate": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Day Climate
+         * @description The days that a place has, month by month.
+         */
+        post: operations["drawClimate"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/day/forecast": {
         parameters: {
             query?: never;
@@ -3631,6 +3651,46 @@ export interface components {
             told: components["schemas"]["Sentence"][];
         };
         /**
+         * ClimateMonth
+         * @description Full-sun hours of a month's days, and how many are of which kind.
+         */
+        ClimateMonth: {
+            /** Month */
+            month: number;
+            /** Sun H */
+            sun_h: number;
+            /** Poor H */
+            poor_h: number;
+            /** Good H */
+            good_h: number;
+            /** Clear H */
+            clear_h: number;
+            /** Sunny Frac */
+            sunny_frac: number;
+            /** Mixed Frac */
+            mixed_frac: number;
+            /** Grey Frac */
+            grey_frac: number;
+        };
+        /**
+         * ClimateYear
+         * @description Twelve months, and what they rest on.
+         */
+        ClimateYear: {
+            /** Months */
+            months: components["schemas"]["ClimateMonth"][];
+            rests_on: components["schemas"]["Sentence"];
+        };
+        /** AskedClimate */
+        AskedClimate: {
+            site: components["schemas"]["Site"];
+            /**
+             * Date
+             * Format: date
+             */
+            date: string;
+        };
+        /**
          * Forecast
          * @description Days one after the other, and who says so.
          */
@@ -5780,6 +5840,30 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["PaceOut"];
+                };
+            };
+        };
+    };
+    drawClimate: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["AskedClimate"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ClimateYear"];
                 };
             };
         };

@@ -5,6 +5,7 @@ import { withValue } from "../../shared/pointer";
 import { FileField } from "../../shared/ui/FileField";
 import { ChoiceField, NumberField } from "../../shared/ui/fields";
 import { MONTHS } from "../../shared/units";
+import { ClimateStrip } from "./ClimateStrip";
 
 const KNOWN = [
   ["word", "a word"],
@@ -99,6 +100,7 @@ export function ClimateFields() {
   const known = climate?.known_by ?? "word";
   return (
     <>
+      <ClimateStrip />
       <ChoiceField
         pointer="/site/climate/known_by"
         label="Known by"

@@ -117,7 +117,7 @@ export function DayByDay() {
             return (
               <fieldset
                 key={later(date, index)}
-                className="m-0 grid w-[85px] gap-1 rounded-[6px] border border-solid border-hairline p-1"
+                className="m-0 grid w-[85px] min-w-0 grid-cols-[minmax(0,1fr)] gap-1 rounded-[6px] border border-solid border-hairline p-1"
                 data-trip-day={index + 1}
               >
                 <legend className="px-1 text-[13px] font-bold">{called}</legend>
@@ -132,12 +132,12 @@ export function DayByDay() {
                   {(day.out ?? true) ? "out" : "at rest"}
                 </button>
                 <select
-                  className="h-[26px] rounded-[5px] border border-edge bg-field px-0.5 text-[13px] text-ink"
+                  className="h-[26px] w-full min-w-0 rounded-[5px] border border-edge bg-field px-0.5 text-[13px] text-ink"
                   aria-label={`${called}: sky`}
                   value={day.sky ?? ""}
                   onChange={(event) => change(index, { sky: (event.target.value || null) as Sky | null })}
                 >
-                  <option value="">as it comes</option>
+                  <option value="">any sky</option>
                   {Object.entries(SKY_WORDS).map(([key, word]) => (
                     <option key={key} value={key}>
                       {word}

@@ -1,3 +1,4 @@
+import { useState } from "react";
 import type { DayPicture, Pace } from "../../api/client";
 import { useDesign } from "../../app/design";
 import { usePace } from "../../app/live";
@@ -12,6 +13,14 @@ type Way = Ways["ways"][number];
 type Prices = NonNullable<Pace["prices"]>;
 type Ticks = DayPicture["ticks"];
 
+type Rank = "gain_m" | "by_price_m" | "for_100_coins_m" | "for_10_kg_m";
+
+const RANKS: readonly (readonly [Rank, string])[] = [
+  ["gain_m", "wins a day"],
+  ["by_price_m", "by the prices"],
+  ["for_100_coins_m", "for 100 coins"],
+  ["for_10_kg_m", "for 10 kg"],
+];
 const LEFT = 52;
 const FOOT = 24;
 const STROKES: Record<Way["key"], { dash?: string; wide: number; colour: string }> = {
@@ -208,6 +217,10 @@ function WayTable({ ways }: { ways: Ways }) {
 /** What holds the day's run on sun back, step by step. */
 function PriceTable({ prices }: { prices: Prices }) {
   const units = useUnits();
+  const [by, setBy] = useState<Rank>("gain_m");
+  const ranked = [...prices.steps].sort(
+    (a, b) => (b[by] ?? Number.NEGATIVE_INFINITY) - (a[by] ?? Number.NEGATIVE_INFINITY),
+  );
   const metres = (value: number | null | undefined) =>
     value == null ? "–" : shown({ quantity: "distance_m", value, signed: true }, units);
   return (
@@ -224,14 +237,22 @@ function PriceTable({ prices }: { prices: Prices }) {
         <thead>
           <tr>
             <th>step</th>
-            <th>wins a day</th>
-            <th>by the prices</th>
-            <th>for 100 coins</th>
-            <th>for 10 kg</th>
+            {RANKS.map(([key, name]) => (
+              <th key={key} aria-sort={by === key ? "descending" : undefined}>
+                <button
+                  type="button"
+                  className={by === key ? "link font-bold" : "link"}
+                  aria-label={`Rank by ${name}`}
+                  onClick={() => setBy(key)}
+                >
+                  {name}
+                </button>
+              </th>
+            ))}
           </tr>
         </thead>
         <tbody>
-          {prices.steps.map((step) => (
+          {ranked.map((step) => (
             <tr key={step.key} data-price={step.key}>
               <td>
                 <Told sentence={step.label} />
