@@ -4,23 +4,14 @@ from __future__ import annotations
 
 import json
 import time
-from collections.abc import Callable
 from pathlib import Path
 
 import numpy as np
+from clock import seconds
 
 ROOT = Path(__file__).resolve().parents[1]
 EDGES = 40  # of the speed curve that the linear programme sees
 PLAIN_DAYS = 20  # of the thousand, for what is slow
-
-
-def _seconds(work: Callable[[], object], times: int) -> float:
-    best = float("inf")
-    for _ in range(times):
-        began = time.perf_counter()
-        work()
-        best = min(best, time.perf_counter() - began)
-    return best
 
 
 def pace_ratio() -> None:
@@ -59,7 +50,7 @@ def pace_ratio() -> None:
         found = linprog(cost, most.tocsr(), net[:n], same.tocsr(), np.zeros(n), bounds, method="highs")
         return -float(found.fun)
 
-    day, ten, slow = _seconds(lambda: plan(144), 20), _seconds(lambda: plan(1440), 8), _seconds(programme, 2)
+    day, ten, slow = seconds(lambda: plan(144), 20), seconds(lambda: plan(1440), 8), seconds(programme, 2)
     print(f"pace plan, a day         core {1e3 * day:7.2f} ms  (budget 2)")
     print(f"  linear programme       {1e3 * slow:7.1f} ms   {slow / day:6.0f} times the core")
     print(f"  the miles agree within {abs(plan(144) / programme() - 1):.1e}, its edges")
@@ -121,7 +112,7 @@ def dispatch_ratio() -> None:
                                         STEP_H, outlook.aboard)  # fmt: skip
                 soc, own = row[0], row[10]
 
-    fast, each, slow = _seconds(core, 6), _seconds(direct, 4), _seconds(plain, 1) * 1000 / PLAIN_DAYS
+    fast, each, slow = seconds(core, 6), seconds(direct, 4), seconds(plain, 1) * 1000 / PLAIN_DAYS
     print(f"1000 days, 4 planes      core {1e3 * fast:7.1f} ms  (budget 60), dispatch and all")
     print(f"  every day harvested    {1e3 * each:7.0f} ms   {each / fast:6.1f} times the core")
     print(f"  dispatch in a loop     {1e3 * slow:7.0f} ms   {slow / fast:6.0f} times the core")
@@ -139,7 +130,7 @@ def season_ratio() -> None:
     began = time.perf_counter()
     year.season(design)
     cold = time.perf_counter() - began
-    warm = _seconds(lambda: year.season(design), 3)
+    warm = seconds(lambda: year.season(design), 3)
     date = middle_day(2027, 6)
     index = month_of(design.site, 2027, 6).index
     dated = design.changed(plan=design.plan.model_copy(update={"date": date}))
@@ -149,7 +140,7 @@ def season_ratio() -> None:
             key = ("bench day", time.perf_counter(), number)
             harvest(dated, sky._light(dated.site, date, index[number : number + 1], key))
 
-    plain = _seconds(one_by_one, 1) * 12 * 1000 / PLAIN_DAYS
+    plain = seconds(one_by_one, 1) * 12 * 1000 / PLAIN_DAYS
     print(f"a season of 12,000 days  core {1e3 * warm:7.0f} ms  (budget 2000)")
     print(f"  the first time         {1e3 * cold:7.0f} ms")
     print(f"  days one by one        {1e3 * plain:7.0f} ms   {plain / warm:6.0f} times the core")

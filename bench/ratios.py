@@ -22,6 +22,7 @@ from pathlib import Path
 
 import days
 import numpy as np
+from clock import seconds
 from parhelion.design import MeasuredRun
 
 ROOT = Path(__file__).resolve().parents[1]
@@ -36,16 +37,6 @@ OTHER_STATIONS = (
 )  # their chunks are not part of the first load
 
 warnings.filterwarnings("ignore", message="DatetimeIndex.dayofyear is deprecated")
-
-
-def seconds(work: Callable[[], object], times: int = 3) -> float:
-    """The best of a few runs [s]."""
-    best = float("inf")
-    for _ in range(times):
-        began = time.perf_counter()
-        work()
-        best = min(best, time.perf_counter() - began)
-    return best
 
 
 def harvest_ratio() -> None:

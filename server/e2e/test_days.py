@@ -20,7 +20,7 @@ class WorthWalk(BrowserTest):
         page.keyboard.press("5")
         page.get_by_role("tab", name="Pace").click()
         expect(page.locator("[data-way-row]")).to_have_count(4)
-        expect(page.locator("[data-pace-told]")).to_contain_text("An hour on, an hour off")
+        expect(page.locator("[data-told=pace]")).to_contain_text("An hour on, an hour off")
         expect(page.locator("[data-price=panel]")).to_contain_text("+")
         expect(page.locator("[data-prices]")).to_contain_text("Most for its price")
         self.accessible()

@@ -52,7 +52,7 @@ class SeasonWalk(BrowserTest):
         answer = self.page.locator("[data-season-answer]")
         expect(answer).not_to_have_attribute("data-season-answer", "yes")
         expect(self.page.locator("[data-season]")).to_contain_text("In October the sun sustains")
-        expect(self.page.locator("[data-turning]")).to_contain_text("More panel: some")
+        expect(self.page.locator("[data-told=turning]")).to_contain_text("More panel: some")
         self.page.wait_for_timeout(150)
         self.saved()
         october = season(design_from(Variant.objects.get(is_working=True).document)).months[9]
@@ -64,7 +64,7 @@ class SeasonWalk(BrowserTest):
 
         self.fill("Speed", "3.6")
         self.page.get_by_role("tab", name="Upgrades").click()
-        self.page.locator("[data-upgrades][aria-busy=false] [data-ladder-told]").wait_for()
+        self.page.locator("[data-upgrades][aria-busy=false] [data-told=ladder]").wait_for()
         expect(self.page.locator("[data-rung]").first).to_contain_text("nm")
         self.page.get_by_role("tab", name="The year").click()
         self.year()

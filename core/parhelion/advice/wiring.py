@@ -88,18 +88,10 @@ def order_of_connecting(view: WiringView) -> Finding | None:
 
 
 RULES = (
-    over_limit,
-    too_low,
-    left_over,
-    input_amps,
-    wrong_bank,
-    mixed_volts,
-    thick_cable,
+    *CHECKS,
     mixed_string,
     string_fuse,
     pwm_loss,
-    charge_rate,
-    fuse_far,
     direct_drive,
     within_limits,
     large_array,

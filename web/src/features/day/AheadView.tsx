@@ -4,8 +4,9 @@ import { useDaysAhead } from "../../app/live";
 import { useUnits } from "../../app/preferences";
 import { useSize } from "../../shared/chart/useSize";
 import { Waiting } from "../../shared/chart/Waiting";
+import { Wide } from "../../shared/chart/Wide";
 import { ChoiceField, NumberField } from "../../shared/ui/fields";
-import { Told } from "../../shared/ui/Told";
+import { ToldList } from "../../shared/ui/ToldList";
 import { type Kind, MONTHS, shown } from "../../shared/units";
 import { STATES } from "../array/parts";
 import { DayByDay, SKY_WORDS, weekday } from "./DayByDay";
@@ -57,13 +58,7 @@ export function AheadView() {
         <p className="text-muted">Without a bank no day knows of the one before: see The year.</p>
       ) : (
         <>
-          <ul className="m-0 mb-1 max-w-[76ch] list-none p-0" data-ahead-told>
-            {data.told.map((line) => (
-              <li key={line.text}>
-                <Told sentence={line} />
-              </li>
-            ))}
-          </ul>
+          <ToldList lines={data.told} name="ahead" />
           <Charges ahead={data} />
           <table className="plain-table mt-1">
             <thead>
@@ -120,86 +115,70 @@ function Charges({ ahead }: { ahead: DaysAhead }) {
   ];
   const percent = (value: number) => shown({ quantity: "fraction", value, signed: false }, units);
   return (
-    <div ref={box} className="w-full">
-      {width > 0 && (
-        <svg
-          width={width}
-          height={height}
-          role="img"
-          aria-label={`Bank at the end of each day: ${days.map((d) => `day ${d.number} ${percent(d.charge_middle)}`).join(", ")}`}
-        >
-          {days.map((day, k) => (
-            <g key={day.number}>
-              {day.kind === "out" && (
-                <rect
-                  x={x(k)}
-                  y={8}
-                  width={wide}
-                  height={height - FOOT - 8}
-                  fill="var(--water-soft)"
-                  fillOpacity="0.5"
-                />
-              )}
-              {day.sky && DULL.includes(day.sky) && (
-                <rect x={x(k)} y={8} width={wide} height={10} fill="var(--muted)" fillOpacity="0.7" />
-              )}
-              <text
-                x={x(k + 0.5)}
-                y={height - FOOT + 15}
-                fontSize="12.5"
-                textAnchor="middle"
-                fill="var(--ink)"
-              >
-                {day.date ? weekday(day.date) : day.number}
-              </text>
-              <text x={x(k + 0.5)} y={height - 4} fontSize="12" textAnchor="middle" fill="var(--muted)">
-                {day.sky ? SKY_WORDS[day.sky] : day.kind}
-              </text>
-            </g>
-          ))}
-          <polygon
-            points={[...line((d) => d.charge_high), ...line((d) => d.charge_low).reverse()].join(" ")}
-            fill="var(--bank)"
-            fillOpacity="0.25"
-          />
-          <polyline
-            points={line((d) => d.charge_middle).join(" ")}
-            fill="none"
-            stroke="var(--bank)"
-            strokeWidth="2.4"
-          />
-          <line
-            x1={LEFT}
-            x2={width}
-            y1={y(ahead.reserve_frac)}
-            y2={y(ahead.reserve_frac)}
-            stroke="var(--alarm)"
-            strokeDasharray="3 3"
-          />
-          {[0, 0.5, 1].map((charge) => (
-            <text
-              key={charge}
-              x={LEFT - 6}
-              y={y(charge) + 4}
-              fontSize="12.5"
-              textAnchor="end"
-              fill="var(--muted)"
-            >
-              {percent(charge)}
-            </text>
-          ))}
-          <text
-            x={width - 4}
-            y={y(ahead.reserve_frac) - 4}
-            fontSize="12.5"
-            textAnchor="end"
-            fill="var(--alarm)"
-          >
-            reserve {percent(ahead.reserve_frac)}
+    <Wide
+      box={box}
+      width={width}
+      height={height}
+      label={`Bank at the end of each day: ${days.map((d) => `day ${d.number} ${percent(d.charge_middle)}`).join(", ")}`}
+    >
+      {days.map((day, k) => (
+        <g key={day.number}>
+          {day.kind === "out" && (
+            <rect
+              x={x(k)}
+              y={8}
+              width={wide}
+              height={height - FOOT - 8}
+              fill="var(--water-soft)"
+              fillOpacity="0.5"
+            />
+          )}
+          {day.sky && DULL.includes(day.sky) && (
+            <rect x={x(k)} y={8} width={wide} height={10} fill="var(--muted)" fillOpacity="0.7" />
+          )}
+          <text x={x(k + 0.5)} y={height - FOOT + 15} fontSize="12.5" textAnchor="middle" fill="var(--ink)">
+            {day.date ? weekday(day.date) : day.number}
           </text>
-          <line x1={LEFT} x2={width} y1={height - FOOT} y2={height - FOOT} stroke="var(--ink)" />
-        </svg>
-      )}
-    </div>
+          <text x={x(k + 0.5)} y={height - 4} fontSize="12" textAnchor="middle" fill="var(--muted)">
+            {day.sky ? SKY_WORDS[day.sky] : day.kind}
+          </text>
+        </g>
+      ))}
+      <polygon
+        points={[...line((d) => d.charge_high), ...line((d) => d.charge_low).reverse()].join(" ")}
+        fill="var(--bank)"
+        fillOpacity="0.25"
+      />
+      <polyline
+        points={line((d) => d.charge_middle).join(" ")}
+        fill="none"
+        stroke="var(--bank)"
+        strokeWidth="2.4"
+      />
+      <line
+        x1={LEFT}
+        x2={width}
+        y1={y(ahead.reserve_frac)}
+        y2={y(ahead.reserve_frac)}
+        stroke="var(--alarm)"
+        strokeDasharray="3 3"
+      />
+      {[0, 0.5, 1].map((charge) => (
+        <text
+          key={charge}
+          x={LEFT - 6}
+          y={y(charge) + 4}
+          fontSize="12.5"
+          textAnchor="end"
+          fill="var(--muted)"
+        >
+          {percent(charge)}
+        </text>
+      ))}
+      <text x={width - 4} y={y(ahead.reserve_frac) - 4} fontSize="12.5" textAnchor="end" fill="var(--alarm)">
+        reserve {percent(ahead.reserve_frac)}
+      </text>
+      <line x1={LEFT} x2={width} y1={height - FOOT} y2={height - FOOT} stroke="var(--ink)" />
+    </Wide>
   );
 }

@@ -5,10 +5,10 @@ import { type Comparison, client, dataOf } from "../../api/client";
 import { useDesign } from "../../app/design";
 import { useUnits } from "../../app/preferences";
 import { type Named, useRun } from "../../app/runs";
-import { Progress } from "../../shared/chart/Progress";
 import { useSize } from "../../shared/chart/useSize";
-import { Waiting } from "../../shared/chart/Waiting";
-import { Told } from "../../shared/ui/Told";
+import { Wide } from "../../shared/chart/Wide";
+import { Working } from "../../shared/chart/Working";
+import { ToldList } from "../../shared/ui/ToldList";
 import { MONTHS, shown } from "../../shared/units";
 
 const MOST_OTHERS = 3;
@@ -42,8 +42,8 @@ export function CompareView() {
         ...read.flatMap((item) => (item.data ? [{ name: item.data.name, design: item.data.design }] : [])),
       ]
     : [];
-  const { data: run, busy, stale, progress, error, retry, stop } = useRun("comparison", named, ready);
-  const data = run?.comparison;
+  const run = useRun("comparison", named, ready);
+  const [data, stale] = [run.data?.comparison, run.stale];
   if (boats.data && others.length === 0)
     return (
       <p className="m-auto max-w-[48ch] text-center text-muted">
@@ -84,11 +84,7 @@ export function CompareView() {
       {chosen.length === 0 ? (
         <p className="text-muted">Choose one to three of them.</p>
       ) : !data ? (
-        busy || !error ? (
-          <Progress what="A year of each" share={progress} stop={stop} />
-        ) : (
-          <Waiting error={error} retry={retry} what="The comparison" />
-        )
+        <Working run={run} doing="A year of each" what="The comparison" />
       ) : (
         <div className={`transition-opacity ${stale ? "opacity-75" : ""}`}>
           <Sides data={data} />
@@ -106,14 +102,7 @@ function Sides({ data }: { data: Comparison }) {
   const rows = boats.find((item) => item.id === variant.boat_id)?.variants ?? [];
   return (
     <>
-      <ul className="m-0 mb-1 max-w-[76ch] list-none p-0" data-compare-told>
-        {data.told.map((line, k) => (
-          // biome-ignore lint/suspicious/noArrayIndexKey: one sentence a side, in their order
-          <li key={k}>
-            <Told sentence={line} />
-          </li>
-        ))}
-      </ul>
+      <ToldList lines={data.told} name="compare" />
       <Year data={data} />
       <table className="plain-table mt-1">
         <thead>
@@ -229,40 +218,36 @@ function Year({ data }: { data: Comparison }) {
   const y = (m: number) => height - foot - (m / top) * (height - foot - 8);
   const say = (m: number) => shown({ quantity: "distance_m", value: m, signed: false }, units);
   return (
-    <div ref={box} className="w-full">
-      {width > 0 && (
-        <svg
-          width={width}
-          height={height}
-          role="img"
-          aria-label={`Miles of a usual day by month: ${data.sides.map((side) => `${side.name} ${side.months.map((m) => say(m.middle_m)).join(" ")}`).join("; ")}`}
-        >
-          {[0, top / 2.16, top / 1.08].map((m) => (
-            <g key={m}>
-              <line x1={left} x2={width} y1={y(m)} y2={y(m)} stroke="var(--hairline)" />
-              <text x={left - 6} y={y(m) + 4} fontSize="12.5" textAnchor="end" fill="var(--muted)">
-                {say(m)}
-              </text>
-            </g>
-          ))}
-          {data.sides.map((side, k) => (
-            <polyline
-              key={side.name}
-              points={side.months.map((m, i) => `${x(i)},${y(m.middle_m)}`).join(" ")}
-              fill="none"
-              stroke={STROKES[k]?.colour}
-              strokeWidth={STROKES[k]?.wide}
-              strokeDasharray={STROKES[k]?.dash}
-              data-year={side.name}
-            />
-          ))}
-          {MONTHS.map((name, i) => (
-            <text key={name} x={x(i)} y={height - 5} fontSize="12.5" textAnchor="middle" fill="var(--muted)">
-              {name}
-            </text>
-          ))}
-        </svg>
-      )}
-    </div>
+    <Wide
+      box={box}
+      width={width}
+      height={height}
+      label={`Miles of a usual day by month: ${data.sides.map((side) => `${side.name} ${side.months.map((m) => say(m.middle_m)).join(" ")}`).join("; ")}`}
+    >
+      {[0, top / 2.16, top / 1.08].map((m) => (
+        <g key={m}>
+          <line x1={left} x2={width} y1={y(m)} y2={y(m)} stroke="var(--hairline)" />
+          <text x={left - 6} y={y(m) + 4} fontSize="12.5" textAnchor="end" fill="var(--muted)">
+            {say(m)}
+          </text>
+        </g>
+      ))}
+      {data.sides.map((side, k) => (
+        <polyline
+          key={side.name}
+          points={side.months.map((m, i) => `${x(i)},${y(m.middle_m)}`).join(" ")}
+          fill="none"
+          stroke={STROKES[k]?.colour}
+          strokeWidth={STROKES[k]?.wide}
+          strokeDasharray={STROKES[k]?.dash}
+          data-year={side.name}
+        />
+      ))}
+      {MONTHS.map((name, i) => (
+        <text key={name} x={x(i)} y={height - 5} fontSize="12.5" textAnchor="middle" fill="var(--muted)">
+          {name}
+        </text>
+      ))}
+    </Wide>
   );
 }

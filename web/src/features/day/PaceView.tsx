@@ -5,7 +5,9 @@ import { usePace } from "../../app/live";
 import { useUnits } from "../../app/preferences";
 import { useSize } from "../../shared/chart/useSize";
 import { Waiting } from "../../shared/chart/Waiting";
+import { Wide } from "../../shared/chart/Wide";
 import { Told } from "../../shared/ui/Told";
+import { ToldList } from "../../shared/ui/ToldList";
 import { clockText, type Kind, shown } from "../../shared/units";
 
 type Ways = NonNullable<Pace["ways"]>;
@@ -52,13 +54,7 @@ export function PaceView({ ticks }: { ticks: Ticks }) {
       aria-busy={stale}
       data-pace
     >
-      <ul className="m-0 mb-1 max-w-[76ch] list-none p-0" data-pace-told>
-        {data.ways.told.map((line) => (
-          <li key={line.text}>
-            <Told sentence={line} />
-          </li>
-        ))}
-      </ul>
+      <ToldList lines={data.ways.told} name="pace" />
       <Lines ways={data.ways} ticks={ticks} />
       <WayTable ways={data.ways} />
       {data.prices && <PriceTable prices={data.prices} />}
@@ -84,88 +80,77 @@ function Lines({ ways, ticks }: { ways: Ways; ticks: Ticks }) {
     way.speed_mps.map((mps, i) => `${i === 0 ? "M" : "L"}${x(i)},${y(mps)}H${x(i + 1)}`).join("");
   const last = [...ways.ways].reverse();
   return (
-    <div ref={box} className="w-full">
-      {width > 0 && (
-        <svg
-          width={width}
-          height={height}
-          role="img"
-          aria-label={`Speed over the day: ${ways.ways.map((way) => `${way.label} up to ${say(Math.max(...way.speed_mps))}`).join(", ")}`}
-        >
-          {[0, top / 2.24, top / 1.12].map((mps) => (
-            <g key={mps}>
-              <line x1={LEFT} x2={width} y1={y(mps)} y2={y(mps)} stroke="var(--hairline)" />
-              <text x={LEFT - 6} y={y(mps) + 4} fontSize="12.5" textAnchor="end" fill="var(--muted)">
-                {say(mps)}
-              </text>
-            </g>
-          ))}
-          {last.map((way) => (
-            <g key={way.key} data-way={way.key}>
-              <path
-                d={path(way)}
-                fill="none"
-                stroke={STROKES[way.key].colour}
-                strokeWidth={STROKES[way.key].wide}
-                strokeDasharray={STROKES[way.key].dash}
-              />
-              <polyline
-                points={way.soc.map((soc, i) => `${x(i)},${s(soc)}`).join(" ")}
-                fill="none"
-                stroke={STROKES[way.key].colour}
-                strokeWidth={STROKES[way.key].wide * 0.8}
-                strokeDasharray={STROKES[way.key].dash}
-              />
-            </g>
-          ))}
-          <rect
-            x={LEFT}
-            y={s(1)}
-            width={width - LEFT}
-            height={s(0) - s(1)}
-            fill="none"
-            stroke="var(--edge)"
-          />
-          <line
-            x1={LEFT}
-            x2={width}
-            y1={s(ways.reserve_frac)}
-            y2={s(ways.reserve_frac)}
-            stroke="var(--alarm)"
-            strokeDasharray="3 4"
-          />
-          {[0, 1].map((share) => (
-            <text
-              key={share}
-              x={LEFT - 6}
-              y={s(share) + (share ? 9 : 0)}
-              fontSize="12.5"
-              textAnchor="end"
-              fill="var(--muted)"
-            >
-              {percent(share)}
-            </text>
-          ))}
-          <text x={LEFT + 6} y={s(0) - 6} fontSize="12.5" fill="var(--muted)">
-            in the bank
+    <Wide
+      box={box}
+      width={width}
+      height={height}
+      label={`Speed over the day: ${ways.ways.map((way) => `${way.label} up to ${say(Math.max(...way.speed_mps))}`).join(", ")}`}
+    >
+      {[0, top / 2.24, top / 1.12].map((mps) => (
+        <g key={mps}>
+          <line x1={LEFT} x2={width} y1={y(mps)} y2={y(mps)} stroke="var(--hairline)" />
+          <text x={LEFT - 6} y={y(mps) + 4} fontSize="12.5" textAnchor="end" fill="var(--muted)">
+            {say(mps)}
           </text>
-          {ticks
-            .filter((tick) => (tick.clock_min / 60) % 4 === 0 && x(tick.index) < width - 16)
-            .map((tick) => (
-              <text
-                key={tick.index}
-                x={x(tick.index)}
-                y={height - 6}
-                fontSize="12.5"
-                textAnchor="middle"
-                fill="var(--muted)"
-              >
-                {clockText(tick.clock_min)}
-              </text>
-            ))}
-        </svg>
-      )}
-    </div>
+        </g>
+      ))}
+      {last.map((way) => (
+        <g key={way.key} data-way={way.key}>
+          <path
+            d={path(way)}
+            fill="none"
+            stroke={STROKES[way.key].colour}
+            strokeWidth={STROKES[way.key].wide}
+            strokeDasharray={STROKES[way.key].dash}
+          />
+          <polyline
+            points={way.soc.map((soc, i) => `${x(i)},${s(soc)}`).join(" ")}
+            fill="none"
+            stroke={STROKES[way.key].colour}
+            strokeWidth={STROKES[way.key].wide * 0.8}
+            strokeDasharray={STROKES[way.key].dash}
+          />
+        </g>
+      ))}
+      <rect x={LEFT} y={s(1)} width={width - LEFT} height={s(0) - s(1)} fill="none" stroke="var(--edge)" />
+      <line
+        x1={LEFT}
+        x2={width}
+        y1={s(ways.reserve_frac)}
+        y2={s(ways.reserve_frac)}
+        stroke="var(--alarm)"
+        strokeDasharray="3 4"
+      />
+      {[0, 1].map((share) => (
+        <text
+          key={share}
+          x={LEFT - 6}
+          y={s(share) + (share ? 9 : 0)}
+          fontSize="12.5"
+          textAnchor="end"
+          fill="var(--muted)"
+        >
+          {percent(share)}
+        </text>
+      ))}
+      <text x={LEFT + 6} y={s(0) - 6} fontSize="12.5" fill="var(--muted)">
+        in the bank
+      </text>
+      {ticks
+        .filter((tick) => (tick.clock_min / 60) % 4 === 0 && x(tick.index) < width - 16)
+        .map((tick) => (
+          <text
+            key={tick.index}
+            x={x(tick.index)}
+            y={height - 6}
+            fontSize="12.5"
+            textAnchor="middle"
+            fill="var(--muted)"
+          >
+            {clockText(tick.clock_min)}
+          </text>
+        ))}
+    </Wide>
   );
 }
 
@@ -226,13 +211,7 @@ function PriceTable({ prices }: { prices: Prices }) {
   return (
     <section className="mt-3" data-prices>
       <h2 className="m-0 text-[15px] font-bold">What a step is worth, a day on sun alone</h2>
-      <ul className="m-0 mb-1 max-w-[76ch] list-none p-0 text-[14px]">
-        {prices.told.map((line) => (
-          <li key={line.text}>
-            <Told sentence={line} />
-          </li>
-        ))}
-      </ul>
+      <ToldList lines={prices.told} name="prices" />
       <table className="plain-table max-w-[640px]">
         <thead>
           <tr>

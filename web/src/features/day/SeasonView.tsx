@@ -3,10 +3,11 @@ import type { WholeSeason } from "../../api/client";
 import { useDesign } from "../../app/design";
 import { useUnits } from "../../app/preferences";
 import { useRun } from "../../app/runs";
-import { Progress } from "../../shared/chart/Progress";
 import { useSize } from "../../shared/chart/useSize";
-import { Waiting } from "../../shared/chart/Waiting";
+import { Wide } from "../../shared/chart/Wide";
+import { Working } from "../../shared/chart/Working";
 import { Told } from "../../shared/ui/Told";
+import { ToldList } from "../../shared/ui/ToldList";
 import { type Kind, MONTHS, shown } from "../../shared/units";
 
 type Month = WholeSeason["months"][number];
@@ -19,15 +20,10 @@ const LEFT = 44;
 export function SeasonView() {
   const { design } = useDesign();
   const units = useUnits();
-  const { data: run, busy, stale, progress, error, retry, stop } = useRun("season", [{ name: "", design }]);
+  const run = useRun("season", [{ name: "", design }]);
   const [chosen, setChosen] = useState<number | null>(null);
-  const data = run?.season;
-  if (!data)
-    return busy || !error ? (
-      <Progress what="Twelve months of days" share={progress} stop={stop} />
-    ) : (
-      <Waiting error={error} retry={retry} what="The year" />
-    );
+  const [data, stale] = [run.data?.season, run.stale];
+  if (!data) return <Working run={run} doing="Twelve months of days" what="The year" />;
   if ((design.panels ?? []).length === 0)
     return (
       <p className="m-auto max-w-[44ch] text-center text-muted">
@@ -52,16 +48,7 @@ export function SeasonView() {
       <p className="m-0 mb-1 max-w-[76ch]">
         <Told sentence={data.verdict} />
       </p>
-      {data.turning.length > 0 && (
-        <ul className="m-0 mb-1 max-w-[76ch] list-none p-0 text-[14px]" data-turning>
-          {data.turning.map((turn) => (
-            <li key={turn.text}>
-              <span aria-hidden="true">→ </span>
-              <Told sentence={turn} />
-            </li>
-          ))}
-        </ul>
-      )}
+      {data.turning.length > 0 && <ToldList lines={data.turning} name="turning" mark="→" />}
       {data.cautions.length > 0 && (
         <ul
           aria-label="Cautions"
@@ -132,58 +119,54 @@ function Speeds({ season, month, onMonth }: ChartProps) {
   const say = (mps: number) => shown({ quantity: "speed_mps", value: mps, signed: false }, units);
   const path = (of: (m: Month) => number) => season.months.map((m, i) => `${x(i)},${y(of(m))}`);
   return (
-    <div ref={box} className="w-full">
-      {width > 0 && (
-        <svg
-          width={width}
-          height={height}
-          role="img"
-          aria-label={`Sun-only speed by month: ${season.months.map((m) => `${MONTHS[m.month - 1]} ${say(m.speed_mps)}`).join(", ")}`}
-        >
-          <polygon
-            points={[...path((m) => m.enthusiast_mps), ...path((m) => m.sceptic_mps).reverse()].join(" ")}
-            fill="var(--water-soft)"
-          />
-          <polyline
-            points={path((m) => m.speed_mps).join(" ")}
-            fill="none"
-            stroke="var(--water-text)"
-            strokeWidth="2.4"
-          />
-          <line
-            x1={LEFT}
-            x2={width}
-            y1={y(season.wished_mps)}
-            y2={y(season.wished_mps)}
-            stroke="var(--ink)"
-            strokeDasharray="5 4"
-          />
-          <text x={width - 4} y={y(season.wished_mps) - 5} fontSize="12.5" textAnchor="end" fill="var(--ink)">
-            your {say(season.wished_mps)}
-          </text>
-          <Axis x={x} height={height} width={width} month={month} onMonth={onMonth} />
-          {season.months.map((m, i) => (
-            <circle
-              key={m.month}
-              cx={x(i)}
-              cy={y(m.speed_mps)}
-              r={m.month === month ? 5 : 3}
-              fill="var(--water-text)"
-            />
-          ))}
-          <text
-            x={x(month - 1)}
-            y={Math.max(y(season.months[month - 1]?.speed_mps ?? 0) - 9, 12)}
-            fontSize="13"
-            fontWeight="700"
-            textAnchor="middle"
-            fill="var(--ink)"
-          >
-            {say(season.months[month - 1]?.speed_mps ?? 0)}
-          </text>
-        </svg>
-      )}
-    </div>
+    <Wide
+      box={box}
+      width={width}
+      height={height}
+      label={`Sun-only speed by month: ${season.months.map((m) => `${MONTHS[m.month - 1]} ${say(m.speed_mps)}`).join(", ")}`}
+    >
+      <polygon
+        points={[...path((m) => m.enthusiast_mps), ...path((m) => m.sceptic_mps).reverse()].join(" ")}
+        fill="var(--water-soft)"
+      />
+      <polyline
+        points={path((m) => m.speed_mps).join(" ")}
+        fill="none"
+        stroke="var(--water-text)"
+        strokeWidth="2.4"
+      />
+      <line
+        x1={LEFT}
+        x2={width}
+        y1={y(season.wished_mps)}
+        y2={y(season.wished_mps)}
+        stroke="var(--ink)"
+        strokeDasharray="5 4"
+      />
+      <text x={width - 4} y={y(season.wished_mps) - 5} fontSize="12.5" textAnchor="end" fill="var(--ink)">
+        your {say(season.wished_mps)}
+      </text>
+      <Axis x={x} height={height} width={width} month={month} onMonth={onMonth} />
+      {season.months.map((m, i) => (
+        <circle
+          key={m.month}
+          cx={x(i)}
+          cy={y(m.speed_mps)}
+          r={m.month === month ? 5 : 3}
+          fill="var(--water-text)"
+        />
+      ))}
+      <text
+        x={x(month - 1)}
+        y={Math.max(y(season.months[month - 1]?.speed_mps ?? 0) - 9, 12)}
+        fontSize="13"
+        fontWeight="700"
+        textAnchor="middle"
+        fill="var(--ink)"
+      >
+        {say(season.months[month - 1]?.speed_mps ?? 0)}
+      </text>
+    </Wide>
   );
 }
 
@@ -205,42 +188,40 @@ function Energies({ season, month, onMonth }: ChartProps) {
   const say = (wh: number) => shown({ quantity: "energy_wh", value: wh, signed: false }, units);
   const now = season.months[month - 1] as Month;
   return (
-    <div ref={box} className="w-full">
-      {width > 0 && (
-        <svg
-          width={width}
+    <>
+      <Wide
+        box={box}
+        width={width}
+        height={height}
+        label={`Harvest of the mean day by month: ${season.months.map((m) => `${MONTHS[m.month - 1]} ${say(m.harvest_wh)}`).join(", ")}`}
+      >
+        {season.months.map((m, i) => {
+          let from = height - FOOT;
+          return PARTS.map(([key, , fill]) => {
+            const tall = (m[key] / top) * (height - FOOT - 6);
+            from -= tall;
+            return (
+              <rect
+                key={`${m.month}/${key}`}
+                x={LEFT + i * wide + wide * 0.18}
+                y={from}
+                width={wide * 0.64}
+                height={tall}
+                fill={fill}
+                stroke={m.month === month ? "var(--ink)" : "none"}
+                strokeWidth="0.8"
+              />
+            );
+          });
+        })}
+        <Axis
+          x={(i) => LEFT + (i + 0.5) * wide}
           height={height}
-          role="img"
-          aria-label={`Harvest of the mean day by month: ${season.months.map((m) => `${MONTHS[m.month - 1]} ${say(m.harvest_wh)}`).join(", ")}`}
-        >
-          {season.months.map((m, i) => {
-            let from = height - FOOT;
-            return PARTS.map(([key, , fill]) => {
-              const tall = (m[key] / top) * (height - FOOT - 6);
-              from -= tall;
-              return (
-                <rect
-                  key={`${m.month}/${key}`}
-                  x={LEFT + i * wide + wide * 0.18}
-                  y={from}
-                  width={wide * 0.64}
-                  height={tall}
-                  fill={fill}
-                  stroke={m.month === month ? "var(--ink)" : "none"}
-                  strokeWidth="0.8"
-                />
-              );
-            });
-          })}
-          <Axis
-            x={(i) => LEFT + (i + 0.5) * wide}
-            height={height}
-            width={width}
-            month={month}
-            onMonth={onMonth}
-          />
-        </svg>
-      )}
+          width={width}
+          month={month}
+          onMonth={onMonth}
+        />
+      </Wide>
       <p className="m-0 flex flex-wrap gap-x-4 text-[13px]">
         <b>{MONTHS[month - 1]}</b>
         {PARTS.map(([key, name, fill]) => (
@@ -254,7 +235,7 @@ function Energies({ season, month, onMonth }: ChartProps) {
           </span>
         ))}
       </p>
-    </div>
+    </>
   );
 }
 

@@ -2,11 +2,12 @@ import type { UpgradeLadder } from "../../api/client";
 import { useDesign } from "../../app/design";
 import { useUnits } from "../../app/preferences";
 import { useRun } from "../../app/runs";
-import { Progress } from "../../shared/chart/Progress";
 import { useSize } from "../../shared/chart/useSize";
-import { Waiting } from "../../shared/chart/Waiting";
+import { Wide } from "../../shared/chart/Wide";
+import { Working } from "../../shared/chart/Working";
 import { NumberField } from "../../shared/ui/fields";
 import { Told } from "../../shared/ui/Told";
+import { ToldList } from "../../shared/ui/ToldList";
 import { type Kind, shown } from "../../shared/units";
 
 const MEASURES = {
@@ -19,8 +20,8 @@ const MEASURES = {
 export function UpgradesView() {
   const { design, apply } = useDesign();
   const units = useUnits();
-  const { data: run, busy, stale, progress, error, retry, stop } = useRun("ladder", [{ name: "", design }]);
-  const data = run?.ladder;
+  const run = useRun("ladder", [{ name: "", design }]);
+  const [data, stale] = [run.data?.ladder, run.stale];
   const say = (quantity: Kind, value: number, signed = false) => shown({ quantity, value, signed }, units);
   return (
     <div
@@ -56,20 +57,10 @@ export function UpgradesView() {
         />
       </div>
       {!data ? (
-        busy || !error ? (
-          <Progress what="Steps tried on this boat" share={progress} stop={stop} />
-        ) : (
-          <Waiting error={error} retry={retry} what="The ladder" />
-        )
+        <Working run={run} doing="Steps tried on this boat" what="The ladder" />
       ) : (
         <div className={`transition-opacity ${stale ? "opacity-75" : ""}`}>
-          <ul className="m-0 mb-1 max-w-[76ch] list-none p-0" data-ladder-told>
-            {data.told.map((line) => (
-              <li key={line.text}>
-                <Told sentence={line} />
-              </li>
-            ))}
-          </ul>
+          <ToldList lines={data.told} name="ladder" />
           {data.rungs.length > 0 && (
             <>
               <Rungs ladder={data} />
@@ -134,48 +125,44 @@ function Rungs({ ladder }: { ladder: UpgradeLadder }) {
   const y = (m: number) => height - 22 - (m / Math.max(top, 1)) * (height - 44);
   const say = (m: number) => shown({ quantity: "distance_m", value: m, signed: false }, units);
   return (
-    <div ref={box} className="w-full">
-      {width > 0 && (
-        <svg
-          width={width}
-          height={height}
-          role="img"
-          aria-label={`From ${say(ladder.start_m)}, rung by rung: ${ladder.rungs.map((rung) => say(rung.total_m)).join(", ")}`}
-        >
-          {[{ total_m: ladder.start_m, kind: "now" }, ...ladder.rungs].map((rung, k) => (
-            <g key={`${k}/${rung.kind}`}>
-              <rect
-                x={left + k * wide}
-                y={y(rung.total_m)}
-                width={Math.max(wide - 6, 4)}
-                height={height - 22 - y(rung.total_m)}
-                fill={k === 0 ? "var(--hairline)" : "var(--water-soft)"}
-                stroke="var(--ink)"
-                strokeWidth="1"
-              />
-              <text
-                x={left + k * wide + (wide - 6) / 2}
-                y={y(rung.total_m) - 5}
-                fontSize="12.5"
-                fontWeight="700"
-                textAnchor="middle"
-                fill="var(--ink)"
-              >
-                {say(rung.total_m)}
-              </text>
-              <text
-                x={left + k * wide + (wide - 6) / 2}
-                y={height - 6}
-                fontSize="12.5"
-                textAnchor="middle"
-                fill="var(--muted)"
-              >
-                {k === 0 ? "now" : `${k}. ${rung.kind}`}
-              </text>
-            </g>
-          ))}
-        </svg>
-      )}
-    </div>
+    <Wide
+      box={box}
+      width={width}
+      height={height}
+      label={`From ${say(ladder.start_m)}, rung by rung: ${ladder.rungs.map((rung) => say(rung.total_m)).join(", ")}`}
+    >
+      {[{ total_m: ladder.start_m, kind: "now" }, ...ladder.rungs].map((rung, k) => (
+        <g key={`${k}/${rung.kind}`}>
+          <rect
+            x={left + k * wide}
+            y={y(rung.total_m)}
+            width={Math.max(wide - 6, 4)}
+            height={height - 22 - y(rung.total_m)}
+            fill={k === 0 ? "var(--hairline)" : "var(--water-soft)"}
+            stroke="var(--ink)"
+            strokeWidth="1"
+          />
+          <text
+            x={left + k * wide + (wide - 6) / 2}
+            y={y(rung.total_m) - 5}
+            fontSize="12.5"
+            fontWeight="700"
+            textAnchor="middle"
+            fill="var(--ink)"
+          >
+            {say(rung.total_m)}
+          </text>
+          <text
+            x={left + k * wide + (wide - 6) / 2}
+            y={height - 6}
+            fontSize="12.5"
+            textAnchor="middle"
+            fill="var(--muted)"
+          >
+            {k === 0 ? "now" : `${k}. ${rung.kind}`}
+          </text>
+        </g>
+      ))}
+    </Wide>
   );
 }
