@@ -80,6 +80,10 @@ WRONG = {
     "fuse_far": {"wiring__fuse_at_m": 0.9},
     "direct_drive": {"banks": [], "loads": []},
     "pwm_loss": {"controllers__0__kind": "pwm"},
+    "sun_by_bank": {
+        "banks": [{"id": "bank", "unit_v": 25.6, "unit_ah": 280}, {"id": "house", "unit_v": 25.6, "unit_ah": 100}],
+        "controllers__0__bank_id": "house",
+    },
     "within_limits": {},
     "order_of_connecting": {},
 }  # fmt: skip
@@ -457,6 +461,18 @@ class HeldTest(unittest.TestCase):
             self.assertEqual(set(two.values()), {1.0})
         one, both = (day_wh(**alone, controllers__0__inputs=n) for n in (1, 2))
         self.assertLess(one, 0.99 * both)
+
+    def test_sun_on_the_house_bank_alone_reaches_the_motor_through_a_converter(self):
+        two = {**GOOD, **WRONG["sun_by_bank"]}
+        link = {"id": "up", "from_bank_id": "house", "to_bank_id": "bank", "limit_w": 200}
+        found = [
+            next(f for f in strings_picture(boat(**two, links=links)).findings if f.id == "sun_by_bank")
+            for links in ([], [link])
+        ]
+        self.assertEqual([f.level for f in found], ["warn", "note"])
+        self.assertIn("never charged", found[0].detail.text)
+        slots = found[1].detail.slots
+        self.assertTrue(0 < slots["o"].value < slots["e"].value)
 
     def test_the_ways_out_of_wrong_volts_are_legal_and_priced(self):
         bank = {"id": "bank", "unit_v": 12.8, "series": 4, "unit_ah": 100}

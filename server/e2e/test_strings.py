@@ -54,6 +54,15 @@ class StringsWalk(BrowserTest):
         expect(self.page.locator("[data-proposal=best]")).to_contain_text("as it is wired")
         self.assertEqual(self.stored().controller("canopy-panels-controller").count, 1)
         self.page.get_by_role("button", name="Undo").click()
+        self.fold("Its controller")
+        self.fill("Panel volts, at most", "75")
+        self.fold("A wiring for you")
+        self.page.get_by_role("button", name="Propose a wiring").click()
+        ways = self.page.locator("[data-volts=canopy-panels]")
+        expect(ways).to_contain_text("V open in the cold, the limit is 75.0 V")
+        expect(ways.locator("[data-volts-option]").first).to_contain_text("a year")
+        self.accessible()
+        self.page.get_by_role("button", name="Undo").click()
 
         self.page.get_by_role("tab", name="Cables").click()
         line = strings_picture(design).lines[0]

@@ -10,6 +10,7 @@ from parhelion.advice.wiring_boxes import (
     input_amps,
     large_array,
     shock,
+    sun_by_bank,
     thick_cable,
     wrong_bank,
 )
@@ -92,6 +93,7 @@ RULES = (
     mixed_string,
     string_fuse,
     pwm_loss,
+    sun_by_bank,
     direct_drive,
     within_limits,
     large_array,

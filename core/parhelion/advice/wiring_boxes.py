@@ -2,14 +2,18 @@
 
 from __future__ import annotations
 
+import numpy as np
+
 from parhelion.advice.finding import Finding
 from parhelion.advice.wiring_view import WiringView, wiring_why
 from parhelion.bank.store import charge_limit_a
+from parhelion.constants import STEP_H
 from parhelion.day.outlook import outlook_of
 from parhelion.design import Sky
 from parhelion.quantities import (
     Fact,
     amps,
+    energy,
     fraction,
     length,
     power,
@@ -190,6 +194,49 @@ def fuse_far(view: WiringView) -> Finding | None:
         why=wiring_why("The distance against the usual rule of small-craft wiring"),
         field="/wiring/fuse_at_m",
     )
+
+
+def sun_by_bank(view: WiringView) -> Finding | None:
+    """Which bank gets how much of the sun, and what a converter lets over to the one that drives the boat."""
+    design = view.design
+    if design.bank is None or design.house_bank is None or not view.wiring.circuits:
+        return None
+    outlook = outlook_of(design)
+    by_bank_w = outlook.clear_harvest.by_bank_w[0]
+    whole = by_bank_w.sum(axis=0) * STEP_H
+    if whole.sum() <= 0:
+        return None
+    share = float(whole[0] / whole.sum())
+    back_w = sum(link.limit_w for link in design.links_between(design.house_bank, design.bank))
+    spare_w = np.maximum(by_bank_w[:, 1] - outlook.house_rows_w[2:].sum(axis=0), 0.0)
+    spare, over = (float(watts.sum() * STEP_H) for watts in (spare_w, np.minimum(spare_w, back_w)))
+    starved = share == 0 and back_w == 0
+    main, house = words(design.bank.name), words(design.house_bank.name)
+    alone = sentence(
+        "Nothing carries the sun over to {main}: it drives the boat and is never charged by it. A converter "
+        "back, or a controller moved to it.",
+        main=main,
+    )
+    shared = sentence(
+        "On a clear day {house} has {e} to spare, and converters carry up to {w} over: {o} of it. What is "
+        "left waits for room in its own bank.",
+        house=house, e=energy(spare), w=power(back_w), o=energy(over),
+    )  # fmt: skip
+    return Finding(
+        id="sun_by_bank",
+        level="warn" if starved else "note",
+        title=sentence(
+            "{main} gets {x} of the sun, {house} {y}",
+            main=main, x=fraction(share), house=house, y=fraction(1 - share),
+        ),
+        detail=alone if starved else shared,
+        why=wiring_why(
+            "The clear day's harvest by bank, the house's own loads off, against the converters' limit",
+            Fact(label=design.bank.name, value=energy(float(whole[0]))),
+            Fact(label=design.house_bank.name, value=energy(float(whole[1]))),
+        ),
+        field="/links",
+    )  # fmt: skip
 
 
 def direct_drive(view: WiringView) -> Finding | None:

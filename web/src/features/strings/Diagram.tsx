@@ -1,4 +1,4 @@
-import { useRef } from "react";
+import { useRef, useState } from "react";
 import type { StringsPicture } from "../../api/client";
 import { useDesign } from "../../app/design";
 import { keepBlob } from "../../shared/saveFile";
@@ -13,12 +13,14 @@ const TOP = 12;
 const BOX = 46;
 const COLUMNS = { panels: 0, breaker: 148, controller: 226, bus: 384, bank: 436, users: 556 };
 const WIDTH = 660;
+const [ZOOM_STEP, MOST_ZOOM] = [1.5, 3];
 const RIGHT: Record<string, string> = { motor: "var(--water-soft)", house: "var(--field)" };
 
 /** The whole installation in one line each, drawn from the design: sizes, breakers and fuses on the wires. */
 export function Diagram({ picture }: { picture: StringsPicture }) {
   const { design } = useDesign();
   const drawing = useRef<SVGSVGElement>(null);
+  const [zoom, setZoom] = useState(1);
   const banks = picture.banks;
   const right = [
     ...picture.consumers.map((user) => ({ ...user, key: `${user.name}/${user.bank_id}` })),
@@ -50,8 +52,8 @@ export function Diagram({ picture }: { picture: StringsPicture }) {
           ref={drawing}
           xmlns="http://www.w3.org/2000/svg"
           viewBox={`0 0 ${WIDTH} ${height}`}
-          width="100%"
-          style={{ minWidth: 560, maxHeight: Math.max(height, 300) }}
+          width={`${100 * zoom}%`}
+          style={{ minWidth: 560, maxHeight: zoom * Math.max(height, 300) }}
           fontFamily="system-ui, sans-serif"
           role="img"
           aria-label={`Wiring of ${design.name}: ${picture.lines.map((line) => `${line.panels}, ${line.arrangement}, to ${line.controller}`).join("; ")}`}
@@ -81,17 +83,24 @@ export function Diagram({ picture }: { picture: StringsPicture }) {
             const [a, b] = [bankY(joint.from_bank_id), bankY(joint.to_bank_id)];
             if (a === null || b === null) return null;
             const x = COLUMNS.bank + 50 + 8 * i;
+            return (
+              <line
+                key={joint.id}
+                x1={x}
+                x2={x}
+                y1={Math.min(a, b) + BOX / 2}
+                y2={Math.max(a, b) - BOX / 2}
+                stroke="var(--ink)"
+                strokeWidth="1.6"
+              />
+            );
+          })}
+          {picture.converters.map((joint, i) => {
+            const [a, b] = [bankY(joint.from_bank_id), bankY(joint.to_bank_id)];
+            if (a === null || b === null) return null;
             const y = (a + b) / 2 + 34 * (i - (picture.converters.length - 1) / 2);
             return (
               <g key={joint.id} data-converter={joint.id}>
-                <line
-                  x1={x}
-                  x2={x}
-                  y1={Math.min(a, b) + BOX / 2}
-                  y2={Math.max(a, b) - BOX / 2}
-                  stroke="var(--ink)"
-                  strokeWidth="1.6"
-                />
                 <rect
                   x={COLUMNS.bank - 2}
                   y={y - 15}
@@ -161,6 +170,17 @@ export function Diagram({ picture }: { picture: StringsPicture }) {
       </div>
       <p className="no-print m-0 mb-1 flex flex-wrap items-center gap-3 text-[13px] text-muted">
         Sizes in mm²; every length at Cables.
+        <button
+          type="button"
+          className="link"
+          disabled={zoom >= MOST_ZOOM}
+          onClick={() => setZoom(zoom * ZOOM_STEP)}
+        >
+          larger
+        </button>
+        <button type="button" className="link" disabled={zoom <= 1} onClick={() => setZoom(zoom / ZOOM_STEP)}>
+          smaller
+        </button>
         <button type="button" className="link" onClick={save}>
           save as SVG
         </button>
