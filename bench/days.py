@@ -72,14 +72,15 @@ def dispatch_ratio() -> None:
 
     document = json.loads((ROOT / "demo" / "whimbrel.json").read_text())
     document["obstacles"] = []
-    design = BoatDesign.model_validate(document)
-    panel, place = design.panels[0], design.places[0]
+    panel, place = document["panels"][0], document["places"][0]
+    place.pop("at", None)
     sides = ("bow", "starboard", "stern", "port")
-    places = tuple(place.model_copy(update={"id": f"p{k}", "tilt_deg": 15.0 * k, "faces": side, "at": None})
-                   for k, side in enumerate(sides))  # fmt: skip
-    panels = tuple(panel.model_copy(update={"id": f"g{k}", "place_id": f"p{k}"}) for k in range(4))
-    plan = design.plan.model_copy(update={"heading_deg": 40.0})
-    design = design.changed(places=places, panels=panels, plan=plan)
+    document["places"] = [
+        {**place, "id": f"p{k}", "tilt_deg": 15.0 * k, "faces": side} for k, side in enumerate(sides)
+    ]
+    document["panels"] = [{**panel, "id": f"g{k}", "place_id": f"p{k}"} for k in range(4)]
+    document["plan"]["heading_deg"] = 40.0
+    design = BoatDesign.model_validate(document)
     outlook = outlook_of(design)
     assert outlook.aboard is not None
     month, date = month_of(design.site, 2027, 6), middle_day(2027, 6)
@@ -89,7 +90,7 @@ def dispatch_ratio() -> None:
     watts = outlook.plan_motor_w
 
     def direct() -> None:
-        light = sky._light(design.site, design.plan.date, index, ("bench", next(numbers)))
+        light = sky._light(design.site, design.plan.date, index, ("bench days", next(numbers)))
         sun = np.ascontiguousarray(harvest(design, light).by_bank_w)
         starts = np.full(len(sun), 0.7)
         flow.run_days(sun, outlook.house_rows_w, watts, starts, starts, STEP_H, outlook.aboard)
@@ -97,7 +98,9 @@ def dispatch_ratio() -> None:
     def core() -> None:
         """As the season does it: a dozen skies harvested, every day read between them and run on."""
         skies = light_at_skies(design, day, date)
-        fresh = Light(skies.day, skies.ghi, skies.dhi, skies.dni, 0, ("bench", next(numbers)), skies.air_c)
+        fresh = Light(
+            skies.day, skies.ghi, skies.dhi, skies.dni, 0, ("bench days", next(numbers)), skies.air_c
+        )
         sun = between(harvest(design, fresh).by_bank_w, index)
         run_chain(sun, outlook.house_rows_w, watts, motoring, 0.7, 0.7, STEP_H, outlook.aboard)
 

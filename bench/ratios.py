@@ -48,7 +48,9 @@ def harvest_ratio() -> None:
     from pvlib import iam, irradiance, location, pvsystem, temperature
 
     design = read_boat((ROOT / "demo" / "whimbrel.json").read_bytes())
-    design = design.changed(obstacles=(), panels=design.panels[:1])  # the notebooks know no shade
+    level = {"light_efficiency": None, "full_efficiency": None}  # as the notebooks have it, with no shade
+    boxes = tuple(box.model_copy(update=level) for box in design.controllers)
+    design = design.changed(obstacles=(), panels=design.panels[:1], controllers=boxes)
     site, day = design.site, design.plan.date
     index = clear_sky_index(design.plan.sky, day, DAYS)
     base = sky.day_steps(site, day)

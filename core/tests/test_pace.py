@@ -189,6 +189,13 @@ class BoatTest(unittest.TestCase):
         self.assertGreater(found.distance_m, 1.01 * ways["constant"].distance_m)
         self.assertLess(ways["best"].wasted_wh, ways["constant"].wasted_wh)
 
+    def test_a_bank_below_its_reserve_has_no_way(self):
+        for changes in ({"plan__start_charge_frac": 0.1, "plan__sky": "rain"}, {"loads__0__power_w": 3000}):
+            found = ways_of(outlook_of(boat(**changes)))
+            self.assertTrue(all(way.stops for way in found.ways))
+            self.assertIn("starts too low", found.told[0].text)
+            self.assertIsNone(further_way(outlook_of(boat(**changes)), 0.0))
+
     def test_prices_equal_finite_differences(self):
         """Small steps of everything that has a price, on a bank whose bounds bind and on one whose do not."""
         for changes in ({}, SMALL, {**SMALL, "plan__sky": "hazy", "loads__0__power_w": 60}):

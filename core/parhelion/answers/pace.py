@@ -181,7 +181,7 @@ class _Day:
         top = self.speeds.most_w
         scaled = _most(lambda s: self.lasts(np.minimum(s * plan, top), self.share), 0.2, MOST_SCALED)
         watts = np.minimum((scaled or 1.0) * plan, top)
-        return watts, self.share, scaled is None
+        return watts, self.share, scaled is None or not (watts * self.share).any()
 
     def constant(self) -> tuple[Array, Array, bool]:
         watts = bank_power_w(self.outlook)
