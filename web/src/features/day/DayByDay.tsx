@@ -86,7 +86,8 @@ export function DayByDay() {
           skies from the forecast
         </button>
         <FileField
-          label=""
+          inline
+          label="or from a file"
           name="Forecast file"
           accept=".json,application/json"
           mostBytes={LARGEST_BYTES}

@@ -5,12 +5,13 @@ interface Props {
   mostBytes: number;
   onText: (text: string, file: File) => void;
   onTooLarge: () => void;
+  inline?: boolean; // in one line with its label
 }
 
 /** Asks for a file of text; the same file may be given again. */
-export function FileField({ label, name, accept, mostBytes, onText, onTooLarge }: Props) {
+export function FileField({ label, name, accept, mostBytes, onText, onTooLarge, inline }: Props) {
   return (
-    <label className="text-muted">
+    <label className={inline ? "flex items-center gap-2 text-muted" : "text-muted"}>
       {label}
       <input
         type="file"
