@@ -284,7 +284,10 @@ def _told(ways: list[PaceWay]) -> list[Sentence]:
     gain = best.distance_m - level.distance_m
     if gain <= SAME_FRAC * level.distance_m:
         found.append(
-            sentence("Constant speed is as good as any: no bound binds on the way, and power rises steeply.")
+            sentence(
+                "Constant speed is as good as any here: power rises steeply, and neither hurrying nor holding "
+                "back wins a thing."
+            )
         )
     else:
         found.append(
