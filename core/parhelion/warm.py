@@ -8,6 +8,7 @@ import parhelion.array.strung
 import parhelion.day.chain
 import parhelion.day.dock
 import parhelion.day.flow
+import parhelion.day.pace
 import parhelion.day.steady
 import parhelion.sun.year
 
@@ -22,6 +23,7 @@ KERNELS = (
     parhelion.array.strung.mixed_string_w,
     parhelion.day.chain.run_chain,
     parhelion.day.flow.run_days_behind,
+    parhelion.day.pace.taut_string,
     parhelion.day.steady.steady_power,
     parhelion.day.dock.days_to_full,
     parhelion.sun.year._sky_place,

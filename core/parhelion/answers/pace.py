@@ -285,8 +285,8 @@ def _told(ways: list[PaceWay]) -> list[Sentence]:
     if gain <= SAME_FRAC * level.distance_m:
         found.append(
             sentence(
-                "Constant speed is as good as any here: power rises steeply, and neither hurrying nor holding "
-                "back wins a thing."
+                "Constant speed is as good as any here: power rises steeply, and neither hurrying nor "
+                "holding back wins a thing."
             )
         )
     else:
