@@ -141,5 +141,7 @@ def problems_from(items: Sequence[Any]) -> list[Problem]:
 
 
 def _shown(value: object) -> str:
+    if value is None:  # empty, or not passed on
+        return "This"
     text = f"{value}" if not isinstance(value, dict | list) else "This"
     return text if len(text) <= 40 else text[:37] + "…"

@@ -87,6 +87,10 @@ class WorthWalk(BrowserTest):
         expect(page.locator("[data-trip-day]")).to_have_count(0)
 
         page.get_by_role("tab", name="One day").click()
+        page.go_back()
+        expect(page.locator("[data-ahead]")).to_be_visible()
+        page.go_forward()
+        expect(page.locator("[data-motor]")).to_be_visible()
         self.fold("Other sources")
         page.get_by_label("Add another source of charge").select_option("generator")
         source = page.locator("[data-source=generator]")

@@ -6,10 +6,11 @@ from parhelion.advice.finding import Finding
 from parhelion.bank.store import resistance_of
 from parhelion.bank.tape import rest_volts
 from parhelion.chemistries import CHEMICALS, Chemistry
+from parhelion.constants import SHOCK_V
 from parhelion.design import Bank, BoatDesign
 from parhelion.quantities import Fact, Why, amps, length, sentence, volts
 
-SHOCK_V, DEADLY_V = 60.0, 120.0  # direct volts above which the cautions are shown
+DEADLY_V = 120.0  # [V] direct volts above which the caution is stronger, typical
 FUSE_WITHIN_M = 0.2  # of the bank's terminal
 WHERE = (
     "Check against the small-craft electrical standard in force where you are; licensed work where the law "

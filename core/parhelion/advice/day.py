@@ -16,7 +16,7 @@ from parhelion.answers.speeds import live_distances, solve_steady, steady_mps
 from parhelion.array.tending import air_temperature_c
 from parhelion.bank.store import FULL_CHARGE_FROM_C
 from parhelion.chemistries import CHEMICALS
-from parhelion.constants import STEP_H
+from parhelion.constants import SHOCK_V, STEP_H
 from parhelion.day.flow import CURTAILED, RAN, REFUSED, SOC, STOPPED_BELOW
 from parhelion.day.outlook import Outlook
 from parhelion.design import Sky
@@ -40,7 +40,6 @@ WASTE_BEGINS_FRAC = 0.05  # of the largest refusal: before it only the taper nib
 HOUSE_HEAVY_FRAC = 0.30
 CLIP_FRAC = 0.01
 FASTER_BY = 1.05
-SHOCK_V = 60.0  # [V] direct voltage above which the usual caution is shown
 
 
 @dataclass(frozen=True)

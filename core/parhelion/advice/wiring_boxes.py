@@ -7,7 +7,7 @@ import numpy as np
 from parhelion.advice.finding import Finding
 from parhelion.advice.wiring_view import WiringView, wiring_why
 from parhelion.bank.store import charge_limit_a
-from parhelion.constants import STEP_H
+from parhelion.constants import SHOCK_V, STEP_H
 from parhelion.day.outlook import outlook_of
 from parhelion.design import Sky
 from parhelion.quantities import (
@@ -25,7 +25,6 @@ from parhelion.quantities import (
 from parhelion.sun.sky import STEADY
 from parhelion.wiring.cables import FUSE_WITHIN_M, LASTING
 
-SHOCK_V = 60.0
 LARGE_CHARGE = 1.25  # array watts over what the controller can pass, before a word
 
 

@@ -15,6 +15,7 @@ from parhelion.answers.reasons import SUN_SOURCE, assumes_hours, why
 from parhelion.answers.speeds import Steady, live_distances, solve_steady, steady_mps
 from parhelion.answers.stores import range_at_speed
 from parhelion.chemistries import CHEMICALS
+from parhelion.constants import STEP_H
 from parhelion.day.flow import REFUSED, SOC
 from parhelion.day.outlook import Outlook, shown_outlook
 from parhelion.design import BoatDesign, Controller, PanelGroup, Place, Spell
@@ -28,6 +29,8 @@ FIRST_PANEL_W = 200.0
 PANEL_PRICE_PER_W = 1.3  # invented coins, with its share of controller and cable
 REFUSED_FRAC = 0.01  # of the day's harvest thrown away before "bank full" counts as a limit
 CLIPPED_FRAC = 0.005
+CLIPS_FROM_WH = 5.0  # of a day: less is not worth another controller
+LARGER_LIMIT, CONTROLLER_PRICE = 1.5, 120.0  # of its amps; invented coins
 LONGEST_HOURS = 23  # motoring that leaves no further hour in the day
 NEAR_RESERVE = 0.005  # state of charge
 
@@ -91,6 +94,17 @@ def lighter_house(design: BoatDesign) -> tuple[BoatDesign, float]:
     left = 1 - saved / mean if mean else 1.0
     loads = tuple(load.model_copy(update={"power_w": load.power_w * left}) for load in design.loads)
     return design.model_copy(update={"loads": loads}), saved
+
+
+def with_larger_controllers(outlook: Outlook) -> BoatDesign | None:
+    """The design with controllers of more amps, where they clip on the shown day."""
+    if float(outlook.harvest.clipped_w[outlook.light.shown].sum() * STEP_H) < CLIPS_FROM_WH:
+        return None
+    boxes = tuple(
+        box.model_copy(update={"current_limit_a": box.current_limit_a and box.current_limit_a * LARGER_LIMIT})
+        for box in outlook.design.controllers
+    )
+    return outlook.design.changed(controllers=boxes)
 
 
 def _candidates(design: BoatDesign) -> list[Candidate]:

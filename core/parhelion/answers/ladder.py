@@ -14,16 +14,17 @@ from dataclasses import dataclass, field
 from typing import Literal
 
 from parhelion.answers.held_back import (
+    CONTROLLER_PRICE,
     FIRST_PANEL_W,
     MEASURES,
     PANEL_PRICE_PER_W,
     Measure,
     miles_m,
+    with_larger_controllers,
     with_panel,
 )
 from parhelion.answers.rail import rail_kind
 from parhelion.chemistries import CHEMICALS
-from parhelion.constants import STEP_H
 from parhelion.day.outlook import Outlook, shown_outlook
 from parhelion.design import BoatDesign, Budget, PanelGroup
 from parhelion.design.array import PANEL_KG_PER_W
@@ -35,9 +36,7 @@ Kind = Literal["panel", "battery", "controller", "house", "mass"]
 MOST_STEPS, BEAM = 8, 3
 HOUSE_FRAC, HOUSE_COINS_PER_W = 0.3, 6.0  # a thriftier fridge, better lights; invented coins a watt saved
 LIGHTER_FRAC = 0.03  # of all aboard, left ashore
-CONTROLLER_PRICE, LARGER_LIMIT = 120.0, 1.5
 WORTH_FRAC = 0.002  # of the miles: a step that wins less is not taken
-CLIPPED_WH = 5.0
 ONCE: tuple[Kind, ...] = ("house", "mass", "controller")
 
 
@@ -143,14 +142,11 @@ def _thrift(boat: _Boat) -> _Made | None:
 
 
 def _amps(boat: _Boat, base: Outlook) -> _Made | None:
-    if float(base.harvest.clipped_w[base.light.shown].sum() * STEP_H) < CLIPPED_WH:
+    larger = with_larger_controllers(base)
+    if larger is None:
         return None
-    boxes = tuple(
-        c.model_copy(update={"current_limit_a": c.current_limit_a and c.current_limit_a * LARGER_LIMIT})
-        for c in boat.design.controllers
-    )
-    label = sentence("the next larger controller")
-    return boat.design.changed(controllers=boxes), label, CONTROLLER_PRICE, 0.0, False
+    changed = boat.design.changed(controllers=larger.controllers)
+    return changed, sentence("the next larger controller"), CONTROLLER_PRICE, 0.0, False
 
 
 def _steps(boat: _Boat, base: Outlook, budget: Budget) -> list[_Step]:

@@ -16,10 +16,12 @@ import numpy as np
 from numpy.typing import NDArray
 
 from parhelion.answers.held_back import (
+    CONTROLLER_PRICE,
     FIRST_PANEL_W,
     PANEL_PRICE_PER_W,
     lighter_house,
     longer_day,
+    with_larger_controllers,
     with_panel,
 )
 from parhelion.answers.pace import losses_of, net_w, speeds_over_watts, trip_plan
@@ -37,10 +39,8 @@ Key = Literal["panel", "battery", "controller", "house", "mass", "reserve", "dri
 
 HALVINGS = 40
 BANK_STEP_WH, MASS_STEP_FRAC, RESERVE_STEP, DRIVE_STEP_FRAC, START_STEP = 1000.0, 0.10, 0.10, 0.10, 0.10
-LARGER_LIMIT, CONTROLLER_PRICE = 1.5, 120.0  # of a controller's amps; invented coins
 SAME_PRICE, NEAR_FRAC = 1e-7, 1e-7
 HEAVY_M, NOTHING_M = 185.0, 20.0  # a day: less is rounding
-CLIPPED_WH = 5.0
 
 
 class PricedStep(Frozen):
@@ -182,13 +182,9 @@ def _trials(base: Outlook) -> list[_Trial]:
     found.append(
         _Trial("mass", sentence("{m} less aboard", m=mass(drop)), on(design, -drop), 0.0, -drop)
     )  # fmt: skip
-    clipped = float(base.harvest.clipped_w[base.light.shown].sum() * STEP_H)
-    if clipped > CLIPPED_WH:
-        boxes = tuple(
-            c.model_copy(update={"current_limit_a": c.current_limit_a and c.current_limit_a * LARGER_LIMIT})
-            for c in design.controllers
-        )
-        larger = on(design.changed(controllers=boxes))
+    boxes = with_larger_controllers(base)
+    if boxes is not None:
+        larger = on(boxes)
         found.append(_Trial("controller", sentence("the next larger controller"), larger, CONTROLLER_PRICE))
     store = base.store
     assert store is not None

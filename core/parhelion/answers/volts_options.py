@@ -11,13 +11,13 @@ from __future__ import annotations
 
 from parhelion.answers.through_year import boxes_through_year
 from parhelion.answers.wiring_search import Arrangement, arrangements, divisors, wired
+from parhelion.constants import SHOCK_V
 from parhelion.design import Bank, BoatDesign, Controller, ControllerKind, PanelGroup
 from parhelion.quantities import Frozen, Sentence, sentence, volts
 from parhelion.wiring.circuits import limit_v, needs_v, wiring_of
 from parhelion.wiring.panel_volts import panel_volts
 
 BALANCER_LOSS_FRAC, BALANCER_PRICE = 0.03, 95.0  # [2]
-SHOCK_V = 60.0
 
 
 class VoltsOption(Frozen):

@@ -236,6 +236,7 @@ class ControllerModel(Part):
                 raise out_of_reach(
                     "A controller works best near half its rating.", name,
                     f"{self.efficiency:g} or less, its efficiency there",
+                    limit=self.efficiency, relation="{0} or less",
                 )  # fmt: skip
         return self
 

@@ -11,7 +11,6 @@ type Sky = NonNullable<TripDay["sky"]>;
 const WEEK = 7;
 const MOST_DAYS = 21;
 const LARGEST_BYTES = 200_000;
-const TOO_LARGE = " ".repeat(3);
 const DAY_MS = 86_400_000;
 export const SKY_WORDS: Record<Sky, string> = {
   clear: "clear",
@@ -53,8 +52,8 @@ export function DayByDay() {
     onSuccess: take,
   });
   const file = useMutation({
-    mutationFn: async (text: string) => {
-      if (text === TOO_LARGE) throw new Error("A forecast file is 200 kB at most.");
+    mutationFn: async (text: string | null) => {
+      if (text === null) throw new Error("A forecast file is 200 kB at most.");
       return dataOf(client.POST("/api/day/forecast/read", { body: { text } }));
     },
     onSuccess: take,
@@ -92,7 +91,7 @@ export function DayByDay() {
           accept=".json,application/json"
           mostBytes={LARGEST_BYTES}
           onText={(text) => file.mutate(text)}
-          onTooLarge={() => file.mutate(TOO_LARGE)}
+          onTooLarge={() => file.mutate(null)}
         />
         {days.length > 0 && days.length < MOST_DAYS && (
           <button type="button" className="link" onClick={() => set([...days, { out: true } as TripDay])}>
@@ -118,7 +117,7 @@ export function DayByDay() {
             return (
               <fieldset
                 key={later(date, index)}
-                className="m-0 grid w-[85px] min-w-0 grid-cols-[minmax(0,1fr)] gap-1 rounded-[6px] border border-solid border-hairline p-1"
+                className="m-0 grid w-[85px] min-w-0 grid-cols-[minmax(0,1fr)] content-start gap-1 rounded-[6px] border border-solid border-hairline p-1"
                 data-trip-day={index + 1}
               >
                 <legend className="px-1 text-[13px] font-bold">{called}</legend>

@@ -72,7 +72,7 @@ export function CableList({ picture }: { picture: StringsPicture }) {
             <th>carries</th>
             <th>one way</th>
             <th>copper</th>
-            <th>loses</th>
+            <th>loses at full load</th>
             <th>protected by</th>
           </tr>
         </thead>
@@ -85,8 +85,8 @@ export function CableList({ picture }: { picture: StringsPicture }) {
                 {shown({ quantity: "length_m", value: wire.length_m, signed: false }, units)}
                 {!wire.length_given && <span className="block text-[12.5px] text-muted">usual</span>}
               </td>
-              <td className="whitespace-nowrap">
-                <b>{wire.size_mm2} mm²</b>
+              <td>
+                <b className="whitespace-nowrap">{wire.size_mm2} mm²</b>
                 <span className="block text-[12.5px] text-muted">
                   AWG {wire.gauge}, by {wire.reason === "drop" ? "its drop" : wire.reason}
                 </span>
@@ -94,7 +94,7 @@ export function CableList({ picture }: { picture: StringsPicture }) {
               <td>
                 {shown({ quantity: "fraction", value: wire.drop_frac, signed: false }, units)}
                 <span className="block text-[12.5px] text-muted">
-                  {shown({ quantity: "power_w", value: wire.loss_w, signed: false }, units)} at full load
+                  {shown({ quantity: "power_w", value: wire.loss_w, signed: false }, units)}
                 </span>
               </td>
               <td>{guard}</td>

@@ -1,5 +1,5 @@
 import { Tabs } from "radix-ui";
-import type { ReactNode } from "react";
+import { type ReactNode, useEffect, useRef } from "react";
 import { useSearchParams } from "react-router";
 
 /** The views of a station's picture, one at a time; which one stands in the address. */
@@ -16,20 +16,23 @@ export function Views<Key extends string>({
   const first = views[0]?.[0] as Key;
   const asked = search.get("view") as Key | null;
   const view = views.some(([key]) => key === asked) ? (asked as Key) : first;
+  const latest = useRef<string>(view);
+  useEffect(() => {
+    latest.current = view;
+  }, [view]);
   return (
     <Tabs.Root
       value={view}
       className="flex min-h-0 flex-1 flex-col"
-      onValueChange={(next) =>
-        setSearch(
-          (old) => {
-            if (next === first) old.delete("view");
-            else old.set("view", next);
-            return old;
-          },
-          { replace: true },
-        )
-      }
+      onValueChange={(next) => {
+        if (next === latest.current) return; // asked twice: by the press, and by the focus that it brings
+        latest.current = next;
+        setSearch((old) => {
+          if (next === first) old.delete("view");
+          else old.set("view", next);
+          return old;
+        });
+      }}
     >
       <Tabs.List
         aria-label={label}
