@@ -462,6 +462,18 @@ class HeldTest(unittest.TestCase):
         one, both = (day_wh(**alone, controllers__0__inputs=n) for n in (1, 2))
         self.assertLess(one, 0.99 * both)
 
+    def test_no_heavy_run_goes_unlooked_at(self):
+        """A bank, a converter or a charger whose cable cannot carry its fuse is never within the limits."""
+        house = {"id": "house", "unit_v": 12.8, "unit_ah": 200}
+        link = {"id": "down", "from_bank_id": "bank", "to_bank_id": "house", "limit_w": 9000}
+        shore = {"id": "s", "name": "Shore", "kind": "shore", "rated_power_w": 15000}
+        heavy = ({"drives__0__rated_power_w": 20_000}, {"sources": [shore]},
+                 {"banks": [*WRONG["sun_by_bank"]["banks"][:1], house], "links": [link]})  # fmt: skip
+        for changes in heavy:
+            told_of = {f.id for f in strings_picture(boat(**{**GOOD, **changes})).findings}
+            self.assertIn("thick_cable", told_of)
+            self.assertNotIn("within_limits", told_of)
+
     def test_sun_on_the_house_bank_alone_reaches_the_motor_through_a_converter(self):
         two = {**GOOD, **WRONG["sun_by_bank"]}
         link = {"id": "up", "from_bank_id": "house", "to_bank_id": "bank", "limit_w": 200}

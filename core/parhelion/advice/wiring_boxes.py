@@ -109,8 +109,12 @@ def large_array(view: WiringView) -> Finding | None:
 
 def thick_cable(view: WiringView) -> Finding | None:
     """A run no cable of the list carries within the drop."""
-    runs = [(circuit.name, circuit.cable) for circuit in view.wiring.circuits]
-    runs += [(run.name, run.cable) for run in view.wiring.motor_runs]
+    wiring = view.wiring
+    runs = [(circuit.name, circuit.cable) for circuit in wiring.circuits]
+    runs += [(f"{c.controller.name} to the bank", c.out) for c in wiring.circuits if c.out is not None]
+    heavy = [*wiring.motor_runs, *wiring.bank_runs, *(run for pair in wiring.link_runs for run in pair)]
+    heavy += [run for run in wiring.source_runs if run is not None]
+    runs += [(run.name, run.cable) for run in heavy]
     for name, cable in runs:
         if cable.reason == "none is thick enough":
             return Finding(
@@ -216,6 +220,11 @@ def sun_by_bank(view: WiringView) -> Finding | None:
         "back, or a controller moved to it.",
         main=main,
     )
+    kept = sentence(
+        "On a clear day {house} has {e} to spare, and nothing carries it over: it waits for room in its own "
+        "bank.",
+        house=house, e=energy(spare),
+    )  # fmt: skip
     shared = sentence(
         "On a clear day {house} has {e} to spare, and converters carry up to {w} over: {o} of it. What is "
         "left waits for room in its own bank.",
@@ -228,7 +237,7 @@ def sun_by_bank(view: WiringView) -> Finding | None:
             "{main} gets {x} of the sun, {house} {y}",
             main=main, x=fraction(share), house=house, y=fraction(1 - share),
         ),
-        detail=alone if starved else shared,
+        detail=alone if starved else shared if back_w else kept,
         why=wiring_why(
             "The clear day's harvest by bank, the house's own loads off, against the converters' limit",
             Fact(label=design.bank.name, value=energy(float(whole[0]))),

@@ -1,4 +1,4 @@
-import { useId, useState } from "react";
+import { useId, useRef, useState } from "react";
 import { type BoatDesign, client, dataOf, Refused } from "../../api/client";
 import { useDesign } from "../../app/design";
 import { useUnits } from "../../app/preferences";
@@ -10,20 +10,26 @@ const DRAFT_FIELDS = [
   ["watts", "Battery watts", "power_w"],
 ] as const;
 
+type Draft = Record<(typeof DRAFT_FIELDS)[number][0], string>;
+const EMPTY: Draft = { out: "", back: "", watts: "" };
+const isEmpty = (text: Draft) => Object.values(text).every((part) => !part.trim());
+
 /** A run on its way: it joins the design only when its speed and its watts are there. */
 export function DraftRun({ onDone }: { onDone: () => void }) {
   const { design, apply } = useDesign();
   const units = useUnits();
   const id = useId();
-  const [text, setText] = useState({ out: "", back: "", watts: "" });
+  const [text, setText] = useState<Draft>(EMPTY);
+  const line = useRef(Promise.resolve()); // runs are read one after the other, however fast they are typed
+  const added = useRef<string[]>([]);
   const [problem, setProblem] = useState<string | null>(null);
 
   /** The reader of pasted tables takes units, spans, decimal commas, and volts times amps. */
-  async function read() {
+  async function read(text: Draft) {
     for (const [key, label] of DRAFT_FIELDS)
       if (key !== "back" && !text[key].trim()) throw new Error(`${label}: This needs a number, such as 3.5.`);
     const line = [text.out, text.back, text.watts].map((cell) => cell.replaceAll(/[\t\n;]/g, " ")).join("\t");
-    const taken_ids = (design.runs ?? []).map((run) => run.id);
+    const taken_ids = [...(design.runs ?? []).map((run) => run.id), ...added.current];
     const found = await dataOf(
       client.POST("/api/hull/runs/read", { body: { text: line, unit: units.speed, taken_ids } }),
     );
@@ -32,27 +38,37 @@ export function DraftRun({ onDone }: { onDone: () => void }) {
     return found.runs;
   }
 
-  async function add() {
+  /** The fields are free for the next run at once; one that is refused comes back into them. */
+  function add() {
+    const entered = text;
+    setText(EMPTY);
+    setProblem(null);
+    document.getElementById(`${id}out`)?.focus();
+    line.current = line.current.then(() => addOne(entered));
+  }
+
+  async function addOne(entered: Draft) {
+    const refuse = (said: string) => {
+      const told = [entered.out, entered.back, entered.watts].filter(Boolean).join(", ");
+      setText((now) => (isEmpty(now) ? entered : now));
+      setProblem(told ? `${told}: ${said}` : said);
+    };
     try {
-      const runs = (await read()).map((run) => ({ ...run, set_name: design.fitted_set ?? "" }));
+      const runs = (await read(entered)).map((run) => ({ ...run, set_name: design.fitted_set ?? "" }));
       const withRun = (current: BoatDesign): BoatDesign => ({
         ...current,
         runs: [...(current.runs ?? []), ...runs],
       });
       await dataOf(client.POST("/api/check", { body: { design: withRun(design) } }));
       apply(withRun, `add-${runs[0]?.id}`);
+      added.current.push(...runs.map((run) => run.id));
     } catch (error) {
       if (error instanceof Refused) {
         const first = error.problems[0];
-        return setProblem(
-          first ? `${first.message} Accepted: ${first.accepted}.` : "The server did not answer.",
-        );
+        return refuse(first ? `${first.message} Accepted: ${first.accepted}.` : "The server did not answer.");
       }
-      return setProblem(error instanceof Error ? error.message : "The server did not answer.");
+      refuse(error instanceof Error ? error.message : "The server did not answer.");
     }
-    setText({ out: "", back: "", watts: "" });
-    setProblem(null);
-    document.getElementById(`${id}out`)?.focus();
   }
 
   return (
@@ -61,7 +77,7 @@ export function DraftRun({ onDone }: { onDone: () => void }) {
       className="mt-1"
       onSubmit={(event) => {
         event.preventDefault();
-        void add();
+        add();
       }}
     >
       <div className="flex items-end gap-2">

@@ -4,6 +4,8 @@ import { shown } from "../../shared/units";
 
 type Wire = StringsPicture["banks"][number]["wire"];
 
+const REASONS: Record<string, string> = { drop: "by its drop", ampacity: "by ampacity" };
+
 const fused = (wire: Wire, where = "") =>
   wire.fuse_a ? `fuse ${wire.fuse_a} A${where}` : "over the largest fuse";
 
@@ -88,7 +90,7 @@ export function CableList({ picture }: { picture: StringsPicture }) {
               <td>
                 <b className="whitespace-nowrap">{wire.size_mm2} mm²</b>
                 <span className="block text-[12.5px] text-muted">
-                  AWG {wire.gauge}, by {wire.reason === "drop" ? "its drop" : wire.reason}
+                  AWG {wire.gauge}, {REASONS[wire.reason] ?? wire.reason}
                 </span>
               </td>
               <td>
