@@ -16,7 +16,7 @@ PLAIN_DAYS = 20  # of the thousand, for what is slow
 
 def pace_ratio() -> None:
     """A day and ten days of the pace plan, against a linear programme of the same day."""
-    from parhelion.day.pace import pace_plan, speeds_of
+    from parhelion.balance.pace import pace_plan, speeds_of
     from scipy.optimize import linprog
     from scipy.sparse import lil_matrix
 
@@ -59,13 +59,13 @@ def pace_ratio() -> None:
 
 def dispatch_ratio() -> None:
     """A thousand days on four planes with their dispatch, against the same in a plain loop."""
-    from parhelion.answers.season import between, light_at_skies
-    from parhelion.array.harvest import harvest
+    from parhelion.balance import flow
+    from parhelion.balance.days_on_end import run_chain
+    from parhelion.balance.outlook import outlook_of
     from parhelion.constants import STEP_H
-    from parhelion.day import flow
-    from parhelion.day.chain import run_chain
-    from parhelion.day.outlook import outlook_of
     from parhelion.design import BoatDesign
+    from parhelion.panels.harvest import harvest
+    from parhelion.stations.year.season import between, light_at_skies
     from parhelion.sun import light as sky
     from parhelion.sun.generated import middle_day, month_of
     from parhelion.sun.light import Light
@@ -123,9 +123,9 @@ def dispatch_ratio() -> None:
 
 def season_ratio() -> None:
     """A season of a thousand days a month, cold and again, against its days harvested one by one."""
-    from parhelion.answers import season as year
-    from parhelion.array.harvest import harvest
     from parhelion.formats.boat_file import read_boat
+    from parhelion.panels.harvest import harvest
+    from parhelion.stations.year import season as year
     from parhelion.sun import light as sky
     from parhelion.sun.generated import middle_day, month_of
 

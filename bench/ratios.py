@@ -41,8 +41,8 @@ warnings.filterwarnings("ignore", message="DatetimeIndex.dayofyear is deprecated
 
 def harvest_ratio() -> None:
     import pandas as pd
-    from parhelion.array import harvest as array
     from parhelion.formats.boat_file import read_boat
+    from parhelion.panels import harvest as array
     from parhelion.sun import light as sky
     from parhelion.sun.sky import clear_sky_index
     from pvlib import iam, irradiance, location, pvsystem, temperature
@@ -109,10 +109,10 @@ def harvest_ratio() -> None:
 def year_ratio() -> None:
     """A year at ten-minute steps, four planes, a heading of its own at every step, against a plain loop."""
     import pandas as pd
-    from parhelion.array.panel import power_per_watt
-    from parhelion.array.plane import plane_light
     from parhelion.data import places
     from parhelion.design import Sky, Ventilation
+    from parhelion.panels.panel import power_per_watt
+    from parhelion.panels.plane import plane_light
     from parhelion.sun import year as years
     from pvlib import iam, irradiance, location, pvsystem, temperature
 
@@ -166,10 +166,10 @@ def year_ratio() -> None:
 def curve_times() -> None:
     """A full curve of every hull type, cold, and the fit of four runs."""
     from parhelion.data import places
-    from parhelion.defaults import new_boat
+    from parhelion.design.hulltypes import HullType
+    from parhelion.design.new_boat import new_boat
     from parhelion.hull import calm
     from parhelion.hull.demand import demand_curve, fit_runs
-    from parhelion.hulltypes import HullType
 
     slowest = 0.0
     for hull_type in HullType:
@@ -192,10 +192,10 @@ def curve_times() -> None:
 
 def shade_times() -> None:
     """Sky tables of five panels behind a mast, a boom and an aerial, cold."""
-    from parhelion.array import shade
-    from parhelion.array.bodies import body_of
-    from parhelion.array.layout import PanelAt
     from parhelion.design import Obstacle, Point
+    from parhelion.panels import shade
+    from parhelion.panels.bodies import body_of
+    from parhelion.panels.layout import PanelAt
 
     def spar(name: str, foot: tuple[float, ...], tip: tuple[float, ...], radius_m: float) -> Obstacle:
         ends = [Point(x_m=x, y_m=y, z_m=z) for x, y, z in (foot, tip)]

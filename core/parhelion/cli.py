@@ -22,9 +22,9 @@ from typing import Any, TextIO
 import numpy as np
 from pydantic import ValidationError
 
-from parhelion.advice.finding import Finding
 from parhelion.design import BoatDesign, Sky
 from parhelion.errors import InvalidDesign, ParhelionError, problems_of
+from parhelion.finding import Finding
 from parhelion.formats.boat_file import json_schema, read_boat
 from parhelion.formats.plain import shown, told
 from parhelion.quantities import Quantity
@@ -50,7 +50,7 @@ def _print_json(value: Any, out: TextIO) -> None:
 
 
 def _answers(design: BoatDesign, arguments: argparse.Namespace, out: TextIO) -> None:
-    from parhelion.answers.compose import answers_for
+    from parhelion.rail.answers import answers_for
     from parhelion.sun.daysteps import day_steps
 
     at = datetime.now(UTC)
@@ -72,9 +72,9 @@ def _answers(design: BoatDesign, arguments: argparse.Namespace, out: TextIO) -> 
 
 
 def _power(design: BoatDesign, arguments: argparse.Namespace, out: TextIO) -> None:
+    from parhelion.design.hull import hull_speed_mps
     from parhelion.hull import formula
     from parhelion.hull.demand import demand_curve
-    from parhelion.hull.resistance import hull_speed_mps
 
     curve = demand_curve(design)
     top = hull_speed_mps(design.hull.waterline_length_m)
@@ -118,7 +118,7 @@ def _power(design: BoatDesign, arguments: argparse.Namespace, out: TextIO) -> No
 
 
 def _day(design: BoatDesign, arguments: argparse.Namespace, out: TextIO) -> None:
-    from parhelion.pictures.day import day_picture
+    from parhelion.stations.day.picture import day_picture
 
     picture = day_picture(design)
     if arguments.json:
@@ -143,8 +143,8 @@ def _day(design: BoatDesign, arguments: argparse.Namespace, out: TextIO) -> None
 
 
 def _bank(design: BoatDesign, arguments: argparse.Namespace, out: TextIO) -> None:
-    from parhelion.answers.sizing import SizingAsk
-    from parhelion.pictures.bank import bank_picture
+    from parhelion.stations.bank.picture import bank_picture
+    from parhelion.stations.bank.sizing import SizingAsk
 
     ask = SizingAsk(hours=arguments.hours, speed_mps=arguments.speed, grey_days=arguments.grey_days)
     picture = bank_picture(design, ask)
@@ -165,10 +165,11 @@ def _bank(design: BoatDesign, arguments: argparse.Namespace, out: TextIO) -> Non
 
 
 def _helm(design: BoatDesign, arguments: argparse.Namespace, out: TextIO) -> None:
-    from parhelion.formats.helm_card_pdf import helm_card_pdf
-    from parhelion.pictures.helm import helm_picture
+    from parhelion.balance.outlook import outlook_of
+    from parhelion.stations.hull.helm import helm_card
+    from parhelion.stations.hull.helm_pdf import helm_card_pdf
 
-    card = helm_picture(design, arguments.unit)
+    card = helm_card(outlook_of(design), arguments.unit)
     if arguments.pdf is not None:
         arguments.pdf.write_bytes(helm_card_pdf(card, arguments.unit))
     if arguments.json:
@@ -182,7 +183,7 @@ def _helm(design: BoatDesign, arguments: argparse.Namespace, out: TextIO) -> Non
 
 
 def _harvest(design: BoatDesign, arguments: argparse.Namespace, out: TextIO) -> None:
-    from parhelion.pictures.array import array_advice, array_picture
+    from parhelion.stations.array.picture import array_advice, array_picture
 
     picture = array_picture(design)
     if arguments.json:
@@ -205,7 +206,7 @@ def _harvest(design: BoatDesign, arguments: argparse.Namespace, out: TextIO) -> 
 
 
 def _wiring(design: BoatDesign, arguments: argparse.Namespace, out: TextIO) -> None:
-    from parhelion.pictures.strings import strings_picture
+    from parhelion.stations.strings.picture import strings_picture
 
     picture = strings_picture(design)
     if arguments.json:
@@ -227,7 +228,7 @@ def _wiring(design: BoatDesign, arguments: argparse.Namespace, out: TextIO) -> N
 
 
 def _season(design: BoatDesign, arguments: argparse.Namespace, out: TextIO) -> None:
-    from parhelion.answers.season import NAMES, season
+    from parhelion.stations.year.season import NAMES, season
 
     found = season(design)
     if arguments.json:
@@ -253,10 +254,10 @@ def _miles(metres: float) -> str:
 
 
 def _pace(design: BoatDesign, arguments: argparse.Namespace, out: TextIO) -> None:
-    from parhelion.answers.pace import ways_of
-    from parhelion.answers.prices import prices_of
-    from parhelion.answers.speeds import solve_steady, steady_mps
-    from parhelion.day.outlook import outlook_of
+    from parhelion.balance.outlook import outlook_of
+    from parhelion.rail.furthest import ways_of
+    from parhelion.rail.speeds import solve_steady, steady_mps
+    from parhelion.stations.day.worths import prices_of
 
     outlook = outlook_of(design)
     steady_m = steady_mps(outlook, solve_steady(outlook)) * outlook.hours * 3600
@@ -275,7 +276,7 @@ def _pace(design: BoatDesign, arguments: argparse.Namespace, out: TextIO) -> Non
 
 
 def _ahead(design: BoatDesign, arguments: argparse.Namespace, out: TextIO) -> None:
-    from parhelion.answers.days_ahead import days_ahead
+    from parhelion.stations.year.ahead import days_ahead
 
     found = days_ahead(design)
     if arguments.json:
@@ -292,8 +293,8 @@ def _ahead(design: BoatDesign, arguments: argparse.Namespace, out: TextIO) -> No
 
 
 def _upgrades(design: BoatDesign, arguments: argparse.Namespace, out: TextIO) -> None:
-    from parhelion.answers.ladder import upgrade_ladder
-    from parhelion.day.outlook import outlook_of
+    from parhelion.balance.outlook import outlook_of
+    from parhelion.stations.year.upgrades import upgrade_ladder
 
     found = upgrade_ladder(outlook_of(design))
     if arguments.json:

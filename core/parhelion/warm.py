@@ -2,30 +2,30 @@
 
 from __future__ import annotations
 
-import parhelion.array.casting
-import parhelion.array.mismatch
-import parhelion.array.strung
-import parhelion.day.chain
-import parhelion.day.dock
-import parhelion.day.flow
-import parhelion.day.pace
-import parhelion.day.steady
+import parhelion.balance.days_on_end
+import parhelion.balance.dock
+import parhelion.balance.flow
+import parhelion.balance.pace
+import parhelion.balance.steady
+import parhelion.panels.casting
+import parhelion.panels.mismatch
+import parhelion.panels.strung
 import parhelion.sun.year
 
 KERNELS = (
-    parhelion.array.casting.cell_shares,
-    parhelion.array.casting.face_shares,
-    parhelion.array.casting.looked_up,
-    parhelion.array.casting.reached,
-    parhelion.array.casting.worst_and_mean,
-    parhelion.array.mismatch.effective_light,
-    parhelion.array.mismatch.string_light,
-    parhelion.array.strung.mixed_string_w,
-    parhelion.day.chain.run_chain,
-    parhelion.day.flow.run_days_behind,
-    parhelion.day.pace.taut_string,
-    parhelion.day.steady.steady_power,
-    parhelion.day.dock.days_to_full,
+    parhelion.panels.casting.cell_shares,
+    parhelion.panels.casting.face_shares,
+    parhelion.panels.casting.looked_up,
+    parhelion.panels.casting.reached,
+    parhelion.panels.casting.worst_and_mean,
+    parhelion.panels.mismatch.effective_light,
+    parhelion.panels.mismatch.string_light,
+    parhelion.panels.strung.mixed_string_w,
+    parhelion.balance.days_on_end.run_chain,
+    parhelion.balance.flow.run_days_behind,
+    parhelion.balance.pace.taut_string,
+    parhelion.balance.steady.steady_power,
+    parhelion.balance.dock.days_to_full,
     parhelion.sun.year._sky_place,
 )
 

@@ -6,11 +6,11 @@ import unittest
 from pathlib import Path
 
 from parhelion.formats.plain import told
-from parhelion.pictures.array import array_advice
-from parhelion.pictures.bank import bank_picture
-from parhelion.pictures.day import day_picture
-from parhelion.pictures.hull import hull_picture
-from parhelion.pictures.warnings import warning_counts
+from parhelion.stations.array.picture import array_advice
+from parhelion.stations.bank.picture import bank_picture
+from parhelion.stations.day.picture import day_picture
+from parhelion.stations.hull.picture import hull_picture
+from parhelion.stations.registry import warning_counts
 
 from tests.cases import boat
 from tests.test_runs import runs

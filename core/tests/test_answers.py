@@ -6,14 +6,14 @@ import unittest
 from datetime import UTC, datetime
 
 import numpy as np
-from parhelion.answers.compose import answers_for
-from parhelion.answers.held_back import active_limits, with_panel
-from parhelion.answers.speeds import bank_power_w, solve_steady, steady_mps
-from parhelion.day.flow import SOC
-from parhelion.day.outlook import outlook_of
+from parhelion.balance.flow import SOC
+from parhelion.balance.outlook import outlook_of
 from parhelion.hull.demand import demand_curve
-from parhelion.pictures.day import day_picture
-from parhelion.pictures.hull import hull_picture
+from parhelion.rail.answers import answers_for
+from parhelion.rail.held_back import active_limits, with_panel
+from parhelion.rail.speeds import bank_power_w, solve_steady, steady_mps
+from parhelion.stations.day.picture import day_picture
+from parhelion.stations.hull.picture import hull_picture
 
 from tests.cases import boat
 

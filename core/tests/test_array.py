@@ -7,10 +7,10 @@ from datetime import date
 
 import numpy as np
 import pandas as pd
-from parhelion.array.harvest import harvest
-from parhelion.array.layout import most_that_fit
 from parhelion.constants import STEP_H
 from parhelion.design import PanelGroup, Place
+from parhelion.panels.harvest import harvest
+from parhelion.panels.layout import most_that_fit
 from parhelion.sun.daysteps import day_steps
 from parhelion.sun.light import Light, clear_light, light_under, split
 from pvlib import irradiance, location, pvsystem, temperature

@@ -5,21 +5,21 @@ from __future__ import annotations
 import unittest
 
 import numpy as np
-from parhelion.advice.array import array_findings, array_view
-from parhelion.answers.burden import burden, fold_mps, gust_n
-from parhelion.answers.next_panel import next_panels
-from parhelion.answers.through_year import through_year
-from parhelion.answers.tilt import tilt_advice
-from parhelion.array.datasheet import doubts
-from parhelion.array.harvest import harvest
+from parhelion.balance.outlook import outlook_of
 from parhelion.cli import told
 from parhelion.constants import STEP_H
 from parhelion.data import panel_models
-from parhelion.day.outlook import outlook_of
 from parhelion.design import BoatDesign, Build, PanelModel
 from parhelion.formats.module_table import read_modules
 from parhelion.hull.demand import demand_curve
 from parhelion.hull.resistance import service_resistance
+from parhelion.panels.datasheet import doubts
+from parhelion.panels.harvest import harvest
+from parhelion.stations.array.year import through_year
+from parhelion.stations.array.burden import burden, fold_mps, gust_n
+from parhelion.stations.array.findings import array_findings, array_view
+from parhelion.stations.array.next_panel import next_panels
+from parhelion.stations.array.tilt import tilt_advice
 from parhelion.sun.light import clear_light
 
 from tests.cases import boat

@@ -14,8 +14,8 @@ from parhelion.bank.store import (
     reserve_of,
     store_of,
 )
-from parhelion.chemistries import CHEMICALS
 from parhelion.design import Bank, Chemistry
+from parhelion.design.chemistries import CHEMICALS
 
 from tests.cases import cases
 

@@ -6,15 +6,15 @@ import unittest
 from itertools import pairwise
 
 import numpy as np
-from parhelion.answers.sizing import SizingAsk, sizes
-from parhelion.answers.stores import hours_at
+from parhelion.balance.outlook import outlook_of
 from parhelion.bank.age import cycles_at, health_of, years_of
 from parhelion.bank.store import LABEL_HOURS, charge_limit_a, deliverable_w, discharge, drawn_a, store_of
 from parhelion.bank.tape import blind_span, rest_volts, tape_volts
 from parhelion.bank.trim import stern_sinks_m
-from parhelion.day.outlook import outlook_of
 from parhelion.design import Bank
-from parhelion.pictures.bank import bank_picture
+from parhelion.rail.stores import hours_at
+from parhelion.stations.bank.picture import bank_picture
+from parhelion.stations.bank.sizing import SizingAsk, sizes
 
 from tests.cases import boat, cases
 

@@ -6,7 +6,7 @@ import unittest
 
 import numpy as np
 from parhelion.constants import STEP_H
-from parhelion.pictures.day import day_picture
+from parhelion.stations.day.picture import day_picture
 
 from tests.cases import boat
 

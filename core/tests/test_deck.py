@@ -8,17 +8,17 @@ from itertools import pairwise
 import numpy as np
 from hypothesis import given, settings
 from hypothesis import strategies as st
-from parhelion.array.bodies import body_of
-from parhelion.array.deck import deck_of
-from parhelion.array.harvest import group_power_per_watt, harvest
-from parhelion.array.layout import PanelAt, leaves_of, panels_of
-from parhelion.array.rear import close_rear, open_rear
-from parhelion.array.shade import shares_towards, towards
-from parhelion.array.shaded import SWING, group_light, headings_of
-from parhelion.array.tending import tilted_power
 from parhelion.constants import STEP_H
 from parhelion.design import BoatState, Obstacle, Tended
-from parhelion.pictures.array import array_advice
+from parhelion.panels.bodies import body_of
+from parhelion.panels.deck import deck_of
+from parhelion.panels.harvest import group_power_per_watt, harvest
+from parhelion.panels.layout import PanelAt, leaves_of, panels_of
+from parhelion.panels.rear import close_rear, open_rear
+from parhelion.panels.shade import shares_towards, towards
+from parhelion.panels.shaded import SWING, group_light, headings_of
+from parhelion.panels.tending import tilted_power
+from parhelion.stations.array.picture import array_advice
 from parhelion.sun.daysteps import day_steps
 from parhelion.sun.light import clear_light
 from parhelion.sun.skyline import hidden_hours, light_behind

@@ -7,7 +7,7 @@ import unittest
 import numpy as np
 from hypothesis import given, settings
 from hypothesis import strategies as st
-from parhelion.day.outlook import outlook_of
+from parhelion.balance.outlook import outlook_of
 from parhelion.design import Drive, Motor, Propeller
 from parhelion.drive import trolling
 from parhelion.drive.chain import PROPELLER_IN_SERVICE, battery_w, chain_of, surroundings_of
@@ -18,7 +18,7 @@ from parhelion.drive.propeller import Screw, least_area_ratio, open_water, turni
 from parhelion.drive.pull import most_pull_n
 from parhelion.drive.ventilation import mean_thrust_left, thrust_left, tip_depth_m
 from parhelion.hull.demand import demand_curve
-from parhelion.pictures.match import match_picture
+from parhelion.stations.hull.match import match_picture
 from parhelion.units import N_PER_POUND_FORCE
 from scipy.optimize import brentq
 

@@ -7,9 +7,7 @@ import unittest
 import numpy as np
 from hypothesis import given, settings
 from hypothesis import strategies as st
-from parhelion.bank.store import Store, store_of
-from parhelion.constants import STEP_H
-from parhelion.day.flow import (
+from parhelion.balance.flow import (
     CHARGED,
     CONVERTED,
     COULOMB,
@@ -25,8 +23,10 @@ from parhelion.day.flow import (
     run_days,
     run_without_bank,
 )
-from parhelion.day.ledger import ledger_of
-from parhelion.day.outlook import outlook_of
+from parhelion.balance.ledger import ledger_of
+from parhelion.balance.outlook import outlook_of
+from parhelion.bank.store import Store, store_of
+from parhelion.constants import STEP_H
 from parhelion.design import Bank
 
 from tests.cases import at_banks, boat, house_rows, one_bank

@@ -11,18 +11,18 @@ from pathlib import Path
 import jsonschema
 from hypothesis import given, settings
 from hypothesis import strategies as st
-from parhelion.answers.compose import answers_for
-from parhelion.changes import changes
 from parhelion.cli import main
 from parhelion.data import places
-from parhelion.defaults import new_boat
+from parhelion.design.changes import changes
+from parhelion.design.hulltypes import HullType
+from parhelion.design.new_boat import new_boat
 from parhelion.errors import InvalidDesign, ParhelionError, UnreadableFile
 from parhelion.formats.boat_file import json_schema, read_boat, written
 from parhelion.formats.plain import shown
 from parhelion.formats.runs_table import read_runs, written_runs
-from parhelion.hulltypes import HullType
-from parhelion.pictures.hull import hull_picture
 from parhelion.quantities import Quantity
+from parhelion.rail.answers import answers_for
+from parhelion.stations.hull.picture import hull_picture
 from parhelion.sun.daysteps import day_steps
 
 from tests.cases import REFERENCES, boat

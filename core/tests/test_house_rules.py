@@ -8,10 +8,10 @@ import unittest
 from pathlib import Path
 
 import numba
-from parhelion import kernels
-from parhelion.answers.reasons import MODEL_REASONS, MODEL_WORDS
+from parhelion.computing import kernels
 from parhelion.data import places
-from parhelion.hulltypes import TYPICAL, Model
+from parhelion.design.hulltypes import TYPICAL, Model
+from parhelion.rail.reasons import MODEL_REASONS, MODEL_WORDS
 
 ROOT = Path(__file__).resolve().parents[2]
 PACKAGE = ROOT / "core" / "parhelion"

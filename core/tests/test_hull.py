@@ -7,12 +7,13 @@ import unittest
 import numpy as np
 from hypothesis import given, settings
 from hypothesis import strategies as st
+from parhelion.design.hull import hull_speed_mps
+from parhelion.design.hulltypes import TYPICAL, HullType
 from parhelion.hull import formula
 from parhelion.hull.demand import demand_curve
 from parhelion.hull.friction import friction_coefficient
 from parhelion.hull.holtrop import HoltropHull, calm_resistance, run_length_m, run_share
-from parhelion.hull.resistance import hull_speed_mps, range_warnings, service_resistance
-from parhelion.hulltypes import TYPICAL, HullType
+from parhelion.hull.resistance import range_warnings, service_resistance
 from parhelion.units import MPS_PER_KNOT
 
 from tests.cases import boat, cases

@@ -5,6 +5,8 @@ from __future__ import annotations
 import unittest
 
 import numpy as np
+from parhelion.design.hull import hull_speed_mps
+from parhelion.design.hulltypes import TYPICAL, HullType
 from parhelion.hull.calm import PLANING_BLEND, YACHT_BLEND, calm_water, hulls_of
 from parhelion.hull.delft import CanoeBody, residuary_n
 from parhelion.hull.demand import demand_curve
@@ -14,10 +16,9 @@ from parhelion.hull.planing import (
     running_state,
     wetted_ratio_at_trim,
 )
-from parhelion.hull.resistance import hull_speed_mps, range_warnings, widening
+from parhelion.hull.resistance import range_warnings, widening
 from parhelion.hull.thinship import ThinHull, thin_hull, wave_resistance_n
 from parhelion.hull.transom import dry_share, transom_n
-from parhelion.hulltypes import TYPICAL, HullType
 
 from tests.cases import boat, cases
 

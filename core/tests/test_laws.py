@@ -8,19 +8,20 @@ from datetime import UTC, datetime
 import numpy as np
 from hypothesis import given, settings
 from hypothesis import strategies as st
-from parhelion.answers.compose import answers_for
+from parhelion.balance.dock import NEXT_MEMBER, days_to_full
+from parhelion.balance.flow import SOC, run_days
+from parhelion.balance.outlook import outlook_of
 from parhelion.constants import STEP_H
-from parhelion.day.dock import NEXT_MEMBER, days_to_full
-from parhelion.day.flow import SOC, run_days
-from parhelion.day.outlook import outlook_of
+from parhelion.design.hull import hull_speed_mps
+from parhelion.design.hulltypes import TYPICAL, HullType
 from parhelion.drive.limits import DriveLimit, Limited
 from parhelion.hull.air import air_resistance_n, frontal_area_m2
 from parhelion.hull.calm import hulls_of
 from parhelion.hull.demand import DemandCurve, demand_curve
 from parhelion.hull.holtrop import calm_resistance
-from parhelion.hull.resistance import hull_speed_mps, service_resistance
+from parhelion.hull.resistance import service_resistance
 from parhelion.hull.runs import fit
-from parhelion.hulltypes import TYPICAL, HullType
+from parhelion.rail.answers import answers_for
 
 from tests.cases import boat, cases
 

@@ -6,8 +6,8 @@ import threading
 import unittest
 from concurrent.futures import ThreadPoolExecutor
 
-from parhelion.memo import Memo, once
-from parhelion.together import together
+from parhelion.computing.kept import Memo, once
+from parhelion.computing.together import together
 
 
 class MemoTest(unittest.TestCase):

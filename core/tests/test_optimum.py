@@ -8,9 +8,9 @@ from datetime import date
 import numpy as np
 from hypothesis import given, settings
 from hypothesis import strategies as st
+from parhelion.balance.steady import power_to_reserve, steady_power
 from parhelion.bank.store import Store, energy_wh
 from parhelion.constants import STEP_H
-from parhelion.day.steady import power_to_reserve, steady_power
 from parhelion.design import Sky
 from parhelion.formats.boat_file import read_boat, written
 from parhelion.sun.daysteps import day_steps

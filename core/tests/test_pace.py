@@ -7,12 +7,12 @@ import unittest
 import numpy as np
 from hypothesis import given, settings
 from hypothesis import strategies as st
-from parhelion.answers.compose import answers_for
-from parhelion.answers.pace import further_way, speeds_over_watts, ways_of
-from parhelion.answers.prices import by_price_m, cycle_of, prices_of
-from parhelion.answers.speeds import bank_power_w
-from parhelion.day.outlook import outlook_of, shown_outlook
-from parhelion.day.pace import Speeds, pace_plan, speeds_of
+from parhelion.balance.outlook import outlook_of, shown_outlook
+from parhelion.balance.pace import Speeds, pace_plan, speeds_of
+from parhelion.rail.answers import answers_for
+from parhelion.rail.furthest import further_way, speeds_over_watts, ways_of
+from parhelion.rail.speeds import bank_power_w
+from parhelion.stations.day.worths import by_price_m, cycle_of, prices_of
 from scipy.optimize import linprog
 
 from tests.cases import boat, cases

@@ -11,18 +11,18 @@ from pathlib import Path
 import numpy as np
 from hypothesis import given, settings
 from hypothesis import strategies as st
-from parhelion.answers.climate_year import climate_year
-from parhelion.answers.days_ahead import days_ahead
-from parhelion.answers.season import SKIES, season
-from parhelion.array.harvest import harvest
+from parhelion.balance.days_on_end import END_SOC, HOUSE_WH, MOTOR_WH, REFUSED_WH, RESIDUAL_WH, run_chain
+from parhelion.balance.flow import HOUSE, MOTOR, REFUSED, SOC, run_days
+from parhelion.balance.outlook import outlook_of
+from parhelion.balance.steady import motor_of
 from parhelion.cli import main, told
 from parhelion.constants import STEP_H
-from parhelion.day.chain import END_SOC, HOUSE_WH, MOTOR_WH, REFUSED_WH, RESIDUAL_WH, run_chain
-from parhelion.day.flow import HOUSE, MOTOR, REFUSED, SOC, run_days
-from parhelion.day.outlook import outlook_of
-from parhelion.day.steady import motor_of
-from parhelion.formats.accounts_table import written_accounts
-from parhelion.pictures.day import day_picture
+from parhelion.panels.harvest import harvest
+from parhelion.stations.day.accounts import written_accounts
+from parhelion.stations.day.picture import day_picture
+from parhelion.stations.year.ahead import days_ahead
+from parhelion.stations.year.climate import climate_year
+from parhelion.stations.year.season import SKIES, season
 from parhelion.sun.generated import (
     LAG,
     mean_clearness,

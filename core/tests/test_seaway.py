@@ -5,14 +5,14 @@ from __future__ import annotations
 import unittest
 
 import numpy as np
-from parhelion.answers.reach import reach_at, reaches
-from parhelion.answers.seaway import HEADWAY_MPS, fetch_height_m, head_wind, seaway_costs, way_home
-from parhelion.answers.stores import range_at_speed
-from parhelion.day.outlook import outlook_of
-from parhelion.day.push import TO_THRUST
+from parhelion.balance.outlook import outlook_of
+from parhelion.balance.push import TO_THRUST
 from parhelion.drive.pull import most_pull_n
 from parhelion.hull.resistance import frontal_area_of, service_resistance, tow_resistance_n
 from parhelion.hull.weather import kreitner_n, stawave_n, wave_drag, wind_resistance_n
+from parhelion.rail.reach import reach_at, reaches
+from parhelion.rail.stores import range_at_speed
+from parhelion.stations.hull.seaway import HEADWAY_MPS, fetch_height_m, head_wind, seaway_costs, way_home
 
 from tests.cases import boat, cases
 

@@ -7,15 +7,15 @@ import unittest
 import numpy as np
 from hypothesis import given, settings
 from hypothesis import strategies as st
-from parhelion.array.bodies import body_of
-from parhelion.array.casting import strip_share
-from parhelion.array.deck import deck_of
-from parhelion.array.harvest import harvest
-from parhelion.array.layout import PanelAt, substring_of_cells
-from parhelion.array.mismatch import effective_light
-from parhelion.array.shade import shares_towards, sky_table, towards
-from parhelion.array.shaded import group_light
 from parhelion.design import Obstacle
+from parhelion.panels.bodies import body_of
+from parhelion.panels.casting import strip_share
+from parhelion.panels.deck import deck_of
+from parhelion.panels.harvest import harvest
+from parhelion.panels.layout import PanelAt, substring_of_cells
+from parhelion.panels.mismatch import effective_light
+from parhelion.panels.shade import shares_towards, sky_table, towards
+from parhelion.panels.shaded import group_light
 from parhelion.sun.light import clear_light
 
 from tests.cases import boat, cases

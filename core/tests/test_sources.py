@@ -8,15 +8,15 @@ from math import exp, gamma
 import numpy as np
 from hypothesis import given, settings
 from hypothesis import strategies as st
-from parhelion.answers.compose import answers_for
+from parhelion.balance.flow import GENERATOR, RAN, REFUSED, SHORE, SOC
+from parhelion.balance.ledger import ledger_of
+from parhelion.balance.outlook import outlook_of
+from parhelion.balance.sources import mean_wind_w, turbine_w
 from parhelion.constants import STEP_H
-from parhelion.day.flow import GENERATOR, RAN, REFUSED, SHORE, SOC
-from parhelion.day.ledger import ledger_of
-from parhelion.day.outlook import outlook_of
-from parhelion.day.sources import mean_wind_w, turbine_w
 from parhelion.design import BoatDesign, Source
-from parhelion.pictures.day import day_picture
-from parhelion.pictures.strings import strings_picture
+from parhelion.rail.answers import answers_for
+from parhelion.stations.day.picture import day_picture
+from parhelion.stations.strings.picture import strings_picture
 from scipy.integrate import quad
 
 from tests.cases import boat

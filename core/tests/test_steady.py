@@ -7,11 +7,11 @@ import unittest
 import numpy as np
 from hypothesis import given, settings
 from hypothesis import strategies as st
+from parhelion.balance.dock import days_to_full, hours_to_reserve
+from parhelion.balance.flow import RAN, SOC, run_days
+from parhelion.balance.steady import power_to_reserve, steady_power
 from parhelion.bank.store import Store, store_of
 from parhelion.constants import STEP_H
-from parhelion.day.dock import days_to_full, hours_to_reserve
-from parhelion.day.flow import RAN, SOC, run_days
-from parhelion.day.steady import power_to_reserve, steady_power
 from parhelion.design import Bank
 
 from tests.cases import at_banks, house_rows, motor_rows, one_bank

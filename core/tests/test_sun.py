@@ -7,11 +7,11 @@ from datetime import date, datetime, timedelta
 from datetime import time as Time
 
 import numpy as np
-from parhelion.array.panel import cell_temperature_c, power_per_watt
-from parhelion.array.plane import PlaneLight, plane_light
+from parhelion.balance.spells import clock_share, hours_of, useful_sun
 from parhelion.constants import STEP_H
-from parhelion.day.spells import clock_share, hours_of, useful_sun
 from parhelion.design import Site, Sky, Ventilation
+from parhelion.panels.panel import cell_temperature_c, power_per_watt
+from parhelion.panels.plane import PlaneLight, plane_light
 from parhelion.sun.climate import usual_air_temperature_c
 from parhelion.sun.daysteps import DaySteps, day_steps
 from parhelion.sun.light import Light, clear_light, light_under, split

@@ -7,11 +7,7 @@ import unittest
 import numpy as np
 from hypothesis import given, settings
 from hypothesis import strategies as st
-from parhelion.answers.compose import answers_for
-from parhelion.bank.joint import Aboard, Joint
-from parhelion.bank.store import Store, store_of
-from parhelion.constants import STEP_H
-from parhelion.day.flow import (
+from parhelion.balance.flow import (
     CHARGED,
     CONVERTED,
     COULOMB,
@@ -24,10 +20,14 @@ from parhelion.day.flow import (
     SOC,
     run_days,
 )
-from parhelion.day.ledger import ledger_of
-from parhelion.day.outlook import outlook_of
-from parhelion.day.steady import steady_power
+from parhelion.balance.ledger import ledger_of
+from parhelion.balance.outlook import outlook_of
+from parhelion.balance.steady import steady_power
+from parhelion.bank.joint import Aboard, Joint
+from parhelion.bank.store import Store, store_of
+from parhelion.constants import STEP_H
 from parhelion.design import Bank
+from parhelion.rail.answers import answers_for
 
 from tests.cases import at_banks, boat, house_rows, motor_rows
 

@@ -7,15 +7,15 @@ import unittest
 from datetime import date, timedelta
 from itertools import product
 
-from parhelion.answers.comparison import compare
-from parhelion.answers.days_ahead import days_ahead
-from parhelion.answers.held_back import miles_m
-from parhelion.answers.ladder import _after, _Boat, _steps, upgrade_ladder
-from parhelion.changes import changes
-from parhelion.day.outlook import outlook_of, shown_outlook
+from parhelion.balance.outlook import outlook_of, shown_outlook
 from parhelion.design import BoatDesign, Sky
+from parhelion.design.changes import changes
 from parhelion.errors import UnreadableFile
 from parhelion.formats.forecast_file import read_forecast
+from parhelion.rail.held_back import miles_m
+from parhelion.stations.year.ahead import days_ahead
+from parhelion.stations.year.compare import compare
+from parhelion.stations.year.upgrades import _after, _Boat, _steps, upgrade_ladder
 from parhelion.sun.forecast import simulated_forecast, word_for
 from parhelion.sun.generated import month_of
 

@@ -9,13 +9,13 @@ from pathlib import Path
 import numpy as np
 import pandas as pd
 import pvlib
-from parhelion.answers.season import _days_of, _steady_w, season
-from parhelion.array.harvest import harvest
+from parhelion.balance.days_on_end import REFUSED_WH, run_chain
+from parhelion.balance.steady import motor_of
 from parhelion.constants import STEP_H
-from parhelion.day.chain import REFUSED_WH, run_chain
-from parhelion.day.steady import motor_of
 from parhelion.formats.weather_file import read_weather
 from parhelion.hull.demand import demand_curve
+from parhelion.panels.harvest import harvest
+from parhelion.stations.year.season import _days_of, _steady_w, season
 from parhelion.sun.daysteps import day_steps
 from parhelion.sun.generated import middle_day, month_of
 from parhelion.sun.light import Light, split

@@ -7,25 +7,26 @@ import unittest
 import numpy as np
 from hypothesis import given, settings
 from hypothesis import strategies as st
-from parhelion.advice.wiring import RULES
-from parhelion.answers.propose import first_legal, propose
-from parhelion.answers.through_year import boxes_through_year, through_year
-from parhelion.answers.volts_options import volts_options
-from parhelion.array.bodies import body_of
-from parhelion.array.deck import deck_of
-from parhelion.array.harvest import harvest
-from parhelion.array.layout import substring_of_cells
-from parhelion.array.mismatch import effective_light, string_light
-from parhelion.array.plane import plane_light
-from parhelion.array.shade import shares_towards, sky_table, towards
-from parhelion.array.shaded import group_light
-from parhelion.array.strung import string_watts
+from parhelion.balance.outlook import outlook_of
 from parhelion.cli import told
 from parhelion.constants import STEP_H
 from parhelion.data import controller_models
-from parhelion.day.outlook import outlook_of
 from parhelion.design import BoatDesign, Controller, PanelModel
-from parhelion.pictures.strings import strings_picture
+from parhelion.panels.bodies import body_of
+from parhelion.panels.deck import deck_of
+from parhelion.panels.harvest import harvest
+from parhelion.panels.layout import substring_of_cells
+from parhelion.panels.mismatch import effective_light, string_light
+from parhelion.panels.plane import plane_light
+from parhelion.panels.shade import shares_towards, sky_table, towards
+from parhelion.panels.shaded import group_light
+from parhelion.panels.strung import string_watts
+from parhelion.stations.array.year import through_year
+from parhelion.stations.strings.boxes_year import boxes_through_year
+from parhelion.stations.strings.findings import RULES
+from parhelion.stations.strings.picture import strings_picture
+from parhelion.stations.strings.propose import first_legal, propose
+from parhelion.stations.strings.ways_out import volts_options
 from parhelion.sun.light import clear_light
 from parhelion.wiring.cables import (
     AMPACITY_A,

@@ -8,8 +8,8 @@ from uuid import UUID
 from django.db import transaction
 from django.http import Http404
 from django.utils import timezone
-from parhelion.changes import Change, changes
 from parhelion.design import BoatDesign
+from parhelion.design.changes import Change, changes
 from parhelion.formats.boat_file import design_from
 
 from boats.models import Boat, Revision, Variant

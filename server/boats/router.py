@@ -9,12 +9,12 @@ from uuid import UUID
 from django.http import HttpRequest, HttpResponse
 from django.shortcuts import get_object_or_404
 from ninja import Router, Schema, Status
-from parhelion.changes import Change
-from parhelion.defaults import new_boat
 from parhelion.design import BoatDesign, Site
+from parhelion.design.changes import Change
+from parhelion.design.hulltypes import HullType
+from parhelion.design.new_boat import new_boat
 from parhelion.errors import Problem
 from parhelion.formats.boat_file import LARGEST_FILE_BYTES, read_boat, written
-from parhelion.hulltypes import HullType
 from pydantic import Field
 
 from boats import actions

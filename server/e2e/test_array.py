@@ -6,7 +6,7 @@ import re
 
 from boats.models import Variant
 from parhelion.formats.boat_file import design_from
-from parhelion.pictures.array import array_advice, array_picture
+from parhelion.stations.array.picture import array_advice, array_picture
 from playwright.sync_api import expect
 
 from e2e.base import BrowserTest

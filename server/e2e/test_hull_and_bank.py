@@ -8,10 +8,10 @@ from pathlib import Path
 
 from axe_playwright_python.sync_playwright import Axe
 from boats.models import Variant
-from parhelion.answers.sizing import SizingAsk, sizes
-from parhelion.day.outlook import outlook_of
+from parhelion.balance.outlook import outlook_of
 from parhelion.formats.boat_file import design_from
-from parhelion.pictures.helm import helm_picture
+from parhelion.stations.bank.sizing import SizingAsk, sizes
+from parhelion.stations.hull.helm import helm_picture
 from playwright.sync_api import expect
 
 from e2e.base import BrowserTest

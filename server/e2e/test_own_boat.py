@@ -3,9 +3,9 @@
 from __future__ import annotations
 
 from boats.models import Variant
-from parhelion.answers.compose import answers_for
+from parhelion.design.hulltypes import TYPICAL
 from parhelion.formats.boat_file import design_from
-from parhelion.hulltypes import TYPICAL
+from parhelion.rail.answers import answers_for
 from parhelion.units import M_PER_NAUTICAL_MILE, MPS_PER_KNOT
 from playwright.sync_api import expect
 

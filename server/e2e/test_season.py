@@ -3,8 +3,8 @@
 from __future__ import annotations
 
 from boats.models import Variant
-from parhelion.answers.season import season
 from parhelion.formats.boat_file import design_from
+from parhelion.stations.year.season import season
 from playwright.sync_api import expect
 from tests.test_weather import epw
 

@@ -4,7 +4,7 @@ from __future__ import annotations
 
 from boats.models import Variant
 from parhelion.formats.boat_file import design_from
-from parhelion.pictures.strings import strings_picture
+from parhelion.stations.strings.picture import strings_picture
 from playwright.sync_api import expect
 
 from e2e.base import BrowserTest

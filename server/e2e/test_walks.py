@@ -10,8 +10,8 @@ from pathlib import Path
 from axe_playwright_python.sync_playwright import Axe
 from boats.models import Variant
 from django.conf import settings
-from parhelion.answers.compose import answers_for
 from parhelion.formats.boat_file import read_boat
+from parhelion.rail.answers import answers_for
 from parhelion.units import M_PER_NAUTICAL_MILE, MPS_PER_KNOT
 from playwright.sync_api import expect
 

@@ -5,13 +5,13 @@ from __future__ import annotations
 from collections.abc import Callable
 from enum import StrEnum
 
-from parhelion.answers.comparison import Comparison, compare
-from parhelion.answers.ladder import UpgradeLadder, upgrade_ladder
-from parhelion.answers.propose import Proposals, propose
-from parhelion.answers.season import WholeSeason, season
-from parhelion.day.outlook import outlook_of
+from parhelion.balance.outlook import outlook_of
+from parhelion.computing.progress import Report
 from parhelion.design import BoatDesign
-from parhelion.progress import Report
+from parhelion.stations.strings.propose import Proposals, propose
+from parhelion.stations.year.compare import Comparison, compare
+from parhelion.stations.year.season import WholeSeason, season
+from parhelion.stations.year.upgrades import UpgradeLadder, upgrade_ladder
 from pydantic import BaseModel
 
 Named = list[tuple[str, BoatDesign]]

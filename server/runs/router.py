@@ -8,12 +8,12 @@ from uuid import UUID
 from django.http import HttpRequest
 from django.shortcuts import get_object_or_404
 from ninja import Router, Schema
-from parhelion.answers.comparison import MOST_SIDES, Comparison
-from parhelion.answers.ladder import UpgradeLadder
-from parhelion.answers.propose import Proposals
-from parhelion.answers.season import WholeSeason
 from parhelion.design import BoatDesign
 from parhelion.errors import ParhelionError, Problem
+from parhelion.stations.strings.propose import Proposals
+from parhelion.stations.year.compare import MOST_SIDES, Comparison
+from parhelion.stations.year.season import WholeSeason
+from parhelion.stations.year.upgrades import UpgradeLadder
 from pydantic import Field
 
 from runs import worker

@@ -10,42 +10,43 @@ from typing import Any
 
 from django.http import HttpRequest, HttpResponse
 from ninja import Router, Schema
-from parhelion.answers.burden import Burden, burden
-from parhelion.answers.climate_year import ClimateYear, climate_year
-from parhelion.answers.compose import answers_for
-from parhelion.answers.days_ahead import DaysAhead, days_ahead
-from parhelion.answers.helm import HelmCard, SpeedUnit
-from parhelion.answers.models import Answers
-from parhelion.answers.next_panel import NextPanels, next_panels
-from parhelion.answers.pace import Ways, ways_of
-from parhelion.answers.prices import Prices, prices_of
-from parhelion.answers.propose import Choice, first_legal
-from parhelion.answers.sizing import SizingAsk
-from parhelion.answers.speeds import solve_steady, steady_mps
-from parhelion.answers.through_year import BoxesThroughYear, ThroughYear, boxes_through_year, through_year
-from parhelion.answers.tilt import TiltAdvice, tilt_advice
+from parhelion.balance.outlook import outlook_of
 from parhelion.data import controller_models, panel_models, places
-from parhelion.day.outlook import outlook_of
-from parhelion.defaults import LOAD_PRESETS, LoadPreset
 from parhelion.design import BoatDesign, ControllerModel, PanelModel, Site
-from parhelion.formats.accounts_table import written_accounts
+from parhelion.design.hulltypes import TYPICAL, HullType
+from parhelion.design.new_boat import LOAD_PRESETS, LoadPreset
 from parhelion.formats.controller_table import ReadControllers, read_controllers
 from parhelion.formats.forecast_file import read_forecast
-from parhelion.formats.helm_card_pdf import helm_card_pdf
 from parhelion.formats.module_table import ReadModules, read_modules
-from parhelion.formats.parts_table import written_parts
 from parhelion.formats.runs_table import ReadRuns, read_runs, written_runs
 from parhelion.formats.weather_file import ReadWeather, read_weather
-from parhelion.formats.wiring_pdf import wiring_pdf
-from parhelion.hulltypes import TYPICAL, HullType
-from parhelion.pictures.array import ArrayAdvice, ArrayPicture, array_advice, array_picture
-from parhelion.pictures.bank import BankPicture, bank_picture
-from parhelion.pictures.day import DayPicture, day_picture
-from parhelion.pictures.helm import helm_picture
-from parhelion.pictures.hull import HullPicture, RangePicture, hull_picture, range_picture
-from parhelion.pictures.match import MatchPicture, match_picture
-from parhelion.pictures.strings import StringsPicture, strings_picture
-from parhelion.pictures.warnings import WarningCounts, warning_counts
+from parhelion.stations.array.year import ThroughYear, through_year
+from parhelion.stations.strings.boxes_year import BoxesThroughYear, boxes_through_year
+from parhelion.rail.answers import answers_for
+from parhelion.rail.furthest import Ways, ways_of
+from parhelion.rail.models import Answers
+from parhelion.rail.speeds import solve_steady, steady_mps
+from parhelion.stations.array.burden import Burden, burden
+from parhelion.stations.array.next_panel import NextPanels, next_panels
+from parhelion.stations.array.picture import ArrayAdvice, ArrayPicture, array_advice, array_picture
+from parhelion.stations.array.tilt import TiltAdvice, tilt_advice
+from parhelion.stations.bank.picture import BankPicture, bank_picture
+from parhelion.stations.bank.sizing import SizingAsk
+from parhelion.stations.day.accounts import written_accounts
+from parhelion.stations.day.picture import DayPicture, day_picture
+from parhelion.stations.day.worths import Prices, prices_of
+from parhelion.stations.hull.helm import helm_picture
+from parhelion.stations.hull.helm_pdf import helm_card_pdf
+from parhelion.stations.hull.helm import HelmCard, SpeedUnit
+from parhelion.stations.hull.match import MatchPicture, match_picture
+from parhelion.stations.hull.picture import HullPicture, RangePicture, hull_picture, range_picture
+from parhelion.stations.strings.parts_table import written_parts
+from parhelion.stations.strings.picture import StringsPicture, strings_picture
+from parhelion.stations.strings.propose import Choice, first_legal
+from parhelion.stations.strings.wiring_pdf import wiring_pdf
+from parhelion.stations.registry import WarningCounts, warning_counts
+from parhelion.stations.year.ahead import DaysAhead, days_ahead
+from parhelion.stations.year.climate import ClimateYear, climate_year
 from parhelion.sun.daysteps import day_steps
 from parhelion.sun.forecast import LONGEST_DAYS, Forecast
 from parhelion.wiring.circuits import wiring_of

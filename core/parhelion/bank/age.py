@@ -8,8 +8,8 @@ References
 
 from __future__ import annotations
 
-from parhelion.chemistries import CHEMICALS
 from parhelion.design import Bank
+from parhelion.design.chemistries import CHEMICALS
 
 END_OF_LIFE_LOSS = 0.20  # of the capacity, where a cycle count ends [1]
 LEAST_HEALTH = 0.3

@@ -19,9 +19,9 @@ from typing import NamedTuple
 from numba import boolean, float64, njit, types
 
 from parhelion.bank.age import health_of
-from parhelion.chemistries import CHEMICALS
+from parhelion.computing.kernels import OPTIONS
 from parhelion.design import Bank
-from parhelion.kernels import OPTIONS
+from parhelion.design.chemistries import CHEMICALS
 
 FREEZING_C = 0.0  # lithium takes no charge at or below this
 FULL_CHARGE_FROM_C = 10.0  # and its full current from here

@@ -12,8 +12,8 @@ import numpy as np
 from numpy.typing import ArrayLike, NDArray
 
 from parhelion.bank.store import reserve_of
-from parhelion.chemistries import CHEMICALS
 from parhelion.design import Bank
+from parhelion.design.chemistries import CHEMICALS
 
 METER_ERROR = 0.005  # of the volts, that an ordinary voltmeter is off
 BLIND_SPAN = 0.20  # of the charge hidden in that error: there volts tell nothing

@@ -9,7 +9,7 @@ References
 from __future__ import annotations
 
 from parhelion.design import BoatDesign
-from parhelion.hulltypes import SECOND_MOMENT, TYPICAL
+from parhelion.design.hulltypes import SECOND_MOMENT, TYPICAL
 
 
 def stern_sinks_m(design: BoatDesign, mass_kg: float, forward_m: float) -> float:

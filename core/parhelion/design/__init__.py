@@ -1,6 +1,5 @@
 """The boat design document, by its parts; see `boat.py` for the whole."""
 
-from parhelion.chemistries import Chemistry as Chemistry
 from parhelion.design.array import Build as Build
 from parhelion.design.array import Controller as Controller
 from parhelion.design.array import ControllerKind as ControllerKind
@@ -27,6 +26,7 @@ from parhelion.design.boat import SCHEMA_NAME as SCHEMA_NAME
 from parhelion.design.boat import SCHEMA_VERSION as SCHEMA_VERSION
 from parhelion.design.boat import BoatDesign as BoatDesign
 from parhelion.design.boat import Use as Use
+from parhelion.design.chemistries import Chemistry as Chemistry
 from parhelion.design.climate import Climate as Climate
 from parhelion.design.climate import ClimateWord as ClimateWord
 from parhelion.design.climate import DayCount as DayCount

@@ -6,7 +6,7 @@ from typing import Literal
 
 from pydantic import Field, model_validator
 
-from parhelion.chemistries import CHEMICALS, Chemistry
+from parhelion.design.chemistries import CHEMICALS, Chemistry
 from parhelion.design.part import Clock, Id, Name, Part, Point, Share, out_of_reach
 
 

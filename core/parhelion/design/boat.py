@@ -28,10 +28,10 @@ from parhelion.design.array import (
 from parhelion.design.bank import Bank, Link, Load
 from parhelion.design.drive import Drive, Push
 from parhelion.design.hull import Hull, Loading, MeasuredRun, Tow
+from parhelion.design.hulltypes import draught_m
 from parhelion.design.part import Name, Part, out_of_reach
 from parhelion.design.plan import Plan, Site, Source, SourceKind, Water
 from parhelion.design.states import How
-from parhelion.hulltypes import draught_m
 
 SCHEMA_NAME = "parhelion.boat"
 SCHEMA_VERSION = 2

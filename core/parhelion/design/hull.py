@@ -2,10 +2,18 @@
 
 from __future__ import annotations
 
+from math import pi, sqrt
+
 from pydantic import Field, model_validator
 
+from parhelion.constants import GRAVITY_MPS2
+from parhelion.design.hulltypes import HULL_SPACING_TO_LENGTH, TYPICAL, HullType
 from parhelion.design.part import Id, Name, Part, out_of_reach
-from parhelion.hulltypes import HULL_SPACING_TO_LENGTH, TYPICAL, HullType
+
+
+def hull_speed_mps(length_m: float) -> float:
+    """The speed whose wave is as long as the waterline: Froude number 1/sqrt(2 pi) [m/s]."""
+    return sqrt(GRAVITY_MPS2 * length_m / (2 * pi))
 
 
 class Hull(Part):

@@ -19,6 +19,7 @@ import numpy as np
 from numpy.typing import ArrayLike, NDArray
 
 from parhelion.design import BoatDesign, Drive, Rating
+from parhelion.design.hulltypes import TYPICAL
 from parhelion.drive import trolling
 from parhelion.drive.motor import (
     FULL_LOAD_EFFICIENCY,
@@ -30,7 +31,6 @@ from parhelion.drive.motor import (
 )
 from parhelion.drive.propeller import Screw, Turning, turning_for
 from parhelion.drive.ventilation import mean_thrust_left
-from parhelion.hulltypes import TYPICAL
 
 Array = NDArray[np.float64]
 Method = Literal["given", "label", "propeller", "usual"]

@@ -13,11 +13,11 @@ from typing import Any
 
 from pydantic import ValidationError
 
-from parhelion.array.datasheet import doubts
+from parhelion.computing.kept import Memo
 from parhelion.design import Build, PanelModel
 from parhelion.errors import problems_of
 from parhelion.formats.runs_table import LineProblem
-from parhelion.memo import Memo
+from parhelion.panels.datasheet import doubts
 from parhelion.quantities import Frozen
 
 MOST_ROWS = 50_000

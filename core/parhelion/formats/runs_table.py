@@ -15,17 +15,15 @@ from typing import Any
 
 from pydantic import ValidationError
 
-from parhelion.answers.helm import STEPS, SpeedUnit
 from parhelion.design import MeasuredRun
 from parhelion.errors import problems_of
 from parhelion.quantities import Frozen
-from parhelion.units import KG_PER_POUND
+from parhelion.units import KG_PER_POUND, MPS_PER, SpeedUnit
 
 MOST_LINES = 500
 SPEED_SIZES = {
-    "kn": STEPS["kn"][0], "kt": STEPS["kn"][0], "kts": STEPS["kn"][0], "knots": STEPS["kn"][0],
-    "km/h": STEPS["km/h"][0], "kmh": STEPS["km/h"][0], "kph": STEPS["km/h"][0], "mph": STEPS["mph"][0],
-    "m/s": 1.0,
+    **MPS_PER, "kt": MPS_PER["kn"], "kts": MPS_PER["kn"], "knots": MPS_PER["kn"], "kmh": MPS_PER["km/h"],
+    "kph": MPS_PER["km/h"], "m/s": 1.0,
 }  # fmt: skip
 OTHER_SIZES = {"w": 1.0, "kw": 1000.0, "v": 1.0, "a": 1.0, "kg": 1.0, "lb": KG_PER_POUND}
 NAMES = (  # what a heading may say, and the column it is

@@ -7,7 +7,7 @@ from numpy.typing import ArrayLike, NDArray
 
 from parhelion.constants import AIR_DENSITY_KG_PER_M3
 from parhelion.design import HIDDEN, BoatDesign, Side
-from parhelion.hulltypes import HULL_SPACING_TO_LENGTH, TYPICAL, HullType
+from parhelion.design.hulltypes import HULL_SPACING_TO_LENGTH, TYPICAL, HullType
 
 PLATE_CD = 1.2  # of a flat plate across the wind
 

@@ -15,6 +15,7 @@ from dataclasses import dataclass
 import numpy as np
 from numpy.typing import NDArray
 
+from parhelion.computing.kept import Memo
 from parhelion.constants import (
     FRESH_DENSITY_KG_PER_M3,
     FRESH_VISCOSITY_M2_PER_S,
@@ -23,12 +24,11 @@ from parhelion.constants import (
     SEA_VISCOSITY_M2_PER_S,
 )
 from parhelion.design import Hull, Water
+from parhelion.design.hulltypes import TYPICAL, Model, draught_m
 from parhelion.hull import delft, planing, thinship
 from parhelion.hull.friction import friction_coefficient
 from parhelion.hull.holtrop import HoltropHull, calm_resistance
 from parhelion.hull.transom import BASE_DRAG, transom_n
-from parhelion.hulltypes import TYPICAL, Model, draught_m
-from parhelion.memo import Memo
 
 Array = NDArray[np.float64]
 

@@ -12,13 +12,13 @@ import numpy as np
 from numpy.typing import ArrayLike, NDArray
 from scipy.interpolate import PchipInterpolator
 
+from parhelion.computing.kept import once
 from parhelion.constants import GRAVITY_MPS2
 from parhelion.design import BoatDesign, MeasuredRun
 from parhelion.drive.chain import available_thrust_n, battery_w
 from parhelion.drive.limits import DriveLimit, Limited, drive_limit
 from parhelion.hull.resistance import ServiceResistance, service_resistance, widening
 from parhelion.hull.runs import Fit, fit, run_sd, span_sd
-from parhelion.memo import once
 
 Array = NDArray[np.float64]
 

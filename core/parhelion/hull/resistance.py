@@ -9,11 +9,11 @@ from numpy.typing import ArrayLike, NDArray
 
 from parhelion.constants import GRAVITY_MPS2
 from parhelion.design import BoatDesign, Hull, Tow, Water
+from parhelion.design.hulltypes import TYPICAL, Model
 from parhelion.hull import delft, planing
 from parhelion.hull.air import PLATE_CD, air_resistance_n, frontal_area_m2, raised_panels_m2
 from parhelion.hull.calm import CalmWater, calm_water, hulls_of, planing_hull, planing_share
 from parhelion.hull.weather import WaveDrag, wave_drag, wind_resistance_n
-from parhelion.hulltypes import TYPICAL, Model
 
 Array = NDArray[np.float64]
 
@@ -134,11 +134,6 @@ def service_resistance(
             tow = tow + tow_resistance_n(item, water, speed)
     made = (service, air, wind, waves, tow, share, calm.planing_share)
     return ServiceResistance(np.asarray(speed_mps, dtype=float), *(part.reshape(shape) for part in made))
-
-
-def hull_speed_mps(length_m: float) -> float:
-    """The speed whose wave is as long as the waterline: Froude number 1/sqrt(2 pi) [m/s]."""
-    return float(np.sqrt(GRAVITY_MPS2 * length_m / (2 * np.pi)))
 
 
 def range_warnings(design: BoatDesign, speed_mps: float | None = None) -> list[RangeWarning]:

@@ -11,7 +11,7 @@ from __future__ import annotations
 from math import atan, degrees
 
 from parhelion.design import BoatDesign
-from parhelion.hulltypes import SECOND_MOMENT, TYPICAL
+from parhelion.design.hulltypes import SECOND_MOMENT, TYPICAL
 
 BODY_CENTRE_M = 0.3  # a usual small boat's centre of gravity over the waterline
 BODY_MIDDLE = 0.4  # of the draught: how far down the middle of the hull body lies

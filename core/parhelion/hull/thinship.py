@@ -17,8 +17,8 @@ from dataclasses import dataclass
 import numpy as np
 from numpy.typing import ArrayLike, NDArray
 
+from parhelion.computing.kept import Memo
 from parhelion.constants import GRAVITY_MPS2
-from parhelion.memo import Memo
 
 Array = NDArray[np.float64]
 

@@ -21,9 +21,9 @@ from datetime import time as Time
 import numpy as np
 from numpy.typing import NDArray
 
+from parhelion.computing.kept import Memo
 from parhelion.constants import STEP_S, STEPS_PER_DAY
 from parhelion.design import Site
-from parhelion.memo import Memo
 from parhelion.sun.zone import zone_at
 
 Array = NDArray[np.float64]

@@ -21,9 +21,9 @@ from numpy.typing import NDArray
 from scipy.optimize import brentq
 from scipy.signal import lfilter
 
+from parhelion.computing.kept import Memo
 from parhelion.constants import STEP_H
 from parhelion.design import ClimateWord, Site, Sky
-from parhelion.memo import Memo
 from parhelion.sun.daysteps import DaySteps, day_steps
 from parhelion.sun.sky import clear_sky_index
 

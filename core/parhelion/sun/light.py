@@ -15,8 +15,8 @@ from typing import Protocol
 import numpy as np
 from numpy.typing import NDArray
 
+from parhelion.computing.kept import Memo
 from parhelion.design import Site, Sky
-from parhelion.memo import Memo
 from parhelion.sun.daysteps import day_steps
 from parhelion.sun.sky import clear_sky_index
 

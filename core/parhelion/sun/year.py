@@ -17,10 +17,10 @@ import numpy as np
 from numba import float64, njit, types
 from numpy.typing import NDArray
 
+from parhelion.computing.kept import Memo
+from parhelion.computing.kernels import OPTIONS
 from parhelion.constants import STEP_S, STEPS_PER_DAY
 from parhelion.design import Site, Sky
-from parhelion.kernels import OPTIONS
-from parhelion.memo import Memo
 from parhelion.sun.climate import usual_air_temperature_c
 from parhelion.sun.light import Light, split
 from parhelion.sun.sky import BROKEN_BRIGHT, BROKEN_DULL, STEADY

@@ -10,8 +10,8 @@ from __future__ import annotations
 
 from dataclasses import dataclass
 
-from parhelion.chemistries import CHEMICALS, Chemistry
 from parhelion.design import Bank
+from parhelion.design.chemistries import CHEMICALS, Chemistry
 from parhelion.wiring.circuits import absorption_v, float_v
 
 EQUALISE_V, COMPENSATION_V_PER_K = 2.58, -0.004  # a lead cell [1]

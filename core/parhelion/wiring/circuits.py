@@ -7,7 +7,6 @@ from __future__ import annotations
 
 from dataclasses import dataclass
 
-from parhelion.chemistries import CHEMICALS
 from parhelion.design import (
     Bank,
     BoatDesign,
@@ -20,6 +19,7 @@ from parhelion.design import (
     Place,
     Source,
 )
+from parhelion.design.chemistries import CHEMICALS
 from parhelion.wiring.cables import LASTING, Cable, cable_for, fuse_a, lasting_a, string_fuses
 from parhelion.wiring.panel_volts import PanelVolts, in_series, panel_volts
 from parhelion.wiring.strings import by_hand, strings_of

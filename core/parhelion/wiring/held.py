@@ -20,8 +20,8 @@ from itertools import pairwise
 import numpy as np
 from numpy.typing import NDArray
 
-from parhelion.chemistries import CHEMICALS
 from parhelion.design import Bank, BoatDesign, Controller, ControllerKind, PanelGroup
+from parhelion.design.chemistries import CHEMICALS
 from parhelion.wiring.panel_volts import CELL_VOC, STANDARD_C, PanelVolts, in_series, panel_volts
 from parhelion.wiring.strings import by_hand, strings_of
 

@@ -3,8 +3,8 @@
 from __future__ import annotations
 
 import numpy as np
-from parhelion.array.layout import SUBSTRINGS
-from parhelion.array.mismatch import BYPASS_V, CELL_V, LEAST_LIGHT, _volts
+from parhelion.panels.layout import SUBSTRINGS
+from parhelion.panels.mismatch import BYPASS_V, CELL_V, LEAST_LIGHT, _volts
 
 
 def effective_light(beam, diffuse, worst, cells, half_cut):

@@ -9,9 +9,9 @@ from unittest import mock
 
 from django.conf import settings
 from django.test import TransactionTestCase
-from parhelion.answers.ladder import upgrade_ladder
-from parhelion.day.outlook import outlook_of
+from parhelion.balance.outlook import outlook_of
 from parhelion.formats.boat_file import read_boat
+from parhelion.stations.year.upgrades import upgrade_ladder
 
 from runs import worker
 from runs.kinds import WORK, Kind

@@ -12,8 +12,8 @@ from django.test import SimpleTestCase
 from hypothesis import given
 from hypothesis import settings as effort
 from hypothesis import strategies as st
-from parhelion.answers.compose import answers_for
 from parhelion.formats.boat_file import read_boat
+from parhelion.rail.answers import answers_for
 from parhelion.sun.daysteps import day_steps
 
 from stations.router import content_hash

@@ -1,1 +1,0 @@
-"""Findings: one rule a function, each with its number, action, reason and source."""

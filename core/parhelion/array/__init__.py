@@ -1,1 +1,0 @@
-"""What the panels make of the light."""

@@ -1,0 +1,1 @@
+"""How work is compiled, kept, shared out and followed."""

@@ -1,1 +1,0 @@
-"""The balance of a day: harvest against house and motor, step by step."""

@@ -1,0 +1,1 @@
+"""Where panels stand, what shades them and what they give."""

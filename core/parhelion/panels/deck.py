@@ -1,0 +1,124 @@
+"""The deck as it stands in a state of the boat: which panels give, where each lies, what may shade it."""
+
+from __future__ import annotations
+
+from dataclasses import dataclass
+
+import numpy as np
+
+from parhelion.computing.kept import Memo
+from parhelion.design import HIDDEN, BoatDesign, How, Obstacle, PanelGroup, Place, Tended
+from parhelion.panels.bodies import Body, body_of, body_of_panels
+from parhelion.panels.layout import PanelAt, leaves_of, panels_of
+
+FLAT_BELOW_DEG = 0.05
+LYING_EDGE_M = 0.02  # a neighbour that rises less over a panel's plane lies in it
+
+
+@dataclass(frozen=True)
+class DeckGroup:
+    """A panel group as it stands: its place in that state, its panels and what may shade each of them.
+
+    A folding panel lies here as its leaves, `leaves` of them one after another; flat where its place has no
+    position.
+    """
+
+    group: PanelGroup
+    place: Place  # with the tilt of the state
+    how: How
+    panels: tuple[PanelAt, ...]
+    bodies: tuple[tuple[Body, ...], ...]  # by panel
+    leaves: int = 1
+
+    @property
+    def gives(self) -> bool:
+        return self.how in (How.SET, How.TILTED)
+
+    @property
+    def alone(self) -> bool:
+        """Whether all its panels see the sky alike, so that one stands for all."""
+        return self.leaves == 1 and not any(self.bodies)
+
+
+@dataclass(frozen=True)
+class Deck:
+    """All panel groups of the set in use, and the obstacles that stand."""
+
+    groups: tuple[DeckGroup, ...]
+    obstacles: tuple[Obstacle, ...]
+
+
+_decks: Memo[Deck] = Memo(256)
+
+
+def deck_of(design: BoatDesign) -> Deck:
+    """The deck of a design in the state of its plan."""
+    hand = bool(design.strings)
+    key = (design.places, design.panels, design.panel_set, design.obstacles, design.plan.state, hand)
+    return _decks.get(key, lambda: _deck(design))
+
+
+def obstacles_standing(design: BoatDesign) -> tuple[Obstacle, ...]:
+    """What throws shade in the plan's state, as it then stands."""
+    found = (thing.as_it_stands(design.plan.state) for thing in design.obstacles)
+    return tuple(thing for thing in found if thing is not None)
+
+
+def _deck(design: BoatDesign) -> Deck:
+    standing = []
+    for group in design.fitted_panels:
+        place, how = design.as_it_stands(design.place(group.place_id))
+        if 0 < place.tilt_deg < FLAT_BELOW_DEG:
+            place = place.model_copy(update={"tilt_deg": 0.0})
+        panels = leaves_of(place, group) if group.leaf_tilts_deg else panels_of(place, group)
+        standing.append((group, place, how, panels))
+    obstacles = obstacles_standing(design)
+    things = [body_of(obstacle) for obstacle in obstacles]
+    laid: list[tuple[str, str, bool, PanelAt]] = []  # place, group, whether as it is, panel
+    for group, place, how, panels in standing:
+        if how not in HIDDEN:
+            for real, found in ((True, panels), (False, _as_neighbour(place, group, panels))):
+                laid += [(place.id, group.id, real, panel) for panel in found]
+    corners = np.array([panel.corners for *_, panel in laid]).reshape(-1, 4, 3)
+
+    def around(place: Place, panel: PanelAt) -> tuple[Body, ...]:
+        found = [thing for thing in things if thing.rises_above(panel)]
+        rises = ((corners - np.array(panel.middle)) @ panel.normal).max(axis=1) > LYING_EDGE_M
+        by_group: dict[str, list[PanelAt]] = {}
+        for index in np.flatnonzero(rises):
+            its_place, its_group, real, neighbour = laid[index]
+            if real is (its_place == place.id) and neighbour is not panel:
+                by_group.setdefault(its_group, []).append(neighbour)
+        return (*found, *(body_of_panels(panels) for panels in by_group.values()))
+
+    return Deck(
+        tuple(
+            DeckGroup(
+                group, place, how, tuple(panels), tuple(around(place, panel) for panel in panels),
+                max(len(group.leaf_tilts_deg), 1) if panels else 1,
+            )
+            for group, place, how, panels in standing
+        ),
+        obstacles,
+    )  # fmt: skip
+
+
+def _as_neighbour(place: Place, group: PanelGroup, panels: list[PanelAt]) -> list[PanelAt]:
+    """Panels as others see them; whoever tends a place sees to it that it shades nothing else."""
+    if place.tended is Tended.LEFT or not place.hinged:
+        return panels
+    return panels_of(place.model_copy(update={"tilt_deg": place.hinge_deg[0]}), group)
+
+
+def at_tilt(design: BoatDesign, place_id: str, tilt_deg: float) -> BoatDesign:
+    """The design with one place at another tilt in the state it is in, left there; for what-ifs."""
+    place, state = design.place(place_id), design.plan.state.value
+    standing = getattr(place.stands, state)
+    changes: dict[str, object] = {"tended": Tended.LEFT}
+    if standing.how is How.TILTED:
+        tilted = standing.model_copy(update={"tilt_deg": tilt_deg})
+        changes["stands"] = place.stands.model_copy(update={state: tilted})
+    else:
+        changes["tilt_deg"] = tilt_deg
+    other = place.model_copy(update=changes)
+    return design.changed(places=tuple(other if item is place else item for item in design.places))

@@ -1,1 +1,0 @@
-"""What each station's picture shows, as numbers ready to draw."""

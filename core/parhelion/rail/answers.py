@@ -1,0 +1,156 @@
+"""All answers of a design, composed."""
+
+from __future__ import annotations
+
+from datetime import datetime
+
+from parhelion.balance.outlook import Outlook, outlook_of, shown_outlook
+from parhelion.bank.store import reserve_of
+from parhelion.design import BoatDesign
+from parhelion.quantities import Quantity
+from parhelion.rail import cells
+from parhelion.rail.furthest import by_pace, distances_m, further_way
+from parhelion.rail.held_back import held_back_by, with_panel
+from parhelion.rail.models import Answers, Distance, RailCell, SteadySpeed
+from parhelion.rail.reasons import assumes_all
+from parhelion.rail.speeds import (
+    bank_power_w,
+    days_run_bank,
+    days_run_sun,
+    live_distance,
+    live_speed,
+    nine_in_ten,
+    solve_steady,
+    steady_speed,
+)
+from parhelion.rail.stores import bank_at_dusk, range_at_speed, refill, sun_share
+
+
+def answers_for(
+    design: BoatDesign, at: datetime | None = None, compared_with: BoatDesign | None = None
+) -> Answers:
+    """The headline answers of a design.
+
+    Parameters
+    ----------
+    design : BoatDesign
+    at : datetime, optional
+        The moment that "now" means, with its time zone; solar noon where it is not given. Only its place
+        within the day counts.
+    compared_with : BoatDesign, optional
+        A kept variant; the rail's cells then carry the change against it.
+
+    Returns
+    -------
+    Answers
+    """
+    found = answers_from(outlook_of(design), at)
+    if compared_with is None:
+        return found
+    other = answers_from(outlook_of(compared_with), at)
+    return found.model_copy(update={"rail": with_changes(found.rail, other.rail)})
+
+
+def answers_from(outlook: Outlook, at: datetime | None = None) -> Answers:
+    """The answers of a design already gathered; see `answers_for`."""
+    design, day = outlook.design, outlook.day
+    kind = cells.rail_kind(design)
+    moment = at or day.solar_noon_at
+    solved = solve_steady(outlook)
+    steady = steady_speed(outlook, solved)
+    on_sun = days_run_sun(outlook, steady) if kind != "no_bank" else live_distance(outlook)
+    watts = bank_power_w(outlook)
+    with_bank = days_run_bank(outlook, watts)
+    way = further_way(outlook, with_bank.distance_m or 0.0)
+    if way is not None:
+        with_bank = by_pace(with_bank, outlook, way)
+    record = outlook.run_plan()
+    dusk = bank_at_dusk(outlook, record)
+    reach = range_at_speed(outlook)
+    partial = Answers.model_construct(
+        rail_kind=kind,
+        rail=[],
+        assumes=assumes_all(outlook),
+        sun_only_now=live_speed(outlook, day.step_at(moment), moment),
+        sun_only_noon=live_speed(outlook, day.noon_step, day.solar_noon_at),
+        sun_only_steady=steady,
+        days_run_sun=on_sun,
+        days_run_bank=with_bank,
+        nine_in_ten=nine_in_ten(
+            outlook, with_bank, watts, None if way is None else distances_m(outlook, way)
+        ),
+        bank_at_dusk=dusk,
+        refill=refill(outlook, dusk),
+        range_at_speed=reach,
+        sun_share=sun_share(outlook, reach),
+        held_back_by=held_back_by(outlook, kind, solved),
+        zone=day.zone,
+        starts_at=day.starts_at,
+        spells_default=design.plan.spells is None,
+    )
+    return partial.model_copy(update={"rail": _rail(outlook, partial)})
+
+
+def _first_panel(outlook: Outlook) -> tuple[SteadySpeed, Distance]:
+    """What a first panel would give, over the hours of the plan."""
+    design, _ = with_panel(outlook.design)
+    trial = shown_outlook(design, outlook)
+    steady = steady_speed(trial, solve_steady(trial))
+    return steady, days_run_sun(trial, steady)
+
+
+def _rail(outlook: Outlook, found: Answers) -> list[RailCell]:
+    bank = outlook.design.bank
+    dusk = cells.dusk_cell(found.bank_at_dusk, reserve_of(bank) if bank else None)
+    held = cells.held_cell(found.held_back_by)
+    if found.rail_kind == "auxiliary":
+        return [
+            cells.range_cell(found.range_at_speed),
+            cells.win_back_cell(found.refill),
+            dusk,
+            cells.steady_cell(found.sun_only_steady, found.sun_only_noon, found.sun_only_now),
+            held,
+        ]
+    if found.rail_kind == "home_charged":
+        return [
+            cells.range_cell(found.range_at_speed),
+            cells.share_cell(found.sun_share),
+            dusk,
+            cells.refill_cell(found.refill),
+            held,
+        ]
+    if found.rail_kind == "no_bank":
+        return [
+            cells.live_cell(found.sun_only_noon, found.sun_only_now),
+            cells.live_distance_cell(found.days_run_sun, found.nine_in_ten),
+            held,
+        ]
+    if found.rail_kind == "no_panels":
+        return [
+            cells.range_cell(found.range_at_speed),
+            cells.first_panel_cell(*_first_panel(outlook)),
+            dusk,
+            held,
+        ]
+    return [
+        cells.steady_cell(found.sun_only_steady, found.sun_only_noon, found.sun_only_now),
+        cells.run_cell(found.days_run_sun, found.days_run_bank, found.nine_in_ten),
+        dusk,
+        cells.refill_cell(found.refill),
+        held,
+    ]
+
+
+def with_changes(rail: list[RailCell], other: list[RailCell]) -> list[RailCell]:
+    """Each cell with its change against the cell of the same key in another rail."""
+    values = {cell.key: cell.value for cell in other}
+
+    def change(cell: RailCell) -> Quantity | None:
+        old = values.get(cell.key)
+        if cell.value is None or old is None or old.quantity != cell.value.quantity:
+            return None
+        if isinstance(cell.value.value, str) or isinstance(old.value, str):
+            return None
+        return cell.value.model_copy(update={"value": cell.value.value - old.value, "signed": True})
+
+    return [cell.model_copy(update={"change": change(cell)}) for cell in rail]

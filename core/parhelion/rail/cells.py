@@ -1,0 +1,191 @@
+"""The answer rail: five cells that follow what the boat is for."""
+
+from __future__ import annotations
+
+from parhelion.design import BoatDesign, Use
+from parhelion.quantities import (
+    Quantity,
+    Sentence,
+    days,
+    distance,
+    fraction,
+    hours,
+    power,
+    sentence,
+    speed,
+    words,
+)
+from parhelion.rail.held_back import FIRST_PANEL_W
+from parhelion.rail.models import (
+    Answer,
+    Distance,
+    Dusk,
+    HeldBackBy,
+    LiveSpeed,
+    Rail,
+    RailCell,
+    Range,
+    Refill,
+    SteadySpeed,
+    SunShare,
+)
+
+LIMIT_WORDS = {
+    "bank full": "bank full by day",
+    "bank empty": "bank at its reserve",
+    "controller clips": "a controller clips",
+    "drive": "the drive's rating",
+    "hours of light": "hours of light",
+}
+
+
+def rail_kind(design: BoatDesign) -> Rail:
+    """Which rail a design gets: what it lacks comes before what it is for."""
+    if not design.banks and not design.panels:
+        return "nothing_yet"
+    if not design.banks:
+        return "no_bank"
+    if not design.panels:
+        return "no_panels"
+    kinds: dict[Use, Rail] = {
+        Use.CRUISER: "cruiser",
+        Use.AUXILIARY: "auxiliary",
+        Use.HOME_CHARGED: "home_charged",
+    }
+    return kinds[design.use]
+
+
+def _cell(key: str, label: str, answer: Answer, value: Quantity | None, lines: list[Sentence]) -> RailCell:
+    return RailCell(
+        key=key, label=label, value=value, lines=lines, reason=answer.reason, assumes=answer.assumes,
+        why=answer.why,
+    )  # fmt: skip
+
+
+def steady_cell(steady: SteadySpeed, noon: LiveSpeed, now: LiveSpeed) -> RailCell:
+    lines = [sentence("over {h} a day", h=hours(steady.hours))] if steady.hours else []
+    if noon.speed_mps is not None and now.speed_mps is not None:
+        lines.append(
+            sentence("noon {noon} · now {now}", noon=speed(noon.speed_mps), now=speed(now.speed_mps))
+        )
+    value = None if steady.speed_mps is None else speed(steady.speed_mps)
+    return _cell("sun_only_steady", "Sun-only speed", steady, value, lines)
+
+
+def _ninth_line(ninth: Distance) -> Sentence:
+    """The tenth percentile, named after the days it stands for."""
+    assert ninth.distance_m is not None
+    sky = ninth.assumes.slots["sky"]
+    return sentence("9 of 10 {sky} days: ≥ {d}", d=distance(ninth.distance_m), sky=sky)
+
+
+def run_cell(sun: Distance, bank: Distance, ninth: Distance) -> RailCell:
+    lines = []
+    if bank.distance_m is not None:
+        lines.append(sentence("with the bank {d}", d=distance(bank.distance_m)))
+    if ninth.distance_m is not None:
+        lines.append(_ninth_line(ninth))
+    value = None if sun.distance_m is None else distance(sun.distance_m)
+    return _cell("days_run_sun", "Day's run on sun", sun, value, lines)
+
+
+def dusk_cell(dusk: Dusk, reserve: float | None) -> RailCell:
+    lines = []
+    if dusk.low_frac is not None and dusk.high_frac is not None:
+        lines.append(
+            sentence("{low} to {high} on 8 of 10 days", low=fraction(dusk.low_frac),
+                     high=fraction(dusk.high_frac))
+        )  # fmt: skip
+    if reserve is not None:
+        lines.append(sentence("reserve {r}", r=fraction(reserve)))
+    value = None if dusk.soc_frac is None else fraction(dusk.soc_frac)
+    return _cell("bank_at_dusk", "Bank at dusk", dusk, value, lines)
+
+
+def refill_cell(refill: Refill) -> RailCell:
+    lines = []
+    if refill.nine_in_ten_days is not None:
+        lines.append(sentence("{d} or less 9 times in 10", d=days(refill.nine_in_ten_days)))
+    if refill.from_reserve_days is not None:
+        lines.append(sentence("from the reserve {d}", d=days(refill.from_reserve_days)))
+    value = None if refill.days is None else days(refill.days)
+    return _cell("refill", "Refill at the dock", refill, value, lines)
+
+
+def win_back_cell(refill: Refill) -> RailCell:
+    value = None if refill.from_reserve_days is None else days(refill.from_reserve_days)
+    lines = []
+    if refill.days is not None:
+        lines.append(sentence("from this plan's dusk {d}", d=days(refill.days)))
+    return _cell("refill", "Won back by the sun", refill, value, lines)
+
+
+def held_cell(held: HeldBackBy) -> RailCell:
+    lines = []
+    if held.step is not None:
+        value = words(held.step.key)
+        label = held.step.label
+        lines.append(
+            Sentence(
+                text=f"{label.text}: {{gain}}",
+                slots={**label.slots, "gain": distance(held.step.gain_m, signed=True)},
+            )
+        )
+        names = {
+            "panel": "array area",
+            "battery": "bank size",
+            "house": "house loads",
+            "mass": "mass aboard",
+        }
+        value = words(names[held.step.key])
+    else:
+        value = words("nothing")
+        lines.append(sentence("go slower or longer"))
+    if held.limits:
+        lines.append(sentence("{limits}", limits=words(", ".join(LIMIT_WORDS[item] for item in held.limits))))
+    return _cell("held_back_by", "Held back by", held, value, lines)
+
+
+def range_cell(reach: Range) -> RailCell:
+    lines = [sentence("at {v}", v=speed(reach.speed_mps))]
+    if reach.hours is not None:
+        lines = [sentence("{h} at {v}", h=hours(reach.hours), v=speed(reach.speed_mps))]
+    value = distance(reach.distance_m) if reach.distance_m is not None else None
+    if reach.keeps_up:
+        value = words("no end")
+    return _cell("range_at_speed", "Range to the reserve", reach, value, lines)
+
+
+def share_cell(share: SunShare) -> RailCell:
+    value = None if share.share_frac is None else fraction(share.share_frac)
+    lines = []
+    if share.minutes_won is not None and share.distance_won_m is not None:
+        lines.append(
+            sentence("{h} and {d} more", h=hours(share.minutes_won / 60), d=distance(share.distance_won_m))
+        )
+    return _cell("sun_share", "Won from the sun", share, value, lines)
+
+
+def live_cell(noon: LiveSpeed, now: LiveSpeed) -> RailCell:
+    lines = []
+    if now.speed_mps is not None:
+        lines.append(sentence("now {v}", v=speed(now.speed_mps)))
+    value = None if noon.speed_mps is None else speed(noon.speed_mps)
+    return _cell("sun_only_noon", "Speed at noon, live sun", noon, value, lines)
+
+
+def live_distance_cell(run: Distance, ninth: Distance) -> RailCell:
+    lines = []
+    if ninth.distance_m is not None:
+        lines.append(_ninth_line(ninth))
+    value = None if run.distance_m is None else distance(run.distance_m)
+    return _cell("days_distance", "Day's distance", run, value, lines)
+
+
+def first_panel_cell(answer: SteadySpeed, run: Distance) -> RailCell:
+    """What a first panel would give a boat that has none."""
+    lines = [sentence("a first {w} panel, flat", w=power(FIRST_PANEL_W))]
+    if run.distance_m:
+        lines.append(sentence("{d} a day on sun", d=distance(run.distance_m)))
+    value = None if answer.speed_mps is None else speed(answer.speed_mps)
+    return _cell("first_panel", "A panel would give", answer, value, lines)

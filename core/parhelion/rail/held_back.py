@@ -1,0 +1,226 @@
+"""What holds the boat back: the limits that are active, and the practical step that buys most miles.
+
+Steps are finite differences on the shown day, each with its mass and cost counted in.
+"""
+
+from __future__ import annotations
+
+from datetime import datetime, timedelta
+from typing import Literal
+
+import numpy as np
+
+from parhelion.balance.flow import REFUSED, SOC
+from parhelion.balance.outlook import Outlook, shown_outlook
+from parhelion.constants import STEP_H
+from parhelion.design import BoatDesign, Controller, PanelGroup, Place, Spell
+from parhelion.design.array import PANEL_KG_PER_W
+from parhelion.design.chemistries import CHEMICALS
+from parhelion.quantities import Fact, Sentence, distance, fraction, mass, money, power, sentence
+from parhelion.rail.models import HeldBackBy, Limit, Step
+from parhelion.rail.reasons import SUN_SOURCE, assumes_hours, why
+from parhelion.rail.speeds import Steady, live_distances, solve_steady, steady_mps
+from parhelion.rail.stores import range_at_speed
+
+WORTH_FRAC = 0.02  # a step that wins less is "nothing: go slower or longer"
+HOUSE_STEP_W = 50.0
+MASS_STEP_FRAC = 0.10
+FIRST_PANEL_W = 200.0
+PANEL_PRICE_PER_W = 1.3  # invented coins, with its share of controller and cable
+REFUSED_FRAC = 0.01  # of the day's harvest thrown away before "bank full" counts as a limit
+CLIPPED_FRAC = 0.005
+CLIPS_FROM_WH = 5.0  # of a day: less is not worth another controller
+LARGER_LIMIT, CONTROLLER_PRICE = 1.5, 120.0  # of its amps; invented coins
+LONGEST_HOURS = 23  # motoring that leaves no further hour in the day
+NEAR_RESERVE = 0.005  # state of charge
+
+Key = Literal["panel", "battery", "house", "mass"]
+Candidate = tuple[Key, Sentence, BoatDesign, float, float]  # the changed design, added kg, cost in coins
+Measure = Literal["days_run_sun", "range", "days_distance"]
+MEASURES: dict[str, Measure] = {
+    "cruiser": "days_run_sun",
+    "auxiliary": "range",
+    "home_charged": "range",
+    "no_bank": "days_distance",
+    "no_panels": "range",
+}
+
+
+def miles_m(outlook: Outlook, measure: Measure) -> float:
+    """The distance that counts for this use [m]; inf where the sun keeps up."""
+    if measure == "days_run_sun":
+        return _steady_miles_m(outlook, solve_steady(outlook))
+    if measure == "days_distance":
+        return float(live_distances(outlook)[outlook.light.shown])
+    reach = range_at_speed(outlook)
+    return np.inf if reach.keeps_up else reach.distance_m or 0.0
+
+
+def _steady_miles_m(outlook: Outlook, steady: Steady | None) -> float:
+    return steady_mps(outlook, steady) * outlook.hours * 3600
+
+
+def with_panel(design: BoatDesign, watts: float | None = None) -> tuple[BoatDesign, float]:
+    """The design with one more of its largest panel group's panels, or a first one flat; and its watts.
+
+    One more is taken to give what those of its group give on the mean: where it would lie is not asked here.
+    """
+    if design.panels:
+        largest = max(design.panels, key=lambda group: group.nameplate_w * group.count)
+        more = largest.model_copy(
+            update={
+                "nameplate_w": largest.nameplate_w * (largest.count + 1) / largest.count,
+                "panel_width_m": largest.width,
+                "panel_length_m": largest.length,
+            }
+        )
+        panels = tuple(more if group is largest else group for group in design.panels)
+        return design.model_copy(update={"panels": panels}), largest.nameplate_w
+    watts = watts or FIRST_PANEL_W
+    group = PanelGroup(id="first", place_id="first", controller_id="first", nameplate_w=watts)
+    return design.model_copy(
+        update={
+            "panels": (group,),
+            "places": (*design.places, Place(id="first", name="First panel")),
+            "controllers": (*design.controllers, Controller(id="first")),
+        }
+    ), watts
+
+
+def lighter_house(design: BoatDesign) -> tuple[BoatDesign, float]:
+    """The design with 50 W less house on the mean, or none where it takes less; and the watts saved."""
+    mean = sum(load.power_w * load.hours_per_day / 24 for load in design.loads)
+    saved = min(HOUSE_STEP_W, mean)
+    left = 1 - saved / mean if mean else 1.0
+    loads = tuple(load.model_copy(update={"power_w": load.power_w * left}) for load in design.loads)
+    return design.model_copy(update={"loads": loads}), saved
+
+
+def with_larger_controllers(outlook: Outlook) -> BoatDesign | None:
+    """The design with controllers of more amps, where they clip on the shown day."""
+    if float(outlook.harvest.clipped_w[outlook.light.shown].sum() * STEP_H) < CLIPS_FROM_WH:
+        return None
+    boxes = tuple(
+        box.model_copy(update={"current_limit_a": box.current_limit_a and box.current_limit_a * LARGER_LIMIT})
+        for box in outlook.design.controllers
+    )
+    return outlook.design.changed(controllers=boxes)
+
+
+def _candidates(design: BoatDesign) -> list[Candidate]:
+    """Every step that applies to a design."""
+    found: list[Candidate] = []
+    changed, watts = with_panel(design)
+    each = max(design.panels, key=lambda g: g.nameplate_w * g.count).mass_kg if design.panels else None
+    found.append(
+        ("panel", sentence("one more {w} panel", w=power(watts)), changed,
+         each or watts * PANEL_KG_PER_W, watts * PANEL_PRICE_PER_W)
+    )  # fmt: skip
+    bank = design.bank
+    if bank is not None:
+        grown = bank.model_copy(update={"parallel": bank.parallel * 2})
+        found.append(
+            ("battery", sentence("a second bank like yours"),
+             design.model_copy(update={"banks": (grown, *design.banks[1:])}),
+             bank.mass, bank.nominal_wh * CHEMICALS[bank.chemistry].price_per_wh)
+        )  # fmt: skip
+    lighter, saved = lighter_house(design)
+    if saved > 0:
+        found.append(("house", sentence("{w} less house", w=power(saved)), lighter, 0.0, 0.0))
+    drop = MASS_STEP_FRAC * design.displacement_kg
+    found.append(("mass", sentence("{m} less aboard", m=mass(drop)), design, -drop, 0.0))
+    return found
+
+
+def steps(outlook: Outlook, measure: Measure, base: float) -> list[Step]:
+    """Every practical step with what it wins over `base` [m], best first."""
+    design = outlook.design
+    made = []
+    for key, label, changed, added_kg, cost in _candidates(design):
+        trial = shown_outlook(changed, outlook, design.displacement_kg + added_kg)
+        gain = miles_m(trial, measure) - base
+        if not np.isfinite(gain):
+            continue
+        made.append(
+            Step(key=key, label=label, gain_m=gain, gain_frac=gain / base if base > 0 else None,
+                 mass_kg=added_kg, cost=cost)
+        )  # fmt: skip
+    return sorted(made, key=lambda item: -item.gain_m)
+
+
+def longer_day(outlook: Outlook) -> Outlook | None:
+    """The same day with the last spell an hour longer; None where the day has no further hour."""
+    if not outlook.spells or outlook.hours > LONGEST_HOURS:
+        return None
+    last = outlook.spells[-1]
+    end = (datetime.combine(outlook.day.starts_at.date(), last.ends_at) + timedelta(hours=1)).time()
+    longer = (*outlook.spells[:-1], Spell(starts_at=last.starts_at, ends_at=end))
+    plan = outlook.design.plan.model_copy(update={"spells": longer})
+    return shown_outlook(outlook.design.model_copy(update={"plan": plan}), outlook)
+
+
+def active_limits(outlook: Outlook, measure: Measure, steady: Steady | None, base: float) -> list[Limit]:
+    """The limits that bind on the shown day under the steady plan."""
+    limits: list[Limit] = []
+    shown = outlook.light.shown
+    given = float(outlook.harvest.array_w[shown].sum())
+    if outlook.harvest.clipped_w[shown].sum() > CLIPPED_FRAC * given > 0:
+        limits.append("controller clips")
+    if steady is None or steady.power_w < 0 or measure != "days_run_sun":
+        if measure == "range" and outlook.store is not None:
+            limits.append("bank empty")
+        return limits
+    record = outlook.run(steady.power_w, steady.start_soc, slice(shown, shown + 1))[0]
+    if record[:, REFUSED].sum() > REFUSED_FRAC * given > 0:
+        limits.append("bank full")
+    assert outlook.store is not None
+    if float(record[:, SOC].min()) < outlook.store.reserve + NEAR_RESERVE:
+        limits.append("bank empty")
+    if steady.power_w >= outlook.rated_w * (1 - 1e-6):
+        limits.append("drive")
+    longer = longer_day(outlook)
+    if longer is not None and miles_m(longer, measure) > (1 + WORTH_FRAC) * base:
+        limits.append("hours of light")
+    return limits
+
+
+_STEP_LABELS: dict[str, str] = {
+    "panel": "One more panel",
+    "battery": "A second bank like yours",
+    "house": "Less house",
+    "mass": "A tenth less weight",
+}
+
+
+def _step_facts(step: Step) -> list[Fact]:
+    """A step's gain, and what it weighs and costs where it does."""
+    facts = [Fact(label=_STEP_LABELS[step.key], value=distance(step.gain_m, signed=True))]
+    if step.cost > 0:
+        facts.append(Fact(label="· it weighs", value=mass(step.mass_kg)))
+        facts.append(Fact(label="· it costs", value=money(step.cost)))
+    return facts
+
+
+def held_back_by(outlook: Outlook, rail_kind: str, steady: Steady | None) -> HeldBackBy:
+    """Limits and steps of a design, for the use its rail follows."""
+    measure = MEASURES.get(rail_kind, "days_run_sun")
+    base = miles_m(outlook, measure) if measure != "days_run_sun" else _steady_miles_m(outlook, steady)
+    ranked = steps(outlook, measure, base)
+    best = ranked[0] if ranked and ranked[0].gain_m > 0 else None
+    worth = best is not None and (best.gain_frac is None or best.gain_frac >= WORTH_FRAC)
+    nothing = sentence("Nothing: go slower or longer. No step wins {x}.", x=fraction(WORTH_FRAC))
+    return HeldBackBy(
+        limits=active_limits(outlook, measure, steady, base),
+        measure=measure,
+        step=best if worth else None,
+        steps=ranked,
+        reason=None if worth else nothing,
+        assumes=assumes_hours(outlook, ""),
+        why=why(
+            "Finite differences: the same day solved again with each step taken, its mass and cost counted",
+            f"{SUN_SOURCE} Prices and masses of parts are invented and typical.",
+            [fact for step in ranked for fact in _step_facts(step)],
+            None,
+            "answers",
+        ),
+    )

@@ -1,0 +1,281 @@
+"""Sun-only speeds and the distances they make."""
+
+from __future__ import annotations
+
+from datetime import datetime
+from typing import NamedTuple
+
+import numpy as np
+
+from parhelion.balance.outlook import Outlook
+from parhelion.balance.steady import power_to_reserve, steady_power
+from parhelion.constants import STEP_H
+from parhelion.quantities import Fact, Sentence, clock, distance, fraction, power, sentence, speed, words
+from parhelion.rail.models import Distance, LiveSpeed, SteadySpeed
+from parhelion.rail.reasons import (
+    BANK_SOURCE,
+    BELOW_IDLE,
+    HELD_BY_WEATHER,
+    HOUSE_TAKES_ALL,
+    HULL_SOURCE,
+    NO_BANK,
+    NO_HOURS,
+    NO_PANELS,
+    NO_SUN,
+    SKY_WORDS,
+    SUN_SOURCE,
+    assumes_hours,
+    demand_method,
+    hull_facts,
+    minutes,
+    sun_facts,
+    why,
+)
+
+
+class Steady(NamedTuple):
+    """The steady solve: watts (below zero where not even the idle draw is sustained) and its start charge."""
+
+    power_w: float
+    start_soc: float
+
+
+def solve_steady(outlook: Outlook) -> Steady | None:
+    """The largest constant motor watts of the shown day; None without a bank or without hours."""
+    if outlook.store is None or not outlook.hours:
+        return None
+    assert outlook.aboard is not None
+    found = steady_power(
+        outlook.shown_by_bank_w, outlook.house_rows_w, outlook.motor_rows,
+        outlook.curve.idle_w, outlook.rated_w, STEP_H, outlook.aboard,
+    )  # fmt: skip
+    return Steady(float(found[0]), float(found[1]))
+
+
+def steady_mps(outlook: Outlook, steady: Steady | None, band: float = 0.0) -> float:
+    """The speed of a steady solve [m/s], anywhere in the demand curve's band; 0 where there is none."""
+    if steady is None or steady.power_w <= outlook.curve.idle_w:
+        return 0.0
+    return float(outlook.curve.speed_at(steady.power_w, band))
+
+
+def _too_little(outlook: Outlook) -> Sentence:
+    """Why some sun turns no speed: the idle draw, or wind and waves that hold the boat where she is."""
+    curve = outlook.curve
+    return HELD_BY_WEATHER if curve.power_w[0] > 1.05 * curve.idle_w + 1 else BELOW_IDLE
+
+
+def live_speed(outlook: Outlook, step: int, at: datetime) -> LiveSpeed:
+    """The sun-only speed of one ten-minute step of the shown day."""
+    net = float(outlook.shown_net_w[step])
+    usable = min(net, outlook.rated_w)
+    value = float(outlook.curve.speed_at(usable)) if usable > outlook.curve.idle_w else 0.0
+    reason = None
+    if not outlook.design.panels:
+        reason = NO_PANELS
+    elif value == 0:
+        reason = (
+            _too_little(outlook)
+            if net > 0
+            else (HOUSE_TAKES_ALL if outlook.shown_sun_w[step] > 0 else NO_SUN)
+        )
+    local = at.astimezone(outlook.day.starts_at.tzinfo)
+    return LiveSpeed(
+        speed_mps=value if outlook.design.panels else None,
+        power_w=net,
+        at=local,
+        reason=reason,
+        assumes=sentence(
+            "{sky} sky at {at}, nothing from the bank",
+            sky=words(SKY_WORDS[outlook.design.plan.sky]),
+            at=clock(minutes(local.time())),
+        ),
+        why=why(
+            f"Battery watts equal to the sun of this step less the house; {demand_method(outlook.design)}",
+            f"{SUN_SOURCE} {HULL_SOURCE}",
+            [
+                Fact(label="Sun at the bank", value=power(float(outlook.shown_sun_w[step]))),
+                Fact(label="House", value=power(float(outlook.house_w[step]))),
+                *sun_facts(outlook),
+                *hull_facts(outlook),
+            ],
+            _speed_band(outlook, usable),
+            "answers",
+        ),
+    )
+
+
+def _speed_band(outlook: Outlook, power_w: float) -> Sentence | None:
+    if power_w <= outlook.curve.idle_w:
+        return None
+    low, high = (float(outlook.curve.speed_at(power_w, band)) for band in (-1.0, 1.0))
+    return sentence("{low} to {high} for 9 boats of 10 like this", low=speed(low), high=speed(high))
+
+
+def steady_speed(outlook: Outlook, steady: Steady | None) -> SteadySpeed:
+    """The sun-only speed, steady, with its band and its reason where there is none."""
+    value: float | None = steady_mps(outlook, steady)
+    reason = None
+    if outlook.store is None:
+        value, reason = None, NO_BANK
+    elif not outlook.design.panels:
+        value, reason = None, NO_PANELS
+    elif steady is None:
+        value, reason = 0.0, NO_HOURS
+    elif value == 0:
+        short = outlook.shown_sun_w.sum() <= outlook.house_w.sum()
+        reason = HOUSE_TAKES_ALL if short else _too_little(outlook)
+    watts = steady.power_w if steady and value else None
+    return SteadySpeed(
+        speed_mps=value,
+        low_mps=steady_mps(outlook, steady, -1.0) if value else None,
+        high_mps=steady_mps(outlook, steady, 1.0) if value else None,
+        hours=outlook.hours,
+        power_w=watts,
+        start_charge_frac=steady.start_soc if steady and value else None,
+        reason=reason,
+        assumes=assumes_hours(outlook, ", the bank as full a day later"),
+        why=why(
+            "Largest constant battery watts that some start charge gets back after 24 h, by bisection; "
+            f"then {demand_method(outlook.design)}",
+            f"{SUN_SOURCE} {BANK_SOURCE} {HULL_SOURCE}",
+            [
+                *([Fact(label="Battery watts at this speed", value=power(watts))] if watts else []),
+                *sun_facts(outlook),
+                *hull_facts(outlook),
+            ],
+            _speed_band(outlook, watts) if watts else None,
+            "answers",
+        ),
+    )
+
+
+def days_run_sun(outlook: Outlook, steady: SteadySpeed) -> Distance:
+    """Steady speed times the hours."""
+    seconds = outlook.hours * 3600
+
+    def run(value: float | None) -> float | None:
+        return None if value is None else value * seconds
+
+    return Distance(
+        distance_m=run(steady.speed_mps),
+        low_m=run(steady.low_mps),
+        high_m=run(steady.high_mps),
+        speed_mps=steady.speed_mps,
+        reason=steady.reason,
+        assumes=steady.assumes,
+        why=steady.why.model_copy(
+            update={
+                "method": "Steady sun-only speed times the motoring hours",
+                "band": _distance_band(run(steady.low_mps), run(steady.high_mps)),
+            }
+        ),
+    )
+
+
+def _distance_band(low_m: float | None, high_m: float | None) -> Sentence | None:
+    if low_m is None or high_m is None:
+        return None
+    return sentence("{low} to {high} for 9 boats of 10 like this", low=distance(low_m), high=distance(high_m))
+
+
+def bank_power_w(outlook: Outlook) -> float | None:
+    """Largest constant motor watts from the stated start charge to the reserve; None if not even idle."""
+    if outlook.store is None or not outlook.hours:
+        return None
+    assert outlook.aboard is not None
+    watts = power_to_reserve(
+        outlook.shown_by_bank_w, outlook.house_rows_w, outlook.motor_rows,
+        outlook.design.plan.start_charge_frac, outlook.curve.idle_w, outlook.rated_w,
+        outlook.last_motoring_step, STEP_H, outlook.aboard,
+    )  # fmt: skip
+    return float(watts) if watts > outlook.curve.idle_w else None
+
+
+def days_run_bank(outlook: Outlook, watts: float | None) -> Distance:
+    """The furthest at one constant speed in the motoring hours, drawing the bank to its reserve."""
+    start = outlook.design.plan.start_charge_frac
+    seconds = outlook.hours * 3600
+    value = low = high = None
+    reason = None
+    if outlook.store is None:
+        reason = NO_BANK
+    elif not outlook.hours:
+        value, reason = 0.0, NO_HOURS
+    elif watts is None:
+        value = 0.0
+        reason = sentence("The bank starts at its reserve and the sun cannot turn the motor through.")
+    else:
+        low, value, high = (float(outlook.curve.speed_at(watts, band)) for band in (-1.0, 0.0, 1.0))
+    return Distance(
+        distance_m=None if value is None else value * seconds,
+        low_m=None if low is None else low * seconds,
+        high_m=None if high is None else high * seconds,
+        speed_mps=value,
+        reason=reason,
+        assumes=assumes_hours(outlook, ", from {start} to the reserve", start=fraction(start)),
+        why=why(
+            "Best constant speed from the start charge to the reserve, by bisection",
+            f"{SUN_SOURCE} {BANK_SOURCE} {HULL_SOURCE}",
+            [*sun_facts(outlook), *hull_facts(outlook)],
+            _distance_band(low * seconds, high * seconds) if low is not None and high is not None else None,
+            "answers",
+        ),
+    )
+
+
+def nine_in_ten(
+    outlook: Outlook, plan: Distance, watts: float | None, paced_m: np.ndarray | None = None
+) -> Distance:
+    """What nine of ten such days reach with the same plan, stopping at the reserve and foreseeing nothing.
+
+    `paced_m`: the distance of each member where the plan is not one constant speed.
+    """
+    sky = words(SKY_WORDS[outlook.design.plan.sky])
+    value, reason, speed_used = None, plan.reason, plan.speed_mps
+    if paced_m is not None:
+        value = float(np.percentile(paced_m, 10))
+    elif watts is not None and plan.speed_mps:
+        record = outlook.run(watts, outlook.design.plan.start_charge_frac)
+        value = float(np.percentile(outlook.distance_m(record, plan.speed_mps), 10))
+    elif outlook.store is None and outlook.design.panels:
+        value, speed_used, reason = float(np.percentile(live_distances(outlook), 10)), None, None
+    elif plan.distance_m is not None:
+        value = 0.0
+    return Distance(
+        distance_m=value,
+        speed_mps=speed_used,
+        reason=reason,
+        assumes=sentence("{n} such {sky} days, no foresight", n=words(str(len(outlook.light.ghi))), sky=sky),
+        why=why(
+            "The tenth percentile of the same plan over generated days of this sky word",
+            f"{SUN_SOURCE} {BANK_SOURCE}",
+            [*sun_facts(outlook)],
+            None,
+            "sky-words",
+        ),
+    )
+
+
+def live_distances(outlook: Outlook) -> np.ndarray:
+    """Distance of each member on live sun alone over the motoring hours, shape (n,) [m]."""
+    net = np.minimum(outlook.live_net_w(outlook.harvest.by_bank_w), outlook.rated_w)
+    speeds = np.where(net > outlook.curve.idle_w, outlook.curve.speed_at(net + outlook.relief_w), 0.0)
+    return (speeds * outlook.motoring).sum(axis=1) * STEP_H * 3600
+
+
+def live_distance(outlook: Outlook) -> Distance:
+    """The day's distance of a boat without a bank."""
+    value = float(live_distances(outlook)[outlook.light.shown]) if outlook.design.panels else None
+    return Distance(
+        distance_m=value,
+        reason=None if outlook.design.panels else NO_PANELS,
+        assumes=assumes_hours(outlook, ", no bank"),
+        why=why(
+            "The live sun-only speed of every step, added up",
+            f"{SUN_SOURCE} {HULL_SOURCE}",
+            [*sun_facts(outlook), *hull_facts(outlook)],
+            None,
+            "answers",
+        ),
+    )

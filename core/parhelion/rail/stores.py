@@ -1,0 +1,205 @@
+"""What the bank holds at dusk, how long it takes to refill, and how far a charge goes."""
+
+from __future__ import annotations
+
+import numpy as np
+from numpy.typing import NDArray
+
+from parhelion.balance.dock import LONGEST_RANGE_H, LONGEST_WAIT_DAYS, days_to_full, hours_to_reserve
+from parhelion.balance.outlook import Outlook
+from parhelion.bank.store import reserve_of
+from parhelion.constants import STEP_H, STEPS_PER_DAY
+from parhelion.quantities import Fact, Sentence, energy, fraction, power, sentence, speed, words
+from parhelion.rail.models import Dusk, Range, Refill, SunShare
+from parhelion.rail.reasons import (
+    BANK_SOURCE,
+    HOUSE_TAKES_ALL,
+    HULL_SOURCE,
+    NO_BANK,
+    NO_PANELS,
+    SKY_WORDS,
+    SUN_SOURCE,
+    assumes_hours,
+    demand_method,
+    hull_facts,
+    sun_facts,
+    why,
+)
+
+
+def bank_facts(outlook: Outlook) -> list[Fact]:
+    """What the bank's part was computed from."""
+    bank = outlook.design.bank
+    if bank is None:
+        return []
+    return [
+        Fact(label="Bank", value=energy(bank.nominal_wh)),
+        Fact(label="Usable depth", value=fraction(bank.depth)),
+        Fact(label="Reserve", value=fraction(reserve_of(bank))),
+    ]
+
+
+def bank_at_dusk(outlook: Outlook, record: NDArray[np.float64]) -> Dusk:
+    """State of charge at sunset under the plan as set, with the 10-90 % band over such days."""
+    plan = outlook.design.plan
+    assumes = assumes_hours(
+        outlook, ", {speed}, from {start}",
+        speed=speed(outlook.plan_speed_mps), start=fraction(plan.start_charge_frac),
+    )  # fmt: skip
+    reasoning = why(
+        "Energy balance of the plan as set, stepped through the day",
+        f"{SUN_SOURCE} {BANK_SOURCE}",
+        [
+            Fact(label="Motor at the planned speed", value=power(outlook.plan_power_w)),
+            *bank_facts(outlook),
+            *sun_facts(outlook),
+        ],
+        None,
+        "day",
+    )
+    if outlook.store is None:
+        return Dusk(soc_frac=None, reason=NO_BANK, assumes=assumes, why=reasoning)
+    at = outlook.day.dusk_index
+    lanes = outlook.soc_at(record, at, plan.start_charge_frac)
+    low, high = np.percentile(lanes, [10, 90])
+    own = outlook.soc_at(record, at, plan.start_charge_frac, own=True) if outlook.two_banks else None
+    band = sentence(
+        "{low} to {high} on 8 of 10 such days", low=fraction(float(low)), high=fraction(float(high))
+    )
+    return Dusk(
+        soc_frac=float(lanes[outlook.light.shown]),
+        low_frac=float(low),
+        high_frac=float(high),
+        house_soc_frac=float(own[outlook.light.shown]) if own is not None else None,
+        at=outlook.day.at_index(at),
+        assumes=assumes,
+        why=reasoning.model_copy(update={"band": band}),
+    )
+
+
+def refill(outlook: Outlook, dusk: Dusk) -> Refill:
+    """Clock days at the dock from this plan's dusk to full; second, from the reserve."""
+    sky = words(SKY_WORDS[outlook.design.plan.sky])
+    assumes = sentence("as she stands at the dock, {sky} skies, motor off, house as set", sky=sky)
+    reasoning = why(
+        "Energy balance at the dock over generated days, to the charge that counts as full",
+        f"{SUN_SOURCE} {BANK_SOURCE}",
+        [*bank_facts(outlook), *sun_facts(outlook)],
+        None,
+        "day",
+    )
+
+    def missing(reason: Sentence) -> Refill:
+        return Refill(days=None, reason=reason, assumes=assumes, why=reasoning)
+
+    if outlook.store is None or dusk.soc_frac is None:
+        return missing(NO_BANK)
+    if not outlook.design.panels:
+        return missing(NO_PANELS)
+    assert outlook.aboard is not None
+    aboard = outlook.aboard
+    sun = np.ascontiguousarray(outlook.dock_by_bank_w)
+    if dusk.soc_frac < outlook.store.full and sun.sum(axis=-1).mean() <= outlook.house_w.mean():
+        return missing(sentence("Never: {why}", why=words(HOUSE_TAKES_ALL.text)))
+    at = int(outlook.day.dusk_index) % STEPS_PER_DAY
+
+    def waits(soc: float, own: float) -> NDArray[np.float64]:
+        return days_to_full(sun, outlook.house_rows_w, soc, own, at, STEP_H, aboard)
+
+    def percentile(values: NDArray[np.float64], share: float) -> float | None:
+        value = float(np.percentile(values, share, method="higher"))
+        return value if np.isfinite(value) else None
+
+    own = dusk.house_soc_frac or 0.0
+    from_dusk = waits(dusk.soc_frac, own)
+    from_reserve = waits(aboard.main.reserve, aboard.house.reserve)
+    median = percentile(from_dusk, 50)
+    ninth = percentile(from_dusk, 90)
+    late = sentence("Not within {n} days.", n=words(str(LONGEST_WAIT_DAYS)))
+    return Refill(
+        days=median,
+        nine_in_ten_days=ninth,
+        from_reserve_days=percentile(from_reserve, 50),
+        reason=late if median is None else None,
+        assumes=assumes,
+        why=reasoning,
+    )
+
+
+def hours_at(outlook: Outlook, power_w: float, by_bank_w: NDArray[np.float64], start_soc: float) -> float:
+    """Hours of motoring without a pause at constant watts to the reserve [h]; inf where the sun keeps up."""
+    assert outlook.aboard is not None
+    hours, _ = hours_to_reserve(
+        by_bank_w, outlook.house_rows_w, outlook.motor_rows, power_w, start_soc,
+        outlook.first_motoring_step, STEP_H, outlook.aboard,
+    )  # fmt: skip
+    return float(hours)
+
+
+def _hours(outlook: Outlook, by_bank_w: NDArray[np.float64]) -> float:
+    return hours_at(outlook, outlook.plan_power_w, by_bank_w, outlook.design.plan.start_charge_frac)
+
+
+def range_at_speed(outlook: Outlook) -> Range:
+    """Motoring without a pause at the planned speed, from the first motoring hour, the shown day repeated."""
+    plan = outlook.design.plan
+    value = outlook.plan_speed_mps
+    assumes = sentence(
+        "without a pause at {speed}, from {start} to the reserve, {sky} sky",
+        speed=speed(value), start=fraction(plan.start_charge_frac), sky=words(SKY_WORDS[plan.sky]),
+    )  # fmt: skip
+    reasoning = why(
+        f"Energy balance at constant watts until the reserve; {demand_method(outlook.design)}",
+        f"{SUN_SOURCE} {BANK_SOURCE} {HULL_SOURCE}",
+        [
+            Fact(label="Motor", value=power(outlook.plan_power_w)),
+            *bank_facts(outlook),
+            *sun_facts(outlook),
+            *hull_facts(outlook),
+        ],
+        None,
+        "answers",
+    )
+    if outlook.store is None:
+        return Range(distance_m=None, speed_mps=value, reason=NO_BANK, assumes=assumes, why=reasoning)
+    hours = _hours(outlook, outlook.shown_by_bank_w)
+    if not np.isfinite(hours):
+        reason = sentence("The sun keeps up: no end after {h} hours.", h=words(f"{LONGEST_RANGE_H:.0f}"))
+        return Range(
+            distance_m=None, speed_mps=value, keeps_up=True, reason=reason, assumes=assumes, why=reasoning
+        )
+    band = float(outlook.curve.band_at(value))
+    return Range(
+        distance_m=hours * 3600 * value,
+        hours=hours,
+        speed_mps=value,
+        assumes=assumes,
+        why=reasoning.model_copy(
+            update={"band": sentence("the motor's watts are known to within {x} either way",
+                                     x=fraction(band - 1))}
+        ),
+    )  # fmt: skip
+
+
+def sun_share(outlook: Outlook, reach: Range) -> SunShare:
+    """How much of today's range the sun adds, against the same boat with its panels covered."""
+    missing: Sentence | None = None
+    if outlook.store is None:
+        missing = NO_BANK
+    elif not outlook.design.panels:
+        missing = NO_PANELS
+    elif reach.hours is None:
+        missing = reach.reason
+    if missing or reach.hours is None or reach.distance_m is None:
+        return SunShare(share_frac=None, reason=missing, assumes=reach.assumes, why=reach.why)
+    dark = _hours(outlook, np.zeros((STEPS_PER_DAY, 2)))
+    won = max(reach.hours - dark, 0.0)
+    return SunShare(
+        share_frac=won / reach.hours if reach.hours else 0.0,
+        minutes_won=won * 60,
+        distance_won_m=won * 3600 * reach.speed_mps,
+        assumes=reach.assumes,
+        why=reach.why.model_copy(
+            update={"method": "Range with the sun less the range with the panels covered"}
+        ),
+    )

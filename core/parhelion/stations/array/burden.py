@@ -1,0 +1,271 @@
+"""What the array costs the boat: weight, money, stiffness, wind, view, years; and the shade it gives.
+
+References
+----------
+[1] Wind on a plate: 1/2 rho V^2 A C, normal to it; C = 1.3 sin(tilt), and not below the 0.9 by which gusts
+    lift an open canopy roof. A gust is 1.4 times the mean wind.
+[2] Loss of yield a season and years of service, low and high: typical of makers' and fleet experience.
+"""
+
+from __future__ import annotations
+
+import numpy as np
+from numpy.typing import NDArray
+
+from parhelion.balance.outlook import Outlook
+from parhelion.constants import AIR_DENSITY_KG_PER_M3, STEP_H
+from parhelion.design import HIDDEN, BoatDesign, Build, Obstacle, PanelGroup, Place, PlaceKind
+from parhelion.hull.air import raised_panels_m2
+from parhelion.hull.demand import demand_curve
+from parhelion.hull.stability import list_deg, stiffness_lost, trim_m
+from parhelion.panels.bodies import body_of_panels
+from parhelion.panels.casting import face_shares
+from parhelion.panels.deck import DeckGroup, deck_of
+from parhelion.panels.harvest import COVER_KEEPS
+from parhelion.panels.layout import PanelAt
+from parhelion.panels.shade import shares_towards, towards
+from parhelion.quantities import Frozen
+from parhelion.units import MPS_PER_KNOT
+
+Array = NDArray[np.float64]
+
+GUST_MPS = 22 * MPS_PER_KNOT  # where a strong breeze begins
+GUST_FACTOR = 1.4  # of a gust over the mean wind [1]
+PLATE_C, LIFT_C = 1.3, 0.9  # [1]
+SAFETY = 2.0  # on what fastenings hold
+PRICE_PER_W = {Build.GLASS: 0.6, Build.FLEXIBLE: 1.3, Build.FOLDING: 1.9}  # invented coins, panel alone
+LIFE = {  # years of service, then loss of yield a season, low and high [2]
+    (Build.GLASS, False): ((20.0, 30.0), (0.004, 0.008)),
+    (Build.FLEXIBLE, False): ((2.0, 5.0), (0.02, 0.06)),
+    (Build.FLEXIBLE, True): ((4.0, 9.0), (0.01, 0.03)),
+    (Build.FOLDING, False): ((3.0, 7.0), (0.02, 0.05)),
+}
+SEASONS = (1, 3, 5, 10, 15, 20, 25)
+OVERHEAD = (PlaceKind.CANOPY, PlaceKind.BIMINI, PlaceKind.ARCH)
+SEATED_M = 1.2  # from the panels overhead down to those who sit below
+SEAT_CELLS = 8
+MIDDAY_H = 3.0  # to either side of solar noon
+EYE_M = 1.6  # over the waterline, of someone at the helm
+HELM_AFT = 0.3  # of the length, aft of amidships
+AHEAD_DEG = 60.0  # to either side of the bow
+LIES_OUT_M = 0.05
+
+
+class PlaceBurden(Frozen):
+    """What one place with its panels costs."""
+
+    place_id: str
+    name: str
+    mass_kg: float
+    watts_per_kg: float
+    price: float
+    price_given: bool
+    height_m: float | None
+    gust_n: float  # in a gust of a strong breeze, as it stands
+    holds_n: float | None
+    fold_mps: float | None  # mean wind to fold it at; by rule where what they hold is not known
+    overloaded: bool  # the gust pulls more than half of what its fastenings hold
+    list_deg: float | None  # to starboard, with this place alone out
+    trim_m: float | None  # bow down
+    life_low_years: float
+    life_high_years: float
+    cover_wh: float | None  # what a clear cover takes a day, or would; None where it needs none
+    covered: bool
+
+
+class YieldAfter(Frozen):
+    """What is left of the array's yield after some seasons [-]."""
+
+    seasons: int
+    low_frac: float
+    high_frac: float
+
+
+class Burden(Frozen):
+    """What the whole array costs the boat."""
+
+    places: list[PlaceBurden]
+    mass_kg: float
+    watts_per_kg: float
+    price: float
+    rise_m: float
+    stiffness_frac: float
+    list_deg: float
+    trim_m: float
+    raised_m2: float
+    windage_w: float  # at the planned speed
+    gust_mps: float
+    air_draught_m: float | None
+    folded_m: float | None  # with every hinged place folded, and what can be stowed
+    blocked_deg: float  # of the horizon, from the helm
+    blocked_ahead_deg: float
+    seat_shade_frac: float | None  # of the seats below, over the middle of the day
+    yields: list[YieldAfter]
+
+
+def gust_n(wind_mps: float, area_m2: float, tilt_deg: float) -> float:
+    """Pull of a wind on panels [1] [N]."""
+    normal = max(PLATE_C * float(np.sin(np.radians(tilt_deg))), LIFT_C)
+    return 0.5 * AIR_DENSITY_KG_PER_M3 * wind_mps**2 * area_m2 * normal
+
+
+def fold_mps(holds_n: float, area_m2: float, tilt_deg: float) -> float:
+    """Mean wind whose gusts pull half of what the fastenings hold [m/s]."""
+    return float(np.sqrt(holds_n / SAFETY / gust_n(1.0, area_m2, tilt_deg))) / GUST_FACTOR
+
+
+def price_of(group: PanelGroup) -> float:
+    """Price of a group, given or usual [coins]."""
+    each = PRICE_PER_W[group.build] * group.nameplate_w if group.price is None else group.price
+    return each * group.count
+
+
+def life_of(group: PanelGroup) -> tuple[tuple[float, float], tuple[float, float]]:
+    """Years of service and loss of yield a season, low and high of each [2]."""
+    return LIFE.get((group.build, group.covered)) or LIFE[(group.build, False)]
+
+
+def _yield_after(groups: list[PanelGroup], seasons: int) -> YieldAfter:
+    whole = sum(g.nameplate_w * g.count for g in groups)
+    ends = [
+        sum((1 - life_of(g)[1][k]) ** seasons * g.nameplate_w * g.count for g in groups) / whole
+        for k in (1, 0)
+    ]
+    return YieldAfter(seasons=seasons, low_frac=ends[0], high_frac=ends[1])
+
+
+def _area_m2(group: PanelGroup) -> float:
+    return group.count * group.width * group.length
+
+
+def _place(outlook: Outlook, place: Place, decks: list[DeckGroup]) -> PlaceBurden:
+    design, groups = outlook.design, [deck.group for deck in decks]
+    standing, how = decks[0].place, decks[0].how
+    area, kg = sum(_area_m2(g) for g in groups), sum(g.mass for g in groups)
+    watts = sum(g.nameplate_w * g.count for g in groups)
+    holds, most = place.holds_n, max(standing.tilt_deg, place.hinge_deg[1])
+    by_rule = GUST_MPS if place.hinged else None
+    gust = gust_n(GUST_MPS, area, standing.tilt_deg) if how not in HIDDEN else 0.0
+    lives = [life_of(g)[0] for g in groups]
+    flexible = [g for g in groups if g.build is Build.FLEXIBLE]
+    cover_wh = None
+    if flexible:
+        now = outlook.harvest.groups_w
+        shown = sum(float(now[g.id][outlook.light.shown].sum()) * STEP_H for g in flexible if g.id in now)
+        cover_wh = shown * (1 / COVER_KEEPS - 1 if flexible[0].covered else 1 - COVER_KEEPS)
+    at = place.at
+    return PlaceBurden(
+        place_id=place.id,
+        name=place.name,
+        mass_kg=kg,
+        watts_per_kg=watts / kg,
+        price=sum(price_of(g) for g in groups),
+        price_given=all(g.price is not None for g in groups),
+        height_m=at.z_m if at else None,
+        gust_n=gust,
+        holds_n=holds,
+        fold_mps=by_rule if holds is None else fold_mps(holds, area, most),
+        overloaded=holds is not None and gust > holds / SAFETY,
+        list_deg=list_deg(design, kg * at.x_m) if at and abs(at.x_m) > LIES_OUT_M else None,
+        trim_m=trim_m(design, kg * at.y_m) if at else None,
+        life_low_years=min(life[0] for life in lives),
+        life_high_years=min(life[1] for life in lives),
+        cover_wh=cover_wh,
+        covered=bool(flexible) and flexible[0].covered,
+    )
+
+
+def _tops(design: BoatDesign, folded: bool) -> float | None:
+    """Highest point over the waterline of what stands: panels and things on deck [m]."""
+    heights = []
+    for deck in deck_of(design).groups:
+        if deck.how in HIDDEN or (folded and deck.place.hinged):
+            continue
+        heights += [corner[2] for panel in deck.panels for corner in panel.corners]
+
+    def top(thing: Obstacle) -> float:
+        return max(thing.foot.z_m, thing.tip.z_m, thing.clew.z_m if thing.clew else -np.inf)
+
+    standing = deck_of(design).obstacles
+    heights += [top(o) for o in standing if not (folded and o.stands_in is not None)]
+    return max(heights, default=None)
+
+
+def _blocked(design: BoatDesign) -> tuple[float, float]:
+    """Degrees of horizon that panels hide from the helm, and of them ahead [deg]."""
+    panels = [p for deck in deck_of(design).groups if deck.how not in HIDDEN for p in deck.panels]
+    if not panels:
+        return 0.0, 0.0
+    eye = np.array([[[0.0, -HELM_AFT * design.hull.waterline_length_m, EYE_M]]])
+    bearings = np.arange(-180.0, 180.0)
+    hidden = face_shares(eye, body_of_panels(panels).faces, towards(bearings, np.full(360, 0.5)), 1e-8)[:, 0]
+    return float(hidden.sum()), float(hidden[np.abs(bearings) <= AHEAD_DEG].sum())
+
+
+def _seat_shade(outlook: Outlook) -> float | None:
+    """Share of the seats under panels overhead that lies in their shade around noon, or None."""
+    day, design = outlook.day, outlook.design
+    noon = day.index_at(day.solar_noon_at)
+    steps = np.arange(len(day.elevation_deg)) + 0.5
+    midday = (np.abs(steps - noon) * STEP_H <= MIDDAY_H) & (day.elevation_deg > 0)
+    if not midday.any():
+        return None
+    shares = []
+    for deck in deck_of(design).groups:
+        place = deck.place
+        if deck.how in HIDDEN or place.kind not in OVERHEAD or not deck.panels or place.at is None:
+            continue
+        size = place.width_m or deck.group.width, place.length_m or deck.group.length
+        middle = (place.at.x_m, place.at.y_m, place.at.z_m - SEATED_M)
+        seat = PanelAt(middle, (size[0], 0, 0), (0, size[1], 0), SEAT_CELLS, SEAT_CELLS, False, True)
+        heading = design.plan.heading_deg or 0.0
+        sun = towards((day.azimuth_deg[midday] - heading) % 360, day.elevation_deg[midday])
+        shares.append(float(shares_towards(seat, (body_of_panels(list(deck.panels)),), sun).mean()))
+    return max(shares, default=None)
+
+
+def burden(outlook: Outlook) -> Burden | None:
+    """What the array of a design costs the boat on its day; None without panels.
+
+    Parameters
+    ----------
+    outlook : Outlook
+
+    Returns
+    -------
+    Burden or None
+    """
+    design = outlook.design
+    decks = deck_of(design).groups
+    if not decks:
+        return None
+    by_place = [(p, [d for d in decks if d.place.id == p.id]) for p in design.places]
+    places = [_place(outlook, place, mine) for place, mine in by_place if mine]
+    groups = list(design.fitted_panels)
+    kg = design.panels_kg
+    aboard = [(d.group.mass, d.place.at) for d in decks if d.place.at and d.place.kind is not PlaceKind.SHORE]
+    moments = np.array([(m, m * at.x_m, m * at.y_m, m * at.z_m) for m, at in aboard if at]).reshape(-1, 4)
+    known, across, forward, up = (float(v) for v in moments.sum(axis=0))
+    rise, share = stiffness_lost(design, known, up / known) if known else (0.0, 0.0)
+    bare = demand_curve(design.changed(panels=()), design.displacement_kg, outlook.curve.fit)
+    windage = float(outlook.curve.power_at(outlook.plan_speed_mps) - bare.power_at(outlook.plan_speed_mps))
+    blocked, ahead = _blocked(design)
+    return Burden(
+        places=places,
+        mass_kg=kg,
+        watts_per_kg=design.nameplate_w / kg,
+        price=sum(price_of(g) for g in groups),
+        rise_m=rise,
+        stiffness_frac=share,
+        list_deg=list_deg(design, across),
+        trim_m=trim_m(design, forward),
+        raised_m2=raised_panels_m2(design),
+        windage_w=windage if raised_panels_m2(design) > 0 else 0.0,
+        gust_mps=GUST_MPS,
+        air_draught_m=_tops(design, False),
+        folded_m=_tops(design, True),
+        blocked_deg=blocked,
+        blocked_ahead_deg=ahead,
+        seat_shade_frac=_seat_shade(outlook),
+        yields=[_yield_after(groups, n) for n in SEASONS],
+    )

@@ -1,0 +1,219 @@
+"""How much bank: for some hours at a speed, for a night under way, for grey days with the house alone."""
+
+from __future__ import annotations
+
+import math
+from collections.abc import Callable
+from dataclasses import replace
+from typing import Literal
+
+import numpy as np
+
+from parhelion.balance.dock import NEXT_MEMBER, hours_to_reserve
+from parhelion.balance.flow import HOUSE, HOUSE_SOC, SOC, run_days
+from parhelion.balance.outlook import Outlook
+from parhelion.bank.joint import Aboard
+from parhelion.bank.store import Store
+from parhelion.constants import STEP_H, STEPS_PER_DAY
+from parhelion.design import Sky
+from parhelion.design.chemistries import CHEMICALS
+from parhelion.hull.demand import demand_curve
+from parhelion.quantities import (
+    Frozen,
+    Sentence,
+    hours,
+    sentence,
+    speed,
+    words,
+)
+from parhelion.sun.light import light_under
+
+SMALLEST, LARGEST = 0.01, 400.0  # of the present bank
+HALVINGS = 16  # of the logarithm of that range: to a sixth of a thousandth
+GREY_MEMBERS = 30  # of the ensemble's overcast days
+KEPT_SHARE = 0.9  # of them that must keep the house going
+SHORTFALL_WH = 0.5  # a house that got all but this much got everything
+LONGEST_HOURS = 72.0
+LONGEST_GREY_DAYS = 30
+
+
+Key = Literal["hours", "night", "grey"]
+
+
+class SizingAsk(Frozen):
+    """What a person wants of the bank."""
+
+    hours: float = 3.0
+    speed_mps: float | None = None  # the planned one where not given
+    grey_days: int = 3
+
+
+class BankSize(Frozen):
+    """A bank that does what is asked, of the present one's kind and volts."""
+
+    key: Key
+    label: Sentence
+    energy_wh: float | None  # nominal; None with the reason
+    capacity_ah: float | None = None
+    units: int | None = None
+    mass_kg: float | None = None
+    cost: float | None = None
+    of_present: float | None = None
+    slower_mps: float | None = None  # at the planned watts, for its extra mass
+    reason: Sentence | None = None
+
+
+def scaled(store: Store, size: float) -> Store:
+    """A bank of the same kind, larger or smaller."""
+    return store._replace(
+        capacity_ah=store.capacity_ah * size, resistance_ohm=store.resistance_ohm / size,
+        acceptance_a=store.acceptance_a * size, label_a=store.label_a * size,
+    )  # fmt: skip
+
+
+def _smallest(enough: Callable[[float], bool]) -> float | None:
+    """The smallest size that is enough, by bisection on its logarithm; None where none is."""
+    if enough(SMALLEST):
+        return SMALLEST
+    if not enough(LARGEST):
+        return None
+    low, high = math.log(SMALLEST), math.log(LARGEST)
+    for _ in range(HALVINGS):
+        middle = (low + high) / 2
+        low, high = (low, middle) if enough(math.exp(middle)) else (middle, high)
+    return math.exp(high)
+
+
+def _aboard(outlook: Outlook, size: float) -> Aboard:
+    aboard = outlook.aboard
+    assert aboard is not None
+    main = scaled(aboard.main, size)
+    return aboard._replace(main=main, house=aboard.house if outlook.two_banks else main)
+
+
+def _watts_by_size(outlook: Outlook, speed_mps: float) -> Callable[[float], float]:
+    """Battery watts of a speed with a bank of another size aboard: its mass counts, in a straight line."""
+    design = outlook.design
+    bank = design.bank
+    assert bank is not None
+    more = max(0.1 * design.displacement_kg, bank.mass)
+    heavier = demand_curve(design, design.displacement_kg + more, outlook.curve.fit)
+    here = float(outlook.curve.power_at(speed_mps))
+    slope = (float(heavier.power_at(speed_mps)) - here) / more
+    return lambda size: here + slope * (size - 1) * bank.mass
+
+
+def _answer(
+    outlook: Outlook, key: Literal["hours", "night", "grey"], label: Sentence, size: float
+) -> BankSize:
+    bank = outlook.design.bank
+    assert bank is not None
+    wh = size * bank.nominal_wh
+    added = (size - 1) * bank.mass
+    curve = demand_curve(outlook.design, outlook.design.displacement_kg + added, outlook.curve.fit)
+    watts = outlook.plan_power_w
+    return BankSize(
+        key=key,
+        label=label,
+        energy_wh=wh,
+        capacity_ah=wh / bank.nominal_v,
+        units=bank.series * math.ceil(size * bank.parallel - 1e-6),
+        mass_kg=size * bank.mass,
+        cost=wh * CHEMICALS[bank.chemistry].price_per_wh,
+        of_present=size,
+        slower_mps=float(outlook.curve.speed_at(watts) - curve.speed_at(watts)),
+    )
+
+
+def _none(key: Key, label: Sentence, why: Sentence) -> BankSize:
+    return BankSize(key=key, label=label, energy_wh=None, reason=why)
+
+
+def _for_hours(
+    outlook: Outlook,
+    key: Literal["hours", "night"],
+    label: Sentence,
+    wanted_h: float,
+    speed_mps: float,
+    start: int,
+) -> BankSize:
+    """A bank that lasts some hours at a speed in the dark, from full to the reserve."""
+    if not np.isfinite(outlook.curve.power_at(speed_mps)):
+        return _none(key, label, sentence("The hull's model ends below this speed."))
+    if float(outlook.curve.power_at(speed_mps)) > outlook.rated_w:
+        return _none(key, label, sentence("The drive does not give this speed."))
+    watts = _watts_by_size(outlook, speed_mps)
+    dark = np.zeros((STEPS_PER_DAY, 2))
+
+    def enough(size: float) -> bool:
+        lasted, _ = hours_to_reserve(
+            dark, outlook.house_rows_w, outlook.motor_rows, watts(size), 1.0, start, STEP_H,
+            _aboard(outlook, size),
+        )  # fmt: skip
+        return bool(lasted >= wanted_h)
+
+    size = _smallest(enough)
+    if size is None:
+        return _none(key, label, sentence("No bank of this kind does: it weighs too much."))
+    return _answer(outlook, key, label, size)
+
+
+def _for_grey_days(outlook: Outlook, count: int) -> BankSize:
+    """A bank that keeps the house going over grey days at anchor, on nine of ten such spells."""
+    design = outlook.design
+    label = sentence("{n} grey days at anchor, the house alone", n=words(str(count)))
+    grey = replace(outlook, light=light_under(design.site, design.plan.date, Sky.OVERCAST))
+    if not outlook.house_w.any():
+        return _none("grey", label, sentence("There is no house load to keep."))
+    sun = np.ascontiguousarray(grey.harvest.by_bank_w[:GREY_MEMBERS])
+    asked_wh = float(outlook.house_w.sum() * STEP_H)
+    still = np.zeros(STEPS_PER_DAY)
+
+    def enough(size: float) -> bool:
+        aboard = _aboard(outlook, size)
+        soc = own = np.ones(GREY_MEMBERS)
+        kept = np.ones(GREY_MEMBERS, dtype=bool)
+        for day in range(count):
+            rows = (np.arange(GREY_MEMBERS) + day * NEXT_MEMBER) % GREY_MEMBERS
+            record = run_days(sun[rows], outlook.house_rows_w, still, soc, own, STEP_H, aboard)
+            served = record[:, :, HOUSE].sum(axis=1) * STEP_H
+            kept &= served >= asked_wh - SHORTFALL_WH
+            soc = np.ascontiguousarray(record[:, -1, SOC])
+            own = np.ascontiguousarray(record[:, -1, HOUSE_SOC])
+        return bool(kept.mean() >= KEPT_SHARE)
+
+    size = _smallest(enough)
+    if size is None:
+        return _none("grey", label, sentence("No bank of this kind does: what joins the banks is too small."))
+    return _answer(outlook, "grey", label, size)
+
+
+def sizes(outlook: Outlook, ask: SizingAsk) -> list[BankSize]:
+    """The three answers; none without a bank to take the kind from.
+
+    Parameters
+    ----------
+    outlook : Outlook
+    ask : SizingAsk
+        Hours and speed for the first, days for the third. The night runs from dusk to dawn at the speed.
+
+    Returns
+    -------
+    list of BankSize
+        From full to the reserve, without sun for the first two, under overcast skies for the third.
+    """
+    if outlook.aboard is None:
+        return []
+    at = ask.speed_mps or outlook.plan_speed_mps
+    wanted = min(ask.hours, LONGEST_HOURS - STEP_H)
+    label = sentence("{h} at {v}, no sun", h=hours(wanted), v=speed(at))
+    found = [_for_hours(outlook, "hours", label, wanted, at, outlook.first_motoring_step)]
+    day = outlook.day
+    night_h = (STEPS_PER_DAY - day.dusk_index) * STEP_H if day.sunset_at else 0.0
+    label = sentence("a night under way at {v}, {h} from dusk to dawn", v=speed(at), h=hours(night_h))
+    if night_h > 0:
+        dusk = int(day.dusk_index) % STEPS_PER_DAY
+        found.append(_for_hours(outlook, "night", label, min(night_h, LONGEST_HOURS - STEP_H), at, dusk))
+    else:
+        found.append(_none("night", label, sentence("The sun does not set on this day.")))
+    return [*found, _for_grey_days(outlook, min(max(ask.grey_days, 1), LONGEST_GREY_DAYS))]

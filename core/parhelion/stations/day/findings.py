@@ -1,0 +1,357 @@
+"""Findings about the day's balance: one rule a function, each None where it has nothing to say."""
+
+from __future__ import annotations
+
+from dataclasses import dataclass, replace
+
+import numpy as np
+from numpy.typing import NDArray
+
+from parhelion.balance.flow import CURTAILED, RAN, REFUSED, SOC, STOPPED_BELOW
+from parhelion.balance.outlook import Outlook
+from parhelion.bank.store import FULL_CHARGE_FROM_C
+from parhelion.constants import SHOCK_V, STEP_H
+from parhelion.design import Sky
+from parhelion.design.chemistries import CHEMICALS
+from parhelion.finding import Finding, ordered
+from parhelion.panels.tending import air_temperature_c
+from parhelion.quantities import (
+    Fact,
+    Why,
+    clock,
+    distance,
+    energy,
+    fraction,
+    power,
+    sentence,
+    speed,
+    temperature,
+    words,
+)
+from parhelion.rail.findings import beyond_drive
+from parhelion.rail.models import Dusk
+from parhelion.rail.reasons import BANK_SOURCE, SKY_WORDS, SUN_SOURCE, sun_facts
+from parhelion.rail.speeds import live_distances, solve_steady, steady_mps
+from parhelion.stations.day.source_findings import source_findings
+from parhelion.sun.light import light_under
+
+WASTE_FRAC = 0.03  # of the day's harvest thrown away before it is worth saying
+WASTE_BEGINS_FRAC = 0.05  # of the largest refusal: before it only the taper nibbles
+HOUSE_HEAVY_FRAC = 0.30
+CLIP_FRAC = 0.01
+FASTER_BY = 1.05
+
+
+@dataclass(frozen=True)
+class DayView:
+    """A day under its plan, ready for the rules: every member's record, and dusk."""
+
+    outlook: Outlook
+    record: NDArray[np.float64]  # (n, 144, 14)
+    dusk: Dusk
+
+    @property
+    def shown(self) -> NDArray[np.float64]:
+        return self.record[self.outlook.light.shown]
+
+    @property
+    def harvest_wh(self) -> float:
+        return float(self.outlook.shown_sun_w.sum() * STEP_H)
+
+
+def _why(view: DayView, method: str, *facts: Fact, doc: str = "day") -> Why:
+    source = f"{SUN_SOURCE} {BANK_SOURCE}"
+    return Why(method=method, source=source, inputs=[*facts, *sun_facts(view.outlook)], doc=doc)
+
+
+def home_with(view: DayView) -> Finding | None:
+    """The plan comes home above the reserve: on how many days of ten."""
+    store = view.outlook.store
+    if store is None or view.dusk.soc_frac is None or view.dusk.at is None:
+        return None
+    meant = view.outlook.motoring > 0
+    kept = ~np.any((view.record[:, :, RAN] < STOPPED_BELOW) & meant, axis=1)
+    if not meant.any() or not kept[view.outlook.light.shown]:
+        return None
+    share = float(kept.mean())
+    at = view.dusk.at
+    return Finding(
+        id="home_with",
+        level="good" if share >= 0.9 else "note",
+        title=sentence("Home with {soc} in the bank", soc=fraction(view.dusk.soc_frac)),
+        detail=sentence(
+            "Dusk at {at}. The motor never stops for the reserve on {x} of such days.",
+            at=clock(at.hour * 60 + at.minute), x=fraction(share),
+        ),
+        why=_why(view, "Energy balance of the plan over generated days"),
+    )  # fmt: skip
+
+
+def stops_at_reserve(view: DayView) -> Finding | None:
+    """The plan runs into the reserve on the shown day."""
+    stopped = np.flatnonzero((view.shown[:, RAN] < STOPPED_BELOW) & (view.outlook.motoring > 0))
+    if view.outlook.store is None or not stopped.size:
+        return None
+    moment = view.outlook.day.at_index(float(stopped[0]))
+    steady = steady_mps(view.outlook, solve_steady(view.outlook))
+    return Finding(
+        id="stops_at_reserve",
+        level="warn",
+        title=sentence("The motor stops at {at}", at=clock(moment.hour * 60 + moment.minute)),
+        detail=sentence(
+            "The bank is at its reserve of {r}. {v} would go on all day on the sun.",
+            r=fraction(view.outlook.store.reserve), v=speed(steady),
+        ),
+        why=_why(view, "Energy balance of the plan as set"),
+        field="/plan/speed_mps",
+    )  # fmt: skip
+
+
+def goes_to_waste(view: DayView) -> Finding | None:
+    """Harvest that the bank would not take."""
+    refused = view.shown[:, REFUSED] + view.shown[:, CURTAILED]
+    lost = float(refused.sum() * STEP_H)
+    given = float(view.outlook.harvest.array_w[view.outlook.light.shown].sum() * STEP_H)
+    if given <= 0 or lost < WASTE_FRAC * given:
+        return None
+    earnest = refused > WASTE_BEGINS_FRAC * refused.max()
+    first = view.outlook.day.at_index(float(np.flatnonzero(earnest)[0]))
+    cause, action = ("the bank fills", "Go faster or start emptier")
+    if view.outlook.store is None:
+        cause, action = "the motor cannot use it all", "A bank would keep it, or go faster"
+    return Finding(
+        id="goes_to_waste",
+        level="note",
+        title=sentence("{e} goes to waste", e=energy(lost)),
+        detail=sentence(
+            "From {at} {cause}. {action}: it is {x} of the harvest.",
+            at=clock(first.hour * 60 + first.minute), cause=words(cause),
+            action=words(action),
+            x=fraction(lost / given),
+        ),
+        why=_why(view, "Refused at the bank's acceptance, booked apart in the ledger"),
+    )  # fmt: skip
+
+
+def could_go_faster(view: DayView) -> Finding | None:
+    """The sun pays for more than is planned."""
+    steady = steady_mps(view.outlook, solve_steady(view.outlook))
+    if steady < FASTER_BY * view.outlook.plan_speed_mps:
+        return None
+    return Finding(
+        id="could_go_faster",
+        level="note",
+        title=sentence("The sun pays for {v}", v=speed(steady)),
+        detail=sentence(
+            "You plan {p}. At {v} the bank is as full a day later.",
+            v=speed(steady), p=speed(view.outlook.plan_speed_mps),
+        ),
+        why=_why(view, "Steady sun-only speed", doc="answers"),
+        field="/plan/speed_mps",
+    )  # fmt: skip
+
+
+def grey_day(view: DayView) -> Finding | None:
+    """What the same boat makes of an overcast day."""
+    design = view.outlook.design
+    if design.plan.sky in (Sky.OVERCAST, Sky.RAIN) or view.harvest_wh <= 0 or not design.panels:
+        return None
+    grey = replace(view.outlook, light=light_under(design.site, design.plan.date, Sky.OVERCAST))
+    if grey.store is None:
+        here, there = (float(live_distances(o)[o.light.shown]) for o in (view.outlook, grey))
+    else:
+        here, there = (
+            steady_mps(o, solve_steady(o)) * o.hours * 3600 for o in (view.outlook, grey)
+        )  # fmt: skip
+    share = float(grey.shown_sun_w.sum() / view.outlook.shown_sun_w.sum())
+    return Finding(
+        id="grey_day",
+        level="note",
+        title=sentence("Grey day: {there} on sun, not {here}", there=distance(there), here=distance(here)),
+        detail=sentence(
+            "Overcast harvest is {x} of this {sky} day's.", x=fraction(share),
+            sky=words(SKY_WORDS[design.plan.sky]),
+        ),
+        why=_why(view, "The same hours under an overcast sky", doc="sky-words"),
+    )  # fmt: skip
+
+
+def house_heavy(view: DayView) -> Finding | None:
+    """The house takes a large share of the sun."""
+    house = float(view.outlook.house_w.sum() * STEP_H)
+    if view.harvest_wh <= 0 or house < HOUSE_HEAVY_FRAC * view.harvest_wh:
+        return None
+    biggest = max(view.outlook.design.loads, key=lambda load: load.drawn_w * load.hours_per_day)
+    return Finding(
+        id="house_heavy",
+        level="warn" if house >= view.harvest_wh else "note",
+        title=sentence("The house takes {x} of the sun", x=fraction(house / view.harvest_wh)),
+        detail=sentence(
+            "{e} a day; most of it {name}, {b}.",
+            e=energy(house), name=words(biggest.name), b=energy(biggest.drawn_w * biggest.hours_per_day),
+        ),
+        why=_why(view, "House loads against the shown day's harvest"),
+        field="/loads",
+    )  # fmt: skip
+
+
+def controller_clips(view: DayView) -> Finding | None:
+    """A controller's current limit cuts the harvest."""
+    clipped = float(view.outlook.harvest.clipped_w[view.outlook.light.shown].sum() * STEP_H)
+    given = float(view.outlook.harvest.array_w[view.outlook.light.shown].sum() * STEP_H)
+    if clipped < CLIP_FRAC * given or given == 0:
+        return None
+    return Finding(
+        id="controller_clips",
+        level="note",
+        title=sentence("A controller clips {e}", e=energy(clipped)),
+        detail=sentence("{x} of this day's harvest is above its current limit.", x=fraction(clipped / given)),
+        why=_why(view, "Controller output held at its current limit times bank volts"),
+    )
+
+
+def cold_lithium(view: DayView) -> Finding | None:
+    """Lithium takes little or no charge in the cold."""
+    bank = view.outlook.design.bank
+    if bank is None or not CHEMICALS[bank.chemistry].lithium:
+        return None
+    cold = air_temperature_c(view.outlook.design) if bank.temperature_c is None else bank.temperature_c
+    if cold >= FULL_CHARGE_FROM_C:
+        return None
+    return Finding(
+        id="cold_lithium",
+        level="warn",
+        title=sentence("A cold lithium bank charges slowly"),
+        detail=sentence(
+            "At {t} it takes {x} of its usual charge current, and none at freezing: charging it frozen ruins "
+            "cells. Its management system must stop it.",
+            t=temperature(cold), x=fraction(max(cold, 0.0) / FULL_CHARGE_FROM_C),
+        ),
+        why=_why(view, "Charge acceptance falls in a line from 10 C to nothing at 0 C", doc="bank"),
+        caution=cold <= 0,
+    )  # fmt: skip
+
+
+def no_sun(view: DayView) -> Finding | None:
+    """Polar night."""
+    if view.outlook.day.clear_ghi_w_per_m2.sum() > 0:
+        return None
+    return Finding(
+        id="no_sun",
+        level="warn",
+        title=sentence("The sun does not rise on this day"),
+        detail=sentence("No harvest at all: the bank and the shore carry the boat."),
+        why=_why(view, "Solar position", doc="sun"),
+        field="/plan/date",
+    )
+
+
+def kept_not_counted(view: DayView) -> Finding | None:
+    """Parts that the document keeps but this version does not compute."""
+    design = view.outlook.design
+    kept = {
+        "further bank": max(len(design.banks) - 2, 0),
+    }
+    named = ", ".join(f"{n} {name}{'s' if n > 1 else ''}" for name, n in kept.items() if n)
+    if not named:
+        return None
+    return Finding(
+        id="kept_not_counted",
+        level="warn",
+        title=sentence("Kept, but not counted yet"),
+        detail=sentence("This design has {what}. They stay in the file; no answer uses them.",
+                        what=words(named)),
+        why=_why(view, "Only what has a model enters an answer"),
+    )  # fmt: skip
+
+
+def unshaded(view: DayView) -> Finding | None:
+    """What the array gives at best, and whether shade is in it."""
+    if not view.outlook.design.panels:
+        return None
+    design = view.outlook.design
+    best = float(view.outlook.clear_harvest.sun_w.max())
+    nameplate = design.nameplate_w
+    counted = design.obstacles and all(design.place(group.place_id).at for group in design.panels)
+    return Finding(
+        id="unshaded",
+        level="note",
+        title=sentence("At best {w} from {n} of nameplate", w=power(best), n=power(nameplate)),
+        detail=sentence(
+            "{x} at the clear peak, "
+            + ("shade and all." if counted else
+               "with nothing in the way of the sun: masts, aerials and crew cost more."),
+            x=fraction(best / nameplate),
+        ),
+        why=_why(view, "Salt, mismatch, wiring, heat and conversion taken off one by one", doc="array"),
+    )  # fmt: skip
+
+
+def live_wires(view: DayView) -> Finding | None:
+    """Standing caution about panels and banks."""
+    design = view.outlook.design
+    if not design.panels and not design.banks:
+        return None
+    high = design.bank is not None and design.bank.nominal_v > SHOCK_V
+    volts = " This bank is over 60 V: a shock hazard, and DC arcs do not stop." if high else ""
+    return Finding(
+        id="live_wires",
+        level="warn" if high else "note",
+        title=sentence("Panels are live whenever there is light"),
+        detail=sentence(
+            "{t}",
+            t=words(
+                "Open the breaker before parting a connector; fuse close to the battery; controller to the "
+                "battery first, panels last." + volts + " Check against the small-craft electrical standard "
+                "in force where you are; licensed work where the law asks."
+            ),
+        ),
+        why=Why(method="Usual cautions", source="Local codes and licensed practice come first.",
+                doc="cautions"),
+        caution=True,
+    )  # fmt: skip
+
+
+def reserve_homeward(view: DayView) -> Finding | None:
+    """Says how little is left when the lowest charge of the day comes near the reserve."""
+    store = view.outlook.store
+    if store is None or not view.outlook.motoring.any():
+        return None
+    lowest = float(view.shown[:, SOC].min())
+    margin = lowest - store.reserve
+    if margin > 0.05 or margin <= 1e-6:
+        return None
+    return Finding(
+        id="reserve_homeward",
+        level="note",
+        title=sentence("Only {x} above the reserve at the lowest", x=fraction(margin)),
+        detail=sentence(
+            "One hour at {w} is {t} of this bank: a head wind eats that.",
+            w=power(view.outlook.plan_power_w),
+            t=fraction(view.outlook.plan_power_w / (store.capacity_ah * store.nominal_v)),
+        ),
+        why=_why(view, "Lowest state of charge of the plan as set"),
+    )  # fmt: skip
+
+
+def day_findings(view: DayView) -> list[Finding]:
+    """Everything the day tells, warnings first."""
+    return ordered(
+        [
+            no_sun(view),
+            stops_at_reserve(view),
+            beyond_drive(view.outlook),
+            cold_lithium(view),
+            home_with(view),
+            reserve_homeward(view),
+            goes_to_waste(view),
+            could_go_faster(view),
+            house_heavy(view),
+            grey_day(view),
+            controller_clips(view),
+            kept_not_counted(view),
+            *source_findings(view.outlook, view.shown),
+            unshaded(view),
+            live_wires(view),
+        ]
+    )

@@ -1,0 +1,78 @@
+"""The climate of a place as a year: what every month's days bring, and what that rests on."""
+
+from __future__ import annotations
+
+import numpy as np
+
+from parhelion.design import Site
+from parhelion.quantities import Frozen, Sentence
+from parhelion.stations.year.season import climate_told
+from parhelion.sun.daysteps import day_steps
+from parhelion.sun.generated import (
+    DAYS,
+    LEAST,
+    MOST,
+    MOST_OF_CLEAR,
+    daily_wh_per_m2,
+    days_of_clearness,
+    mean_clearness,
+    middle_day,
+    outside_wh_per_m2,
+    ranks_of_days,
+)
+
+POOR, GOOD = 0.1, 0.9
+SUNNY_FROM, GREY_TO = 0.85, 0.5  # clear-sky index of a whole day
+
+
+class ClimateMonth(Frozen):
+    """Full-sun hours of a month's days, and how many are of which kind."""
+
+    month: int
+    sun_h: float  # mean
+    poor_h: float  # 1 day in 10 has less
+    good_h: float  # 1 day in 10 has more
+    clear_h: float  # of a clear day
+    sunny_frac: float
+    mixed_frac: float
+    grey_frac: float
+
+
+class ClimateYear(Frozen):
+    """Twelve months, and what they rest on."""
+
+    months: list[ClimateMonth]
+    rests_on: Sentence
+
+
+def _month(site: Site, year: int, month: int) -> ClimateMonth:
+    day = day_steps(site, middle_day(year, month))
+    clear, outside = daily_wh_per_m2(day.clear_ghi_w_per_m2), outside_wh_per_m2(day)
+    if clear <= 0 or outside <= 0:
+        return ClimateMonth(
+            month=month, sun_h=0, poor_h=0, good_h=0, clear_h=0, sunny_frac=0, mixed_frac=0, grey_frac=1
+        )
+    mean = float(
+        np.clip(mean_clearness(site, year, month), LEAST, min(MOST, MOST_OF_CLEAR * clear / outside))
+    )
+    daily = days_of_clearness(mean, ranks_of_days(month, DAYS), clear / outside) * outside
+    index = daily / clear
+    sunny, grey = float((index >= SUNNY_FROM).mean()), float((index < GREY_TO).mean())
+    poor, good = (float(np.quantile(daily, share)) / 1000.0 for share in (POOR, GOOD))
+    return ClimateMonth(
+        month=month, sun_h=float(daily.mean()) / 1000.0, poor_h=poor, good_h=good, clear_h=clear / 1000.0,
+        sunny_frac=sunny, mixed_frac=1 - sunny - grey, grey_frac=grey,
+    )  # fmt: skip
+
+
+def climate_year(site: Site, year: int) -> ClimateYear:
+    """The days that a place has, month by month.
+
+    Parameters
+    ----------
+    site : Site
+    year : int
+    """
+    return ClimateYear(
+        months=[_month(site, year, month) for month in range(1, 13)], rests_on=climate_told(site)
+    )

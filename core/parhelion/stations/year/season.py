@@ -1,0 +1,345 @@
+"""The year month by month: how far and how fast on the days that a place has, and whether it is worth it.
+
+References
+----------
+[1] A month is 1,000 generated days that follow each other (`sun.generated`). Power of the array at each step
+    depends on that step's light alone: it is harvested at a dozen steady skies and read between them.
+[2] The boat motors its hours every day at the watts that the month's mean day sustains, without foresight:
+    the motor stops at the reserve, and every day carries its charge into the next.
+[3] Three outlooks. The sceptic's: the watts that the poor day, one in ten, sustains, and a hull at the upper
+    edge of its band. The enthusiast's: the clear day's watts and the lower edge.
+"""
+
+from __future__ import annotations
+
+from dataclasses import dataclass
+from datetime import date as Date
+from typing import Literal
+
+import numpy as np
+from numpy.typing import NDArray
+
+from parhelion.balance.days_on_end import HOUSE_WH, LOST_WH, MOTOR_WH, RAN_H, REFUSED_WH, STOPPED, run_chain
+from parhelion.balance.outlook import Outlook, outlook_under
+from parhelion.balance.steady import motor_of, steady_power
+from parhelion.computing.progress import Report, silent
+from parhelion.constants import STEP_H
+from parhelion.design import BoatDesign, Site
+from parhelion.design.chemistries import CHEMICALS
+from parhelion.hull.demand import DemandCurve, demand_curve
+from parhelion.quantities import Frozen, Sentence, hours, power, sentence, speed, words
+from parhelion.sun.climate import usual_air_temperature_c
+from parhelion.sun.daysteps import DaySteps
+from parhelion.sun.generated import DAYS, middle_day, month_of, usual_word
+from parhelion.sun.light import Light, split
+
+Array = NDArray[np.float64]
+
+SKIES = (0.0, 0.05, 0.12, 0.2, 0.3, 0.42, 0.55, 0.7, 0.85, 1.0, 1.15, 1.35)  # clear-sky indices harvested
+POOR, GOOD = 0.1, 0.9
+NAMES = ("January", "February", "March", "April", "May", "June", "July", "August", "September", "October",
+         "November", "December")  # fmt: skip
+PANEL_STEP_W = 10.0
+COLD_C = 4.0  # air in which a lithium bank hardly charges
+OFF_H = 0.06  # full-sun hours, before a month is told
+
+
+class SeasonMonth(Frozen):
+    """One month; energies are of its mean day at the bank."""
+
+    month: int  # 1 to 12
+    sun_h: float  # full-sun hours of the mean day
+    asked_sun_h: float  # as the climate says
+    motoring_h: float  # what the plan asks a day
+    speed_mps: float  # that the mean day sustains over those hours
+    sceptic_mps: float
+    enthusiast_mps: float
+    poor_m: float  # distance a day: 1 day in 10 is less
+    middle_m: float
+    good_m: float  # 1 day in 10 is more
+    kept_frac: float  # days on which the motor never stopped
+    harvest_wh: float
+    motor_wh: float
+    house_wh: float
+    refused_wh: float
+    lost_wh: float
+    wished_h: float  # hours a day at the plan's speed that the mean day sustains
+
+
+class WholeSeason(Frozen):
+    """A year on the days that the place has."""
+
+    months: list[SeasonMonth]
+    climate: Sentence
+    cautions: list[Sentence]  # months that cannot be as they are said to be
+    wished_mps: float
+    worst: int
+    best: int
+    verdict: Sentence
+    answer: Literal["yes", "partly", "no"]
+    turning: list[Sentence]  # what would turn a no into a yes
+    days: int
+
+
+@dataclass(frozen=True)
+class _Days:
+    """A month of one boat: what reaches the banks on every day."""
+
+    outlook: Outlook
+    by_bank_w: Array  # shape (days, 144, 2)
+    clear_w: Array  # of a clear day, shape (144, 2)
+
+
+def between(table: Array, index: Array) -> Array:
+    """Watts at clear-sky indices from those at SKIES, step by step, shape (days, 144, 2) [1]."""
+    found = np.empty((*index.shape, 2))
+    for t in range(index.shape[1]):
+        for bank in range(2):
+            found[:, t, bank] = np.interp(index[:, t], SKIES, table[:, t, bank])
+    return found
+
+
+def light_at_skies(design: BoatDesign, day: DaySteps, date: Date) -> Light:
+    """A day's light at the steady SKIES, with air usual for it, shape (12, 144)."""
+    ghi = np.array(SKIES)[:, None] * day.clear_ghi_w_per_m2[None, :]
+    air = np.full(ghi.shape[1], usual_air_temperature_c(design.site.latitude_deg, date))
+    site = design.site
+    key = (site.latitude_deg, site.longitude_deg, site.altitude_m, site.linke_turbidity, date, "skies")
+    return Light(day, ghi, *split(day, ghi), SKIES.index(1.0), key, air)
+
+
+def _days_of(design: BoatDesign, month: int, curve: DemandCurve, days: int) -> tuple[_Days, float, float]:
+    year = design.plan.date.year
+    found = month_of(design.site, year, month, days)
+    date = middle_day(year, month)
+    plan = design.plan.model_copy(update={"date": date, "air_temperature_c": None})
+    then = design.changed(plan=plan)
+    light = light_at_skies(design, found.day, date)
+    outlook = outlook_under(then, light, curve)
+    table = outlook.harvest.by_bank_w
+    return _Days(outlook, between(table, found.index), table[SKIES.index(1.0)]), found.sun_h, found.asked_h
+
+
+def _steady_w(outlook: Outlook, by_bank_w: Array) -> tuple[float, float]:
+    """Watts that a day sustains, and its start charge; 0 where not even the idle draw is."""
+    assert outlook.aboard is not None
+    found = steady_power(
+        np.ascontiguousarray(by_bank_w), outlook.house_rows_w, outlook.motor_rows, outlook.curve.idle_w,
+        outlook.rated_w, STEP_H, outlook.aboard,
+    )  # fmt: skip
+    watts = float(found[0])
+    return (watts, float(found[1])) if watts > outlook.curve.idle_w else (0.0, 1.0)
+
+
+def _speed(outlook: Outlook, watts: float, band: float = 0.0) -> float:
+    return float(outlook.curve.speed_at(watts, band)) if watts > outlook.curve.idle_w else 0.0
+
+
+def _poor_day(days: _Days) -> Array:
+    whole = days.by_bank_w.sum(axis=(1, 2))
+    return days.by_bank_w[int(np.argsort(whole, kind="stable")[int(POOR * len(whole))])]
+
+
+def _month(design: BoatDesign, month: int, curve: DemandCurve, number: int) -> SeasonMonth:
+    days, sun_h, asked_h = _days_of(design, month, curve, number)
+    outlook = days.outlook
+    mean = days.by_bank_w.mean(axis=0)
+    harvest_wh = float(mean.sum() * STEP_H)
+    asked = design.plan.speed_mps
+    wish_w = float(curve.power_at(asked))
+    if outlook.aboard is None:
+        return _without_bank(days, month, sun_h, asked_h, harvest_wh, asked)
+    watts, start = _steady_w(outlook, mean)
+    poor_w, _ = _steady_w(outlook, _poor_day(days))
+    clear_w, _ = _steady_w(outlook, days.clear_w)
+    chain = run_chain(
+        np.ascontiguousarray(days.by_bank_w), outlook.house_rows_w, motor_of(outlook.motor_rows, watts),
+        np.ascontiguousarray(outlook.motoring if watts else np.zeros_like(outlook.motoring)), start, start,
+        STEP_H, outlook.aboard,
+    )  # fmt: skip
+    metres = chain[:, RAN_H] * 3600.0 * _speed(outlook, watts)
+    poor, middle, good = (float(v) for v in np.quantile(metres, (POOR, 0.5, GOOD)))
+    mean_of = chain.mean(axis=0)
+    return SeasonMonth(
+        month=month, sun_h=sun_h, asked_sun_h=asked_h, motoring_h=outlook.hours,
+        speed_mps=_speed(outlook, watts),
+        sceptic_mps=_speed(outlook, poor_w, -1.0), enthusiast_mps=_speed(outlook, clear_w, 1.0),
+        poor_m=poor, middle_m=middle, good_m=good, kept_frac=float(1 - mean_of[STOPPED]) if watts else 0.0,
+        harvest_wh=harvest_wh, motor_wh=float(mean_of[MOTOR_WH]), house_wh=float(mean_of[HOUSE_WH]),
+        refused_wh=float(mean_of[REFUSED_WH]), lost_wh=float(mean_of[LOST_WH]),
+        wished_h=min(watts * outlook.hours / wish_w, 24.0) if wish_w > 0 else 0.0,
+    )  # fmt: skip
+
+
+def _without_bank(
+    days: _Days, month: int, sun_h: float, asked_h: float, harvest_wh: float, asked: float
+) -> SeasonMonth:
+    """On live sun alone: every step has its own speed."""
+    outlook = days.outlook
+    left = np.minimum(np.maximum(days.by_bank_w.sum(axis=2) - outlook.house_w, 0.0), outlook.rated_w)
+    turns = left > outlook.curve.idle_w
+
+    def metres(watts: Array, band: float = 0.0) -> Array:
+        speeds = np.where(watts > outlook.curve.idle_w, outlook.curve.speed_at(watts, band), 0.0)
+        return np.asarray((speeds * outlook.motoring).sum(axis=-1) * STEP_H * 3600.0)
+
+    far = metres(left)
+    over = max(outlook.hours * 3600.0, 1.0)
+    poor, middle, good = (float(v) for v in np.quantile(far, (POOR, 0.5, GOOD)))
+    clear = np.minimum(np.maximum(days.clear_w.sum(axis=1) - outlook.house_w, 0.0), outlook.rated_w)
+    wished = (left >= float(outlook.curve.power_at(asked))) & (outlook.motoring > 0)
+    motor_wh = float((np.where(turns, left, 0.0) * outlook.motoring).sum(axis=1).mean() * STEP_H)
+    house = np.minimum(days.by_bank_w.sum(axis=2), outlook.house_w)
+    house_wh = float(house.sum(axis=1).mean() * STEP_H)
+    dull = left[int(np.argsort(left.sum(axis=1), kind="stable")[int(POOR * len(left))])]
+    return SeasonMonth(
+        month=month, sun_h=sun_h, asked_sun_h=asked_h, motoring_h=outlook.hours,
+        speed_mps=float(far.mean()) / over,
+        sceptic_mps=float(metres(dull, -1.0)) / over, enthusiast_mps=float(metres(clear, 1.0)) / over,
+        poor_m=poor, middle_m=middle, good_m=good,
+        kept_frac=float((turns | (outlook.motoring == 0)).all(axis=1).mean()),
+        harvest_wh=harvest_wh, motor_wh=motor_wh, house_wh=house_wh,
+        refused_wh=max(harvest_wh - motor_wh - house_wh, 0.0), lost_wh=0.0,
+        wished_h=float(wished.sum(axis=1).mean() * STEP_H),
+    )  # fmt: skip
+
+
+def _turning(design: BoatDesign, month: SeasonMonth, curve: DemandCurve) -> list[Sentence]:
+    """What would make the plan's hours at the plan's speed run on the sun in a month."""
+    found = []
+    if month.speed_mps > 0:
+        found.append(
+            sentence(
+                "Slower: {v} for the {h} a day of the plan.",
+                v=speed(month.speed_mps),
+                h=hours(month.motoring_h),
+            )
+        )
+        found.append(
+            sentence("Shorter: {h} a day at {v}.", h=hours(month.wished_h), v=speed(design.plan.speed_mps))
+        )
+    if design.nameplate_w > 0 and month.harvest_wh > 0:
+        for label, mps in (
+            ("More panel", design.plan.speed_mps),
+            ("Both", (design.plan.speed_mps + month.speed_mps) / 2),
+        ):
+            lacks_wh = (
+                float(curve.power_at(mps)) * month.motoring_h
+                - float(curve.power_at(month.speed_mps) if month.speed_mps > 0 else 0.0) * month.motoring_h
+            )
+            more_w = design.nameplate_w * max(lacks_wh, 0.0) / month.harvest_wh
+            more_w = float(np.ceil(more_w / PANEL_STEP_W) * PANEL_STEP_W)
+            text = "{label}: some {w} more of panel like yours"
+            text += " at {v}." if label == "Both" else "."
+            slots = {"label": words(label), "w": power(more_w)} | (
+                {"v": speed(mps)} if label == "Both" else {}
+            )
+            found.append(sentence(text, **slots))
+    return found
+
+
+def _verdict(design: BoatDesign, now: SeasonMonth, worst: SeasonMonth, best: SeasonMonth) -> Sentence:
+    return sentence(
+        "In {month} the sun sustains {h} a day at {v}, of the {asked} you plan; {worst_h} in {worst}, "
+        "{best_h} in {best}. Over those hours the sceptic counts on {low} in {month2}, the enthusiast on "
+        "{high}.",
+        month=words(NAMES[now.month - 1]),
+        month2=words(NAMES[now.month - 1]),
+        h=hours(now.wished_h),
+        v=speed(design.plan.speed_mps),
+        asked=hours(now.motoring_h),
+        worst_h=hours(worst.wished_h),
+        worst=words(NAMES[worst.month - 1]),
+        best_h=hours(best.wished_h),
+        best=words(NAMES[best.month - 1]),
+        low=speed(now.sceptic_mps),
+        high=speed(now.enthusiast_mps),
+    )
+
+
+def climate_told(site: Site) -> Sentence:
+    """What the climate of a place rests on."""
+    climate = site.climate
+    if climate.known_by == "word":
+        named = climate.word or usual_word(site.latitude_deg)
+        text = "Climate by a word: {w}" + ("" if climate.word else ", usual for the latitude") + "."
+        return sentence(text, w=words(named.value.replace("_", " ")))
+    told = (
+        "full-sun hours by month"
+        if climate.known_by == "sun_hours"
+        else "sunny, mixed and grey days by month"
+    )
+    return sentence(
+        "Climate by {w}{s}.", w=words(told), s=words(f", {climate.source}" if climate.source else "")
+    )
+
+
+def _cautions(months: list[SeasonMonth]) -> list[Sentence]:
+    """Months that are said to have more sun, or less, than the days of a month can have."""
+    found = []
+    for month in months:
+        if abs(month.asked_sun_h - month.sun_h) > OFF_H:
+            more = month.asked_sun_h > month.sun_h
+            found.append(
+                sentence(
+                    "{month}: {a} full-sun hours a day are "
+                    + ("more than clear days there bring" if more else "less than the darkest month has")
+                    + "; counted as {b}.",
+                    month=words(NAMES[month.month - 1]),
+                    a=words(f"{month.asked_sun_h:.1f}"),
+                    b=words(f"{month.sun_h:.1f}"),
+                )
+            )
+    return found
+
+
+def _cold(design: BoatDesign) -> list[Sentence]:
+    """Months whose usual air keeps a lithium bank from charging."""
+    bank = design.bank
+    if bank is None or not CHEMICALS[bank.chemistry].lithium:
+        return []
+    year, latitude = design.plan.date.year, design.site.latitude_deg
+    air = {month: usual_air_temperature_c(latitude, middle_day(year, month)) for month in range(1, 13)}
+    named = [NAMES[month - 1] for month, celsius in air.items() if celsius < COLD_C]
+    if not named:
+        return []
+    return [
+        sentence(
+            "{months}: a lithium bank as cold as the usual air takes little or no charge; most of the sun is "
+            "thrown away unless it is kept warm.",
+            months=words(", ".join(named)),
+        )
+    ]
+
+
+def season(design: BoatDesign, days: int = DAYS, report: Report = silent) -> WholeSeason:
+    """A year of a design on the days that its place has.
+
+    Parameters
+    ----------
+    design : BoatDesign
+    days : int
+        Generated for each month.
+    report : Report
+        Told after every month.
+
+    Returns
+    -------
+    WholeSeason
+        The plan's hours and speed every day; the array as it stands in the plan's state.
+    """
+    curve = demand_curve(design)
+    months = []
+    for month in range(1, 13):
+        months.append(_month(design, month, curve, days))
+        report(month / 12)
+    now = months[design.plan.date.month - 1]
+    worst, best = min(months, key=lambda m: m.wished_h), max(months, key=lambda m: m.wished_h)
+    enough = now.wished_h >= now.motoring_h - 1e-6
+    answer: Literal["yes", "partly", "no"] = "yes" if enough else "partly" if now.wished_h >= 1 else "no"
+    return WholeSeason(
+        months=months, climate=climate_told(design.site), cautions=[*_cautions(months), *_cold(design)],
+        wished_mps=design.plan.speed_mps, worst=worst.month,
+        best=best.month, verdict=_verdict(design, now, worst, best), answer=answer,
+        turning=[] if enough else _turning(design, now, curve), days=days,
+    )  # fmt: skip
