@@ -15,11 +15,11 @@ from parhelion.hull.demand import demand_curve
 from parhelion.hull.resistance import service_resistance
 from parhelion.panels.datasheet import doubts
 from parhelion.panels.harvest import harvest
-from parhelion.stations.array.year import through_year
 from parhelion.stations.array.burden import burden, fold_mps, gust_n
 from parhelion.stations.array.findings import array_findings, array_view
 from parhelion.stations.array.next_panel import next_panels
 from parhelion.stations.array.tilt import tilt_advice
+from parhelion.stations.array.year import through_year
 from parhelion.sun.light import clear_light
 
 from tests.cases import boat

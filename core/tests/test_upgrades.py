@@ -15,7 +15,7 @@ from parhelion.formats.forecast_file import read_forecast
 from parhelion.rail.held_back import miles_m
 from parhelion.stations.year.ahead import days_ahead
 from parhelion.stations.year.compare import compare
-from parhelion.stations.year.upgrades import _after, _Boat, _steps, upgrade_ladder
+from parhelion.stations.year.upgrades import _after, _Boat, _steps, upgrade_steps
 from parhelion.sun.forecast import simulated_forecast, word_for
 from parhelion.sun.generated import month_of
 
@@ -53,7 +53,7 @@ class LadderTest(unittest.TestCase):
     def test_it_finds_what_every_combination_finds(self):
         for changed in ({}, TIGHT):
             design = boat(**changed, plan__budget={"coins": 900})
-            found = upgrade_ladder(outlook_of(design))
+            found = upgrade_steps(outlook_of(design))
             top = found.rungs[-1].total_m if found.rungs else found.start_m
             self.assertGreaterEqual(top, 0.995 * every_ladder(design, 2))
             self.assertLessEqual(found.cost, 900)
@@ -61,14 +61,14 @@ class LadderTest(unittest.TestCase):
             self.assertTrue(all(rung.gain_m > 0 for rung in found.rungs))
 
     def test_the_budget_holds_and_what_is_owned_costs_nothing(self):
-        poor = upgrade_ladder(outlook_of(boat(plan__budget={"coins": 0})))
+        poor = upgrade_steps(outlook_of(boat(plan__budget={"coins": 0})))
         self.assertTrue(all(rung.cost == 0 for rung in poor.rungs))
-        light = upgrade_ladder(outlook_of(boat(plan__budget={"coins": 5_000, "mass_kg": 15})))
+        light = upgrade_steps(outlook_of(boat(plan__budget={"coins": 5_000, "mass_kg": 15})))
         self.assertLessEqual(sum(max(rung.mass_kg, 0) for rung in light.rungs), 15)
-        owned = upgrade_ladder(outlook_of(boat(plan__budget={"coins": 0, "owned_panels": 2})))
+        owned = upgrade_steps(outlook_of(boat(plan__budget={"coins": 0, "owned_panels": 2})))
         free = [rung for rung in owned.rungs if rung.kind == "panel"]
         self.assertEqual([rung.owned for rung in free], [True, True])
-        rich = upgrade_ladder(outlook_of(boat(plan__budget={"coins": 2_000})))
+        rich = upgrade_steps(outlook_of(boat(plan__budget={"coins": 2_000})))
         self.assertGreater(rich.rungs[-1].total_m, owned.rungs[-1].total_m)
         panels = sum(rung.kind == "panel" for rung in rich.rungs)
         self.assertEqual(rich.design.panels[0].count, boat().panels[0].count + panels)
@@ -86,7 +86,7 @@ class LadderTest(unittest.TestCase):
                 raise Enough
 
         with self.assertRaises(Enough):
-            upgrade_ladder(outlook_of(boat(plan__budget={"coins": 5_000})), report)
+            upgrade_steps(outlook_of(boat(plan__budget={"coins": 5_000})), report)
         self.assertEqual(told, sorted(told))
 
 

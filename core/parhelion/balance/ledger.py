@@ -95,7 +95,7 @@ def ledger_of(outlook: Outlook, record: NDArray[np.float64], member: int) -> Led
     ----------
     outlook : Outlook
     record : ndarray, shape (n, 144, 14)
-        As of `Outlook.run_plan`.
+        As of `Outlook.plan_record`.
     member : int
     """
     rows = record[member].sum(axis=0) * STEP_H

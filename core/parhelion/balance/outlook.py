@@ -2,7 +2,10 @@
 
 from __future__ import annotations
 
+from collections.abc import Callable, Hashable
 from dataclasses import dataclass, replace
+from functools import wraps
+from typing import Any, Concatenate, ParamSpec, TypeVar
 
 import numpy as np
 from numpy.typing import NDArray
@@ -17,19 +20,24 @@ from parhelion.bank.store import Store
 from parhelion.computing.kept import Memo, once
 from parhelion.constants import STEP_H
 from parhelion.design import BoatDesign, BoatState, Spell
+from parhelion.design.reads import Reads, kept
 from parhelion.drive.chain import chain_of, rated_battery_w, surroundings_of, thrust_shares
 from parhelion.hull.demand import DemandCurve, demand_curve
 from parhelion.hull.resistance import service_resistance
 from parhelion.hull.runs import Fit
 from parhelion.panels.harvest import Harvest, blended, harvest
-from parhelion.panels.tending import air_temperature_c
+from parhelion.sun.climate import air_temperature_c
 from parhelion.sun.daysteps import DaySteps
 from parhelion.sun.light import Light, clear_light, light_under
 
 Array = NDArray[np.float64]
+P = ParamSpec("P")
+T = TypeVar("T")
+
+REMEMBERED = 200  # answers about one outlook
 
 
-@dataclass(frozen=True)
+@dataclass(frozen=True, eq=False)
 class Outlook:
     """One design on its day. Arrays over steps have shape (144,), over members (n, 144) [W]."""
 
@@ -41,6 +49,15 @@ class Outlook:
     house_rows_w: Array  # essential and other loads of the main bank, then of the house's own; shape (4, 144)
     relief_w: Array  # battery watts that legs and arms spare the motor
     aboard: Aboard | None
+
+    @once
+    def _answers(self) -> Memo[Any]:
+        return Memo(REMEMBERED)
+
+    def remember(self, key: Hashable, make: Callable[[], T]) -> T:
+        """An answer about this outlook, made once for all who ask."""
+        found: T = self._answers.get(key, make)
+        return found
 
     @property
     def day(self) -> DaySteps:
@@ -207,10 +224,10 @@ class Outlook:
         """Shore and generator."""
         return backup_of(self.day, self.design)
 
-    def run_plan(self, members: slice | None = None) -> Array:
+    @once
+    def plan_record(self) -> Array:
         """The days' record under the plan as set, every source aboard counted, shape (n, 144, 14)."""
-        rows = slice(None) if members is None else members
-        sun = np.ascontiguousarray(self.harvest.by_bank_w[rows] + self.free_w)
+        sun = np.ascontiguousarray(self.harvest.by_bank_w + self.free_w)
         if self.aboard is None:
             return self._without_bank(sun.sum(axis=-1), self.plan_power_w)
         starts = np.full(sun.shape[0], self.design.plan.start_charge_frac)
@@ -268,29 +285,32 @@ class Outlook:
         return lanes[:, low] + (lanes[:, low + 1] - lanes[:, low]) * (index - low)
 
 
-_outlooks: Memo[Outlook] = Memo(12)
+def remembered(function: Callable[Concatenate[Outlook, P], T]) -> Callable[Concatenate[Outlook, P], T]:
+    """A question about an outlook that is answered once, however many ask."""
+
+    @wraps(function)
+    def asked(outlook: Outlook, *args: P.args, **named: P.kwargs) -> T:
+        key = (function.__module__, function.__qualname__, args, tuple(sorted(named.items())))
+        return outlook.remember(key, lambda: function(outlook, *args, **named))
+
+    return asked
 
 
+OUTLOOK_READS = Reads.all_but("name", "note")
+
+
+@kept(OUTLOOK_READS, 12)
 def outlook_of(design: BoatDesign) -> Outlook:
     """Gather what the answers of a design are computed from; once for all who ask about the same design."""
-
-    def gather() -> Outlook:
-        light = light_under(design.site, design.plan.date, design.plan.sky)
-        return outlook_under(design, light, demand_curve(design))
-
-    return _outlooks.get(design.model_dump_json(), gather)
+    light = light_under(design.site, design.plan.date, design.plan.sky)
+    return outlook_under(design, light, demand_curve(design))
 
 
 def shown_outlook(
     design: BoatDesign, base: Outlook, displacement_kg: float | None = None, fitted: Fit | None = None
 ) -> Outlook:
     """A changed design on the base's shown day alone, shape (1, 144), its demand by the base's runs."""
-    shown = base.light.shown
-    rows = slice(shown, shown + 1)
-    light = Light(
-        base.day, base.light.ghi[rows], base.light.dhi[rows], base.light.dni[rows], 0,
-        (*base.light.key, "shown"),
-    )  # fmt: skip
+    light = base.light.shown_alone
     curve = demand_curve(design, displacement_kg, fitted or base.curve.fit)
     changed = outlook_under(design, light, curve)
     if design.plan.spells is None:  # the default hours stay the base's: a step changes one thing

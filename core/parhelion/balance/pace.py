@@ -3,12 +3,12 @@
 References
 ----------
 [1] A concave programme: V(p) concave, the store between floor and full, loss on the way in and out. Between
-    the moments when the store is full or at its floor one price of stored energy rules: charging steps run at
-    V' = price x efficiency in, discharging ones at V' = price / efficiency out, the others on what the sun
-    leaves ("taut string" with losses). One price is solved for the whole, the worst violation is pinned, both
+    the moments when the store is full or at its floor one worth of stored energy rules: charging steps run at
+    V' = worth x efficiency in, discharging ones at V' = worth / efficiency out, the others on what the sun
+    leaves ("taut string" with losses). One worth is solved for the whole, the worst violation is pinned, both
     sides are solved again; the most violated bound is tight in the optimum.
-[2] The prices are marginal values: of the start charge the first price; of the capacity the rises of the
-    price at full; of the floor its falls at the floor; of a watt of sun in a step V' there.
+[2] The worths are marginal values: of the start charge the first worth; of the capacity the rises of the
+    worth at full; of the floor its falls at the floor; of a watt of sun in a step V' there.
 [3] A motor that draws idle watts runs part of a step at its best speed rather than all of it slower: V(p) is
     taken as its concave hull from rest.
 """
@@ -27,7 +27,7 @@ Array = NDArray[np.float64]
 
 HALVINGS = 52
 NEAR = 1e-10  # of the capacity: a bound is kept to this
-UNKNOWN = -1.0  # price of steps that lack energy whatever is done
+UNKNOWN = -1.0  # worth of steps that lack energy whatever is done
 FLAT = 1e-8  # of a marginal, the tilt of an edge of the hull
 
 
@@ -103,12 +103,12 @@ def _watts_at(marginal: float, power_w: Array, marginals: Array) -> float:
     **OPTIONS,
 )  # fmt: skip
 def _run(
-    net_w: Array, share: Array, step_h: float, first: int, last: int, start_wh: float, price: float,
+    net_w: Array, share: Array, step_h: float, first: int, last: int, start_wh: float, worth: float,
     into: float, out: float, power_w: Array, marginals: Array, watts: Array, stored: Array,
 ) -> float:  # fmt: skip
-    """Steps first to last at one price; fills `watts` and `stored` (edges), returns the energy at the end."""
-    charging = _watts_at(price * into, power_w, marginals)
-    drawing = _watts_at(price / out, power_w, marginals)
+    """Steps first to last at one worth; fills `watts` and `stored` (edges), returns the energy at the end."""
+    charging = _watts_at(worth * into, power_w, marginals)
+    drawing = _watts_at(worth / out, power_w, marginals)
     energy = start_wh
     for t in range(first, last):
         motor = 0.0
@@ -154,9 +154,9 @@ def taut_string(
     marginals: Array,
     watts: Array,
     stored: Array,
-    prices: Array,
+    worths: Array,
 ) -> None:
-    """The plan [1], into `watts` (t,), `stored` (t + 1,) and `prices` (t,); see `pace_plan`."""
+    """The plan [1], into `watts` (t,), `stored` (t + 1,) and `worths` (t,); see `pace_plan`."""
     steps = len(net_w)
     spans = np.empty((steps + 2, 2), dtype=np.int64)
     ends = np.empty((steps + 2, 2))
@@ -171,16 +171,16 @@ def taut_string(
         spends = _run(
             net_w, share, step_h, first, last, begin, 0.0, into, out, power_w, marginals, watts, stored
         )
-        price = 0.0
+        worth = 0.0
         if spends < goal:
-            price = top
+            worth = top
             keeps = _run(
                 net_w, share, step_h, first, last, begin, top, into, out, power_w, marginals, watts, stored
             )
             if keeps > goal:
                 low, high = np.log(bottom), np.log(top)
                 for _ in range(HALVINGS):
-                    price = (low + high) / 2
+                    worth = (low + high) / 2
                     energy = _run(
                         net_w,
                         share,
@@ -188,7 +188,7 @@ def taut_string(
                         first,
                         last,
                         begin,
-                        np.exp(price),
+                        np.exp(worth),
                         into,
                         out,
                         power_w,
@@ -197,10 +197,10 @@ def taut_string(
                         stored,
                     )
                     if energy < goal:
-                        low = price
+                        low = worth
                     else:
-                        high = price
-                price = np.exp(high)
+                        high = worth
+                worth = np.exp(high)
                 _run(
                     net_w,
                     share,
@@ -208,7 +208,7 @@ def taut_string(
                     first,
                     last,
                     begin,
-                    price,
+                    worth,
                     into,
                     out,
                     power_w,
@@ -222,7 +222,7 @@ def taut_string(
             if over > worst:
                 worst, at, pin = over, t, full_wh
             under = floor_wh - stored[t]
-            if price < top and under > worst:
+            if worth < top and under > worst:
                 worst, at, pin = under, t, floor_wh
         if at >= 0:
             spans[todo, 0], spans[todo, 1], ends[todo, 0], ends[todo, 1] = first, at, begin, pin
@@ -230,19 +230,19 @@ def taut_string(
             todo += 2
             continue
         for t in range(first, last):
-            prices[t] = price if price < top else UNKNOWN
-            stored[t + 1] = min(stored[t + 1], full_wh)  # at no price what is over runs off
-        if price > 0:
-            stored[last] = goal if price < top else stored[last]
+            worths[t] = worth if worth < top else UNKNOWN
+            stored[t + 1] = min(stored[t + 1], full_wh)  # worth nothing: what is over runs off
+        if worth > 0:
+            stored[last] = goal if worth < top else stored[last]
 
 
-def _carried(prices: Array) -> Array:
-    """Prices with those that no choice sets taken from what follows, at the end from what went before."""
-    known = np.flatnonzero(prices != UNKNOWN)
+def _carried(worths: Array) -> Array:
+    """Worths with those that no choice sets taken from what follows, at the end from what went before."""
+    known = np.flatnonzero(worths != UNKNOWN)
     if not known.size:
-        return np.zeros_like(prices)
-    after = np.searchsorted(known, np.arange(len(prices)))
-    return prices[known[np.minimum(after, len(known) - 1)]]
+        return np.zeros_like(worths)
+    after = np.searchsorted(known, np.arange(len(worths)))
+    return worths[known[np.minimum(after, len(known) - 1)]]
 
 
 @dataclass(frozen=True)
@@ -252,8 +252,8 @@ class Pace:
     motor_w: Array  # while the motor runs, shape (t,)
     speed_mps: Array  # while it runs, by the hull of the curve
     stored_wh: Array  # at the edges, shape (t + 1,)
-    price: Array  # metres for one more stored watt-hour, shape (t,)
-    sun_price: Array  # metres for one more watt-hour of sun in the step, shape (t,)
+    worth: Array  # metres for one more stored watt-hour, shape (t,)
+    sun_worth: Array  # metres for one more watt-hour of sun in the step, shape (t,)
     distance_m: float
     of_start: float  # metres for one more watt-hour at the start
     of_full: float  # for one more watt-hour of capacity, the floor as it is
@@ -295,12 +295,12 @@ def pace_plan(
     """
     net, part = np.ascontiguousarray(net_w, dtype=float), np.ascontiguousarray(share, dtype=float)
     steps = len(net)
-    watts, stored, prices = np.zeros(steps), np.zeros(steps + 1), np.zeros(steps)
+    watts, stored, worths = np.zeros(steps), np.zeros(steps + 1), np.zeros(steps)
     taut_string(
         net, part, step_h, start_wh, end_wh, floor_wh, full_wh, into, out, speeds.power_w, speeds.marginal,
-        watts, stored, prices,
+        watts, stored, worths,
     )  # fmt: skip
-    per_wh = 3600.0 * _carried(prices)
+    per_wh = 3600.0 * _carried(worths)
     way = speeds.at(watts)
     direct = np.interp(watts, speeds.power_w, speeds.marginal) * 3600.0
     left = net - part * watts
@@ -313,8 +313,8 @@ def pace_plan(
         motor_w=watts,
         speed_mps=way,
         stored_wh=stored,
-        price=per_wh,
-        sun_price=sun,
+        worth=per_wh,
+        sun_worth=sun,
         distance_m=float((way * part).sum() * step_h * 3600.0),
         of_start=float(per_wh[0]) if steps else 0.0,
         of_full=max(float(rises[at_full].sum()), 0.0),

@@ -1,4 +1,4 @@
-"""What is computed once and kept, even when several threads ask at once: by key, or by object."""
+"""What is computed once and kept, even when several threads ask at once: by arguments, or by object."""
 
 from __future__ import annotations
 
@@ -6,8 +6,10 @@ import threading
 from collections import OrderedDict
 from collections.abc import Callable, Hashable
 from concurrent.futures import Future
-from typing import Any, Generic, TypeVar, overload
+from functools import wraps
+from typing import Any, Generic, ParamSpec, TypeVar, overload
 
+P = ParamSpec("P")
 T = TypeVar("T")
 
 
@@ -44,6 +46,49 @@ class Memo(Generic[T]):
                     self._entries.pop(key, None)
                 entry.set_exception(error)
         return entry.result()
+
+    def forget(self) -> None:
+        """Empties it."""
+        with self._lock:
+            self._entries.clear()
+
+
+_MEMOS: list[Memo[Any]] = []
+
+
+def new_memo(size: int) -> Memo[Any]:
+    """A memo of the program's own, emptied by `forget_all`."""
+    _MEMOS.append(Memo(size))
+    return _MEMOS[-1]
+
+
+def forget_all() -> None:
+    """Everything that is kept goes, as in a fresh process: for tests and benches."""
+    for memo in _MEMOS:
+        memo.forget()
+
+
+def kept_by_arguments(size: int) -> Callable[[Callable[P, T]], Callable[P, T]]:
+    """Keeps what a function returns, by all of its arguments; it must depend on nothing else.
+
+    Parameters
+    ----------
+    size : int
+        How many results stay.
+    """
+
+    def keeping(function: Callable[P, T]) -> Callable[P, T]:
+        memo = new_memo(size)
+
+        @wraps(function)
+        def asked(*args: P.args, **named: P.kwargs) -> T:
+            key = (args, tuple(sorted(named.items())))
+            found: T = memo.get(key, lambda: function(*args, **named))
+            return found
+
+        return asked
+
+    return keeping
 
 
 _MAKING = threading.Lock()

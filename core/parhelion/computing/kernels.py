@@ -23,7 +23,7 @@ def _sources() -> list[bytes]:
 
 
 def _home() -> Path:
-    """Beside the package; where that cannot be written, in the person's cache, or else in the temporary files."""
+    """Beside the package; where that cannot be written the person's cache, or else the temporary files."""
     cache = Path(os.environ.get("XDG_CACHE_HOME") or Path.home() / ".cache")
     for place in (PACKAGE / "__pycache__", cache / "parhelion"):
         try:

@@ -49,6 +49,7 @@ from parhelion.design.plan import Skyline as Skyline
 from parhelion.design.plan import Source as Source
 from parhelion.design.plan import SourceKind as SourceKind
 from parhelion.design.plan import Spell as Spell
+from parhelion.design.plan import Spot as Spot
 from parhelion.design.plan import Stay as Stay
 from parhelion.design.plan import TripDay as TripDay
 from parhelion.design.plan import Water as Water

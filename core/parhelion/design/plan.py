@@ -5,6 +5,7 @@ from __future__ import annotations
 from datetime import date as Date
 from enum import StrEnum
 from math import atan2, degrees
+from typing import NamedTuple
 
 from pydantic import Field, model_validator
 
@@ -76,6 +77,15 @@ class Skyline(Part):
         return degrees(atan2(self.height_m, self.distance_m))
 
 
+class Spot(NamedTuple):
+    """A place as the sun sees it: all that its path and a clear sky depend on."""
+
+    latitude_deg: float
+    longitude_deg: float
+    altitude_m: float
+    linke_turbidity: float | None
+
+
 class Site(Part):
     """Where the boat is. The time zone is found from the place, never stored."""
 
@@ -87,6 +97,10 @@ class Site(Part):
     linke_turbidity: float | None = Field(default=None, ge=1, le=10, title="Linke turbidity")
     skyline: tuple[Skyline, ...] = Field(default=(), max_length=24)
     climate: Climate = Climate()
+
+    @property
+    def spot(self) -> Spot:
+        return Spot(self.latitude_deg, self.longitude_deg, self.altitude_m, self.linke_turbidity)
 
 
 class Sky(StrEnum):

@@ -1,9 +1,14 @@
-"""Quantities and sentences as plain text for the terminal: knots, nautical miles, metric."""
+"""Quantities, sentences and findings as plain text for the terminal: knots, nautical miles, metric."""
 
 from __future__ import annotations
 
-from collections.abc import Callable
+import json
+from collections.abc import Callable, Iterable
+from typing import Any, TextIO
 
+from pydantic import BaseModel
+
+from parhelion.finding import Finding
 from parhelion.quantities import Quantity, Sentence
 from parhelion.units import M_PER_NAUTICAL_MILE, MPS_PER_KNOT
 
@@ -61,3 +66,35 @@ def shown(quantity: Quantity) -> str:
 def told(sentence: Sentence) -> str:
     """A sentence with its slots filled in."""
     return sentence.text.format(**{name: shown(value) for name, value in sentence.slots.items()})
+
+
+def miles(metres: float) -> str:
+    """A distance in a column of its own."""
+    return f"{metres / M_PER_NAUTICAL_MILE:6.1f} nm"
+
+
+def print_json(value: Any, out: TextIO) -> None:
+    """A document, an answer or none, in SI units."""
+    document = value.model_dump(mode="json") if isinstance(value, BaseModel) else value
+    json.dump(document, out, indent=2, ensure_ascii=False)
+    out.write("\n")
+
+
+def print_told(lines: Iterable[Sentence], out: TextIO) -> None:
+    """Sentences, one a line."""
+    for line in lines:
+        out.write(f"- {told(line)}\n")
+
+
+def print_findings(findings: list[Finding], out: TextIO) -> None:
+    """Findings, warnings first."""
+    out.write("\n")
+    for finding in findings:
+        mark = {"warn": "!", "note": "-", "good": "+"}[finding.level]
+        out.write(f"{mark} {told(finding.title)}. {told(finding.detail)}\n")
+
+
+def with_findings(picture: BaseModel, findings: list[Finding]) -> dict[str, Any]:
+    """A picture and what it tells, as one document."""
+    told_json = [finding.model_dump(mode="json") for finding in findings]
+    return {**picture.model_dump(mode="json"), "findings": told_json}

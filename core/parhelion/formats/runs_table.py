@@ -21,10 +21,12 @@ from parhelion.quantities import Frozen
 from parhelion.units import KG_PER_POUND, MPS_PER, SpeedUnit
 
 MOST_LINES = 500
+OTHER_SPEEDS: dict[str, SpeedUnit] = {"kt": "kn", "kts": "kn", "knots": "kn", "kmh": "km/h", "kph": "km/h"}
 SPEED_SIZES = {
-    **MPS_PER, "kt": MPS_PER["kn"], "kts": MPS_PER["kn"], "knots": MPS_PER["kn"], "kmh": MPS_PER["km/h"],
-    "kph": MPS_PER["km/h"], "m/s": 1.0,
-}  # fmt: skip
+    **{str(unit): size for unit, size in MPS_PER.items()},
+    **{word: MPS_PER[unit] for word, unit in OTHER_SPEEDS.items()},
+    "m/s": 1.0,
+}
 OTHER_SIZES = {"w": 1.0, "kw": 1000.0, "v": 1.0, "a": 1.0, "kg": 1.0, "lb": KG_PER_POUND}
 NAMES = (  # what a heading may say, and the column it is
     ("back", "back"), ("return", "back"), ("speed", "speed"), ("out", "speed"), ("watt", "power"),

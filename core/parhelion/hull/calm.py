@@ -15,7 +15,7 @@ from dataclasses import dataclass
 import numpy as np
 from numpy.typing import NDArray
 
-from parhelion.computing.kept import Memo
+from parhelion.computing.kept import kept_by_arguments
 from parhelion.constants import (
     FRESH_DENSITY_KG_PER_M3,
     FRESH_VISCOSITY_M2_PER_S,
@@ -28,6 +28,7 @@ from parhelion.design.hulltypes import TYPICAL, Model, draught_m
 from parhelion.hull import delft, planing, thinship
 from parhelion.hull.friction import friction_coefficient
 from parhelion.hull.holtrop import HoltropHull, calm_resistance
+from parhelion.hull.thinship import ThinHull
 from parhelion.hull.transom import BASE_DRAG, transom_n
 
 Array = NDArray[np.float64]
@@ -142,17 +143,21 @@ def _smooth_step(value: Array, between: tuple[float, float]) -> Array:
     return share * share * (3 - 2 * share)
 
 
-_thin_waves: Memo[Array] = Memo(64)
+@kept_by_arguments(64)
+def _thin_table(hull: ThinHull, density: float, spacing_m: float | None) -> Array:
+    """Thin-ship waves at speeds spread evenly in Froude number."""
+    speeds = _thin_froude() * np.sqrt(GRAVITY_MPS2 * hull.length_m)
+    return thinship.wave_resistance_n(hull, speeds, density, spacing_m)
+
+
+def _thin_froude() -> Array:
+    return np.linspace(thinship.SLOWEST_FROUDE, FASTEST_THIN_FROUDE, THIN_SPEEDS)
 
 
 def _thin_wave(hulls: Hulls, speed: Array, spacing_m: float | None) -> Array:
-    """Thin-ship waves of one hull, or of two abreast, read between speeds spread evenly in Froude number."""
-    key = (hulls.thin, hulls.density, spacing_m)
-    unit = np.sqrt(GRAVITY_MPS2 * hulls.one.length_m)
-    froude = np.linspace(thinship.SLOWEST_FROUDE, FASTEST_THIN_FROUDE, THIN_SPEEDS)
-    table = _thin_waves.get(
-        key, lambda: thinship.wave_resistance_n(hulls.thin, froude * unit, hulls.density, spacing_m)
-    )
+    """Thin-ship waves of one hull, or of two abreast."""
+    unit, froude = np.sqrt(GRAVITY_MPS2 * hulls.thin.length_m), _thin_froude()
+    table = _thin_table(hulls.thin, hulls.density, spacing_m)
     return np.interp(speed / unit, froude, table / froude**2, left=0.0) * (speed / unit) ** 2
 
 

@@ -17,7 +17,7 @@ from dataclasses import dataclass
 import numpy as np
 from numpy.typing import ArrayLike, NDArray
 
-from parhelion.computing.kept import Memo
+from parhelion.computing.kept import kept_by_arguments
 from parhelion.constants import GRAVITY_MPS2
 
 Array = NDArray[np.float64]
@@ -27,10 +27,6 @@ ANGLES = 280  # quadrature points over the wave angle
 STATIONS = 160  # panels over half the length
 WAVENUMBER_STEP = 0.06  # of the table over k L/2; the tabled function turns over 2 pi
 STEEPEST_RAD = 1.51  # 86.5 deg: beyond it the waves are too short to carry anything
-
-
-_LENGTHWISE: Memo[tuple[Array, Array]] = Memo(16)
-_DEPTHWISE: Memo[tuple[Array, Array]] = Memo(16)
 
 
 @dataclass(frozen=True)
@@ -107,10 +103,8 @@ def _michell(hull: ThinHull, speed: Array, density: float, spacing: float | None
     secant = 1 / np.cos(angle)
     wave = GRAVITY_MPS2 / speed**2  # k0 [1/m], shape (v,)
     down = np.outer(wave, secant**2)  # shape (v, a)
-    lengths, lengthwise = _LENGTHWISE.get(
-        hull.waterline_exponent, lambda: _lengthwise(hull.waterline_exponent)
-    )
-    depths, depthwise = _DEPTHWISE.get(hull.section_exponent, lambda: _depthwise(hull.section_exponent))
+    lengths, lengthwise = _lengthwise(hull.waterline_exponent)
+    depths, depthwise = _depthwise(hull.section_exponent)
     amplitude = (
         hull.beam_m
         * np.interp(np.outer(wave, secant) * (hull.length_m / 2), lengths, lengthwise)
@@ -125,6 +119,7 @@ def _michell(hull: ThinHull, speed: Array, density: float, spacing: float | None
     return factor * (integrand @ weight)
 
 
+@kept_by_arguments(16)
 def _lengthwise(exponent: float) -> tuple[Array, Array]:
     """Table over q = k L/2 of int f'(xi) sin(q xi) dxi, 0 to 1; straight panels of f, sin exact in each."""
     q = np.arange(0.25, 0.5 / SLOWEST_FROUDE**2 / np.cos(STEEPEST_RAD) + 0.1, WAVENUMBER_STEP)
@@ -138,6 +133,7 @@ def _lengthwise(exponent: float) -> tuple[Array, Array]:
     return q, table
 
 
+@kept_by_arguments(16)
 def _depthwise(exponent: float) -> tuple[Array, Array]:
     """Table over ln p, p = kappa T, of int g(zeta) exp(-p zeta) dzeta from 0 to 1, by Gauss quadrature."""
     logs = np.linspace(np.log(1e-3), np.log(1e5), 1500)

@@ -2,17 +2,27 @@
 
 from __future__ import annotations
 
-from dataclasses import dataclass
+from dataclasses import dataclass, replace
 
 import numpy as np
 
-from parhelion.computing.kept import Memo
 from parhelion.design import HIDDEN, BoatDesign, How, Obstacle, PanelGroup, Place, Tended
+from parhelion.design.reads import Reads, kept, only
 from parhelion.panels.bodies import Body, body_of, body_of_panels
 from parhelion.panels.layout import PanelAt, leaves_of, panels_of
 
 FLAT_BELOW_DEG = 0.05
 LYING_EDGE_M = 0.02  # a neighbour that rises less over a panel's plane lies in it
+
+
+# Entries that power over nameplate depends on; a two-sided panel's also on what lies under it.
+LIT_GROUP: tuple[str, ...] = (
+    "power_coefficient_per_k", "cells_across", "cells_along", "half_cut", "bifaciality_frac", "series",
+    "count",
+)  # fmt: skip
+LIT_PLACE: tuple[str, ...] = ("tilt_deg", "faces", "ventilation")
+BACK_GROUP = ("panel_width_m", "panel_length_m", "nameplate_w", "turned", "columns")
+BACK_PLACE = ("under", "gap_m", "width_m", "length_m", "clear_m")
 
 
 @dataclass(frozen=True)
@@ -29,6 +39,14 @@ class DeckGroup:
     panels: tuple[PanelAt, ...]
     bodies: tuple[tuple[Body, ...], ...]  # by panel
     leaves: int = 1
+
+    @property
+    def lit(self) -> DeckGroup:
+        """What its light depends on, and nothing else."""
+        group, place = LIT_GROUP, LIT_PLACE
+        if self.group.bifaciality_frac:
+            group, place = (*group, *BACK_GROUP), (*place, *BACK_PLACE)
+        return replace(self, group=only(self.group, group), place=only(self.place, place))
 
     @property
     def gives(self) -> bool:
@@ -48,23 +66,18 @@ class Deck:
     obstacles: tuple[Obstacle, ...]
 
 
-_decks: Memo[Deck] = Memo(256)
-
-
-def deck_of(design: BoatDesign) -> Deck:
-    """The deck of a design in the state of its plan."""
-    hand = bool(design.strings)
-    key = (design.places, design.panels, design.panel_set, design.obstacles, design.plan.state, hand)
-    return _decks.get(key, lambda: _deck(design))
-
-
 def obstacles_standing(design: BoatDesign) -> tuple[Obstacle, ...]:
     """What throws shade in the plan's state, as it then stands."""
     found = (thing.as_it_stands(design.plan.state) for thing in design.obstacles)
     return tuple(thing for thing in found if thing is not None)
 
 
-def _deck(design: BoatDesign) -> Deck:
+DECK_READS = Reads("places", "panels", "panel_set", "strings", "obstacles", "plan.state")
+
+
+@kept(DECK_READS, 256)
+def deck_of(design: BoatDesign) -> Deck:
+    """The deck of a design in the state of its plan."""
     standing = []
     for group in design.fitted_panels:
         place, how = design.as_it_stands(design.place(group.place_id))

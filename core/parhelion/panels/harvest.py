@@ -9,17 +9,19 @@ from functools import partial
 import numpy as np
 from numpy.typing import NDArray
 
-from parhelion.computing.kept import Memo
+from parhelion.computing.kept import kept_by_arguments
 from parhelion.computing.together import together
 from parhelion.design import BoatDesign, PanelGroup, Tended
-from parhelion.panels.deck import DeckGroup, deck_of
+from parhelion.design.reads import Reads, kept
+from parhelion.panels.deck import DECK_READS, DeckGroup, deck_of
 from parhelion.panels.shade import STEP_DEG
 from parhelion.panels.shaded import cast_shade, headings_of, light_over
 from parhelion.panels.strung import string_power_w
-from parhelion.panels.tending import air_temperature_c, heading_power_per_watt, tended_power_per_watt
+from parhelion.panels.tending import heading_power_per_watt, tended_power_per_watt
+from parhelion.sun.climate import Air, air_of
 from parhelion.sun.light import Light
 from parhelion.wiring.conversion import Passed, passed
-from parhelion.wiring.held import held_in
+from parhelion.wiring.held import Held, held_in
 from parhelion.wiring.strings import by_hand, strings_of
 
 Array = NDArray[np.float64]
@@ -74,9 +76,6 @@ def blended(parts: list[tuple[Array, Harvest]]) -> Harvest:
     )
 
 
-_per_watt: Memo[Array] = Memo(160)
-
-
 LEAST_W_PER_W = 1e-4
 COVER_KEEPS = 0.94  # of the light, a clear cover over a flexible panel; typical 0.90 to 0.96
 
@@ -98,30 +97,32 @@ def group_power_per_watt(
     if not deck.gives:
         return np.zeros_like(light.ghi)
     group, place = deck.group, deck.place
-    air, wind = air_temperature_c(design), design.plan.wind_mps
     here = light_over(design, light, place.kind)
     headings = headings_of(design)
-    if deck.alone and place.tilt_deg == 0 and place.tended is Tended.LEFT and not group.bifaciality_frac:
+    if place.tended is not Tended.LEFT and place.hinged:
+        return _tended_per_watt(design, here, group.id, headings, air_of(design))
+    if deck.alone and place.tilt_deg == 0 and not group.bifaciality_frac:
         headings = headings[:1]  # a flat panel in the clear does not ask
-    stands = () if deck.alone else (deck.panels, deck.bodies)
-    two_sided = (group.bifaciality_frac, place.under, place.gap_m, place.width_m, place.length_m, group.count)
-    tended = (place.tended, place.hinge_deg) if place.tended is not Tended.LEFT else ()
-    strung = (group.series, group.wired_frac)
-    key = (
-        here.key, headings, strung, place.tilt_deg, place.faces, place.ventilation,
-        group.power_coefficient_per_k, air, wind, stands, step_deg, tended, held_in(design, group),
-        two_sided if group.bifaciality_frac else (),
-        (design.obstacles, design.places, design.panels) if tended else (),
-    )  # fmt: skip
+    return _left_per_watt(here, deck.lit, headings, air_of(design), held_in(design, group), step_deg)
 
-    def compute() -> Array:
-        if tended and place.hinged:
-            return tended_power_per_watt(design, here, deck, headings)
-        cast_shade([deck], step_deg)  # every heading reads the same tables
-        each = [partial(heading_power_per_watt, design, here, deck, h, step_deg) for h in headings]
-        return np.mean(together(each), axis=0)
 
-    return _per_watt.get(key, compute)
+@kept_by_arguments(160)
+def _left_per_watt(
+    light: Light, deck: DeckGroup, headings: tuple[float, ...], air: Air, held: Held | None, step_deg: float
+) -> Array:
+    """Power of a group that is left as it stands, the mean of the headings."""
+    cast_shade([deck], step_deg)  # every heading reads the same tables
+    each = [partial(heading_power_per_watt, light, deck, h, air, held, step_deg) for h in headings]
+    return np.asarray(np.mean(together(each), axis=0))
+
+
+@kept(DECK_READS | Reads("controllers", "banks"), 40)
+def _tended_per_watt(
+    design: BoatDesign, light: Light, group_id: str, headings: tuple[float, ...], air: Air
+) -> Array:
+    """Power of a group that is tended."""
+    deck = next(item for item in deck_of(design).groups if item.group.id == group_id)
+    return tended_power_per_watt(design, light, deck, headings, air)
 
 
 def _fed(design: BoatDesign, light: Light, step_deg: float) -> Iterator[tuple[str, str, Array]]:

@@ -14,7 +14,7 @@ from dataclasses import dataclass
 import numpy as np
 from numpy.typing import NDArray
 
-from parhelion.computing.kept import Memo
+from parhelion.computing.kept import kept_by_arguments
 from parhelion.sun.light import Light
 
 Array = NDArray[np.float64]
@@ -25,16 +25,13 @@ DIFFUSE_INCIDENCE = 0.96  # [-] share of diffuse light that gets in
 LOWEST_COS_ZENITH = 0.01745  # cos 89 deg, as in pvlib
 
 
-@dataclass(frozen=True)
+@dataclass(frozen=True, eq=False)
 class PlaneLight:
     """Light on a plane, shape (n, 144) [W/m2]: what falls on it, and what gets into the cells, beam apart."""
 
     global_w_per_m2: Array
     effective_w_per_m2: Array
     beam_w_per_m2: Array  # of the effective light, what comes straight from the sun
-
-
-_planes: Memo[PlaneLight] = Memo(48)
 
 
 def plane_light(light: Light, tilt_deg: float, azimuth_deg: float | Array) -> PlaneLight:
@@ -50,7 +47,12 @@ def plane_light(light: Light, tilt_deg: float, azimuth_deg: float | Array) -> Pl
     """
     if isinstance(azimuth_deg, np.ndarray):
         return _computed(light, tilt_deg, azimuth_deg)
-    return _planes.get((light.key, tilt_deg, azimuth_deg), lambda: _computed(light, tilt_deg, azimuth_deg))
+    return _facing_one_way(light, tilt_deg, azimuth_deg)
+
+
+@kept_by_arguments(48)
+def _facing_one_way(light: Light, tilt_deg: float, azimuth_deg: float) -> PlaneLight:
+    return _computed(light, tilt_deg, azimuth_deg)
 
 
 def _computed(light: Light, tilt_deg: float, azimuth_deg: float | Array) -> PlaneLight:

@@ -13,7 +13,7 @@ from __future__ import annotations
 import numpy as np
 from numpy.typing import NDArray
 
-from parhelion.computing.kept import Memo
+from parhelion.computing.kept import kept_by_arguments
 from parhelion.design import PanelGroup, Place, Under
 from parhelion.panels.layout import sheet_of
 from parhelion.panels.plane import DIFFUSE_INCIDENCE, WATER_ALBEDO
@@ -60,9 +60,6 @@ def _sides(wide: float, long: float) -> tuple[Array, Array, Array, Array]:
     return np.array(-wide / 2), np.array(wide / 2), np.array(-long / 2), np.array(long / 2)
 
 
-_skies: Memo[tuple[float, float]] = Memo(64)
-
-
 def _sky_through(wide: float, long: float, under_wide: float, under_long: float, gap: float) -> float:
     """View factor to the surface, weighted by the share of the sky that each of its points sees."""
     x = (np.arange(POINTS) + 0.5) / POINTS * under_wide - under_wide / 2
@@ -74,6 +71,13 @@ def _sky_through(wide: float, long: float, under_wide: float, under_long: float,
     seen_by_panel = view_factor(panel, spot, gap)
     hidden = seen_by_panel * (wide * long) / (4 * half_a * half_b)  # by reciprocity
     return float((seen_by_panel * np.clip(1 - hidden, 0, 1)).sum())
+
+
+@kept_by_arguments(64)
+def _views(panel: tuple[float, float], under: tuple[float, float], gap_m: float) -> tuple[float, float]:
+    """View factor of a panel's back to the surface, and the same weighted by the sky that its points see."""
+    whole = float(view_factor(_sides(*panel), _sides(*under), gap_m))
+    return whole, _sky_through(*panel, *under, gap_m)
 
 
 def close_rear(
@@ -93,14 +97,7 @@ def close_rear(
     albedo : float
         Of the surface.
     """
-    key = (*panel, *under, gap_m)
-    whole, sky = _skies.get(
-        key,
-        lambda: (
-            float(view_factor(_sides(*panel), _sides(*under), gap_m)),
-            _sky_through(*panel, *under, gap_m),
-        ),
-    )
+    whole, sky = _views(panel, under, gap_m)
     day = light.day
     up = day.elevation_deg > 1
     away = gap_m / np.tan(np.radians(np.maximum(day.elevation_deg, 1.0)))

@@ -7,7 +7,7 @@ from dataclasses import dataclass
 import numpy as np
 from numpy.typing import NDArray
 
-from parhelion.computing.kept import Memo
+from parhelion.computing.kept import kept_by_arguments
 from parhelion.panels.bodies import Body
 from parhelion.panels.casting import cell_shares, face_shares, looked_up, reached, worst_and_mean
 from parhelion.panels.layout import SUBSTRINGS, PanelAt, cell_middles, substring_of_cells
@@ -92,15 +92,26 @@ class SkyTable:
         return looked_up(self.worst, bearings, np.ascontiguousarray(elevation_deg, dtype=float))
 
 
-_tables: Memo[SkyTable] = Memo(400)
-_shadows: Memo[_Shadow] = Memo(600)  # some 100 kilobytes each
-
-
 def sky_directions(step_deg: float = STEP_DEG) -> tuple[Array, Array]:
     """Bearings off the bow and heights of the table's entries, shapes (a,) and (e,) [deg]."""
     return np.arange(0, 360, step_deg), np.arange(0, 90 + step_deg / 2, step_deg)
 
 
+@kept_by_arguments(4)
+def _directions(step_deg: float) -> tuple[Array, Array]:
+    """Unit vectors towards the table's entries, shape (d, 3), and their heights, shape (d,) [deg]."""
+    bearings, heights = sky_directions(step_deg)
+    a, e = np.meshgrid(bearings, heights, indexing="ij")
+    return towards(a.ravel(), e.ravel()), e.ravel()
+
+
+@kept_by_arguments(600)  # some 100 kilobytes each
+def _cast(panel: PanelAt, body: Body, step_deg: float) -> _Shadow:
+    """The shadow of one body alone."""
+    return _shadow(panel, body, _directions(step_deg)[0])
+
+
+@kept_by_arguments(400)
 def sky_table(panel: PanelAt, bodies: tuple[Body, ...], step_deg: float = STEP_DEG) -> SkyTable:
     """The sky table of a panel behind bodies, kept by what it is made of: a moved one is cast alone.
 
@@ -111,24 +122,15 @@ def sky_table(panel: PanelAt, bodies: tuple[Body, ...], step_deg: float = STEP_D
     step_deg : float
         Between entries, a divisor of 90: 5 where speed counts, 3 by default, 2 for final figures [deg].
     """
-    return _tables.get((panel, bodies, step_deg), lambda: _made(panel, bodies, step_deg))
-
-
-def _made(panel: PanelAt, bodies: tuple[Body, ...], step_deg: float) -> SkyTable:
     bearings, heights = sky_directions(step_deg)
-    a, e = np.meshgrid(bearings, heights, indexing="ij")
-    directions = towards(a.ravel(), e.ravel())
-
-    def alone(body: Body) -> _Shadow:
-        return _shadows.get((panel, body, step_deg), lambda: _shadow(panel, body, directions))
-
-    where, clear = _clear(panel, [alone(body) for body in bodies], len(directions))
+    directions, height = _directions(step_deg)
+    where, clear = _clear(panel, [_cast(panel, body, step_deg) for body in bodies], len(directions))
     parts = np.ascontiguousarray(substring_of_cells(panel).ravel(), dtype=np.int64)
     worst, mean = np.zeros((2 * SUBSTRINGS, len(directions))), np.zeros(len(directions))
     worst[:, where], (mean[where],) = worst_and_mean(clear, parts, 2 * SUBSTRINGS)
     if not panel.half_cut:
         worst[1::2] = worst[::2]
-    weight = np.maximum(directions @ panel.normal, 0) * np.cos(np.radians(e.ravel()))
+    weight = np.maximum(directions @ panel.normal, 0) * np.cos(np.radians(height))
     view = 1 - float((mean * weight).sum() / weight.sum())
     shape = (len(bearings), len(heights))
     return SkyTable(worst.reshape(-1, *shape), mean.reshape(shape), view)

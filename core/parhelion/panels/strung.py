@@ -16,7 +16,7 @@ import numpy as np
 from numba import float64, njit
 from numpy.typing import NDArray
 
-from parhelion.computing.kept import Memo
+from parhelion.computing.kept import kept_by_arguments
 from parhelion.computing.kernels import OPTIONS
 from parhelion.computing.together import together
 from parhelion.design import BoatDesign, PanelGroup
@@ -24,8 +24,8 @@ from parhelion.panels.deck import Deck, DeckGroup
 from parhelion.panels.mismatch import BYPASS_V, CELL_V, raised
 from parhelion.panels.panel import STANDARD_CELL_C, STANDARD_LIGHT_W_PER_M2, cell_temperature_c
 from parhelion.panels.shade import STEP_DEG
-from parhelion.panels.shaded import PanelLight, cast_shade, headings_of, light_over, panel_lights
-from parhelion.panels.tending import air_temperature_c
+from parhelion.panels.shaded import cast_shade, headings_of, light_over, panel_lights
+from parhelion.sun.climate import Air, air_of
 from parhelion.sun.light import Light
 from parhelion.wiring.held import Held, held_by, volts_beside
 from parhelion.wiring.panel_volts import in_series, panel_volts
@@ -104,32 +104,25 @@ def string_watts(groups: Sequence[PanelGroup]) -> float:
 
 
 def _on_heading(
-    design: BoatDesign, light: Light, decks: dict[str, DeckGroup], strung: Strung, kept: tuple[float, ...],
-    held: Held | None, step_deg: float, heading_deg: float,
+    lit: tuple[tuple[str, DeckGroup, Light], ...], strung: Strung, kept: tuple[float, ...], held: Held | None,
+    air: Air, step_deg: float, heading_deg: float,
 ) -> Array:  # fmt: skip
-    lights: dict[str, list[PanelLight]] = {}
-    for key in {group.id for group in strung.groups}:
-        deck = decks[key]
-        here = light_over(design, light, deck.place.kind)
-        lights[key] = panel_lights(here, deck, heading_deg, step_deg)
-    air = air_temperature_c(design) if light.air_c is None else light.air_c
+    lights = {key: panel_lights(light, deck, heading_deg, step_deg) for key, deck, light in lit}
+    decks = {key: (deck, light) for key, deck, light in lit}
     parts, warm, cells = [], [], []
     for group, number in strung.panels:
-        lit = lights[group.id][number % len(lights[group.id])]
-        cell = cell_temperature_c(
-            lit.global_w_per_m2, air, design.plan.wind_mps, decks[group.id].place.ventilation
-        )
+        on = lights[group.id][number % len(lights[group.id])]
+        deck, light = decks[group.id]
+        air_c = air.temperature_c if light.air_c is None else light.air_c
+        cell = cell_temperature_c(on.global_w_per_m2, air_c, air.wind_mps, deck.place.ventilation)
         cells.append(cell)
         warm.append(np.maximum(1 + group.power_coefficient_per_k * (cell - STANDARD_CELL_C), 0.0))
-        parts += list(lit.substrings)
+        parts += list(on.substrings)
     amps, volts = _labels(strung.groups, kept)
     made = mixed_string_w(np.ascontiguousarray(parts), np.ascontiguousarray(warm), amps, volts)
     if held is None:
         return made
     return made * held.share(np.mean(parts, axis=0), np.mean(cells, axis=0))
-
-
-_strings: Memo[Array] = Memo(120)
 
 
 def string_power_w(
@@ -150,7 +143,10 @@ def string_power_w(
         Of the sky tables [deg].
     """
     decks = {group.group.id: group for group in deck.groups}
-    mine = [decks[key] for key in dict.fromkeys(group.id for group in strung.groups)]
+    lit = tuple(
+        (key, decks[key].lit, light_over(design, light, decks[key].place.kind))
+        for key in dict.fromkeys(group.id for group in strung.groups)
+    )
     controller = design.controller(strung.controller_id)
     bank = design.bank_of(controller)
     held = None
@@ -159,18 +155,15 @@ def string_power_w(
         beside = volts_beside(design, controller.id).get(mine_as, 1.0)
         volts = in_series([panel_volts(group) for group in strung.groups])
         held = held_by(controller, bank, volts, beside=beside)
-    headings = headings_of(design)
-    key = (
-        light.key, headings, tuple(mine), strung.panels, kept, held, air_temperature_c(design),
-        design.plan.wind_mps, design.plan.state, design.site.skyline, step_deg,
-    )  # fmt: skip
+    return _string_power_w(lit, strung, kept, held, headings_of(design), air_of(design), step_deg)
 
-    def compute() -> Array:
-        cast_shade(mine, step_deg)
-        tasks = [
-            partial(_on_heading, design, light, decks, strung, kept, held, step_deg, heading)
-            for heading in headings
-        ]
-        return np.asarray(np.mean(together(tasks), axis=0))
 
-    return _strings.get(key, compute)
+@kept_by_arguments(120)
+def _string_power_w(
+    lit: tuple[tuple[str, DeckGroup, Light], ...], strung: Strung, kept: tuple[float, ...], held: Held | None,
+    headings: tuple[float, ...], air: Air, step_deg: float,
+) -> Array:  # fmt: skip
+    """The same of groups as they are lit, by their ids."""
+    cast_shade([deck for _, deck, _ in lit], step_deg)
+    tasks = [partial(_on_heading, lit, strung, kept, held, air, step_deg, heading) for heading in headings]
+    return np.asarray(np.mean(together(tasks), axis=0))

@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+from collections.abc import Iterator
 from dataclasses import dataclass
 
 import numpy as np
@@ -10,10 +11,9 @@ from numpy.typing import NDArray
 from parhelion.design import BoatDesign, Tended
 from parhelion.panels.deck import DeckGroup, at_tilt, deck_of
 from parhelion.panels.panel import cell_temperature_c, power_per_watt
-from parhelion.panels.plane import PlaneLight
 from parhelion.panels.shade import STEP_DEG
 from parhelion.panels.shaded import group_light
-from parhelion.sun.climate import usual_air_temperature_c
+from parhelion.sun.climate import Air, air_of
 from parhelion.sun.light import Light
 from parhelion.sun.year import YearSteps
 from parhelion.wiring.held import Held, held_in
@@ -24,33 +24,33 @@ TILT_STEP_DEG = 10.0  # between the tilts that are tried
 SETTINGS = 3  # a day, where a place is set three times
 
 
-def air_temperature_c(design: BoatDesign) -> float:
-    """The plan's air temperature, or a usual one for the place and date [C]."""
-    given = design.plan.air_temperature_c
-    return usual_air_temperature_c(design.site.latitude_deg, design.plan.date) if given is None else given
+def panel_powers(
+    light: Light, deck: DeckGroup, heading_deg: float, air: Air, held: Held | None, step_deg: float
+) -> Iterator[Array]:
+    """DC power over nameplate of the panels of a group on one heading, at their best volts or as held.
 
-
-def panel_power_per_watt(
-    lit: PlaneLight, air_c: float | Array, wind_mps: float, deck: DeckGroup, held: Held | None
-) -> Array:
-    """DC power over nameplate of one panel of a group, at its best volts or as it is held [W/W]."""
-    made = power_per_watt(lit, air_c, wind_mps, deck.place.ventilation, deck.group.power_coefficient_per_k)
-    if held is None:
-        return made
-    cell = cell_temperature_c(lit.global_w_per_m2, air_c, wind_mps, deck.place.ventilation)
-    return made * held.share(lit.effective_w_per_m2, cell)
+    Shapes (n, 144) [W/W]; one for all where they see the sky alike.
+    """
+    air_c = air.temperature_c if light.air_c is None else light.air_c
+    ventilation = deck.place.ventilation
+    for lit in group_light(light, deck, heading_deg, step_deg):
+        made = power_per_watt(lit, air_c, air.wind_mps, ventilation, deck.group.power_coefficient_per_k)
+        if held is not None:
+            cell = cell_temperature_c(lit.global_w_per_m2, air_c, air.wind_mps, ventilation)
+            made = made * held.share(lit.effective_w_per_m2, cell)
+        yield made
 
 
 def heading_power_per_watt(
-    design: BoatDesign, light: Light, deck: DeckGroup, heading_deg: float, step_deg: float = STEP_DEG
+    light: Light,
+    deck: DeckGroup,
+    heading_deg: float,
+    air: Air,
+    held: Held | None,
+    step_deg: float = STEP_DEG,
 ) -> Array:
     """DC power over nameplate of a group on one heading, the mean of its panels, shape (n, 144) [W/W]."""
-    air, wind = air_temperature_c(design) if light.air_c is None else light.air_c, design.plan.wind_mps
-    held = held_in(design, deck.group)
-    made = [
-        panel_power_per_watt(lit, air, wind, deck, held)
-        for lit in group_light(light, deck, heading_deg, step_deg)
-    ]
+    made = list(panel_powers(light, deck, heading_deg, air, held, step_deg))
     wired = deck.group.wired_frac if deck.alone else 1.0  # the others were told one by one
     return np.asarray(np.mean(made, axis=0)) * wired
 
@@ -102,14 +102,15 @@ class Tilted:
 
 
 def _stacked(
-    design: BoatDesign, light: Light, deck: DeckGroup, heading_deg: float, tilts_deg: Array
+    design: BoatDesign, light: Light, deck: DeckGroup, heading_deg: float, tilts_deg: Array, air: Air
 ) -> list[Array]:
     """Power of a group at each tilt, shapes (n, 144)."""
     made = []
     for tilt in tilts_deg:
         tilted = at_tilt(design, deck.place.id, float(tilt))
         own = next(item for item in deck_of(tilted).groups if item.group.id == deck.group.id)
-        made.append(heading_power_per_watt(tilted, light, own, heading_deg))
+        held = held_in(tilted, own.group)
+        made.append(heading_power_per_watt(light, own, heading_deg, air, held))
     return made
 
 
@@ -118,12 +119,14 @@ def tilted_power(
 ) -> Tilted:
     """A hinged group at every tilt on one heading."""
     tilts = np.unique(np.append(tilts_of(*deck.place.hinge_deg, step_deg), deck.place.tilt_deg))
-    made = np.array([p.mean(axis=0) for p in _stacked(design, light, deck, heading_deg, tilts)])
+    made = np.array(
+        [p.mean(axis=0) for p in _stacked(design, light, deck, heading_deg, tilts, air_of(design))]
+    )
     return Tilted(tilts, made, blocks_of(light))
 
 
 def tended_power_per_watt(
-    design: BoatDesign, light: Light, deck: DeckGroup, headings_deg: tuple[float, ...]
+    design: BoatDesign, light: Light, deck: DeckGroup, headings_deg: tuple[float, ...], air: Air
 ) -> Array:
     """DC power over nameplate of a tended group, shape (n, 144) [W/W].
 
@@ -133,7 +136,7 @@ def tended_power_per_watt(
     steps = np.arange(light.ghi.shape[1])
     for heading in headings_deg:
         tilts = tilts_of(*deck.place.hinge_deg)
-        made = np.array(_stacked(design, light, deck, heading, tilts))
+        made = np.array(_stacked(design, light, deck, heading, tilts, air))
         mean = Tilted(tilts, made.mean(axis=1), blocks_of(light))
         nearest = int(np.abs(tilts - deck.place.tilt_deg).argmin())
         total += made[mean.chosen(deck.place.tended, nearest)[None, :], np.arange(len(total))[:, None], steps]

@@ -64,8 +64,7 @@ def answers_from(outlook: Outlook, at: datetime | None = None) -> Answers:
     way = further_way(outlook, with_bank.distance_m or 0.0)
     if way is not None:
         with_bank = by_pace(with_bank, outlook, way)
-    record = outlook.run_plan()
-    dusk = bank_at_dusk(outlook, record)
+    dusk = bank_at_dusk(outlook)
     reach = range_at_speed(outlook)
     partial = Answers.model_construct(
         rail_kind=kind,

@@ -1,9 +1,9 @@
-"""Ways to spend a day's energy side by side, and the furthest of them.
+"""Ways to spend the shown day's energy, and the furthest of them.
 
 References
 ----------
-[1] `day.pace`: the furthest run from the start charge to the reserve. Its losses are those of mean currents;
-    the plan is then run through the bank step by step and scaled until it never stops.
+[1] `balance.pace`: the furthest run from the start charge to the reserve. Its losses are those of mean
+    currents; the plan is then run through the bank step by step and scaled until it never stops.
 [2] Each way ends at the reserve or at the drive's limit, on the shown day, over the same hours; sprint and
     rest takes every other hour of them.
 """
@@ -22,7 +22,7 @@ from parhelion.balance.outlook import Outlook
 from parhelion.balance.pace import Pace, Speeds, pace_plan, speeds_of
 from parhelion.bank.store import energy_wh
 from parhelion.constants import STEP_H, STEPS_PER_DAY
-from parhelion.quantities import Frozen, Sentence, distance, energy, fraction, sentence
+from parhelion.quantities import Frozen
 from parhelion.rail.models import Distance
 from parhelion.rail.speeds import bank_power_w
 
@@ -53,14 +53,6 @@ class PaceWay(Frozen):
     end_frac: float  # at the last motoring step
     wasted_wh: float
     stops: bool  # short of its hours
-
-
-class Ways(Frozen):
-    """The ways side by side, the furthest first, with what to make of them."""
-
-    ways: list[PaceWay]
-    reserve_frac: float
-    told: list[Sentence]
 
 
 @dataclass(frozen=True)
@@ -120,7 +112,7 @@ def _most(runs: Callable[[float], bool], low: float, high: float) -> float | Non
     return low
 
 
-class _Day:
+class ShownDay:
     """One shown day, ready to be driven in several ways."""
 
     def __init__(self, outlook: Outlook):
@@ -212,7 +204,7 @@ def further_way(outlook: Outlook, constant_m: float) -> PaceWay | None:
     """The furthest way through the shown day, where it goes clearly further than a constant speed."""
     if outlook.aboard is None or not outlook.hours:
         return None
-    day = _Day(outlook)
+    day = ShownDay(outlook)
     best = day.way("best", *day.best())
     return best if not best.stops and best.distance_m > (1 + SAME_FRAC) * constant_m else None
 
@@ -253,56 +245,3 @@ def distances_m(outlook: Outlook, way: PaceWay) -> Array:
     )  # fmt: skip
     made_good = outlook.motoring * np.array(way.speed_mps)
     return np.asarray((record[:, :, RAN] * made_good).sum(axis=1) * STEP_H * 3600.0)
-
-
-def ways_of(outlook: Outlook) -> Ways | None:
-    """The ways of a design's shown day side by side; None without a bank or without hours.
-
-    Parameters
-    ----------
-    outlook : Outlook
-    """
-    if outlook.aboard is None or not outlook.hours:
-        return None
-    day = _Day(outlook)
-    ways = [
-        day.way("best", *day.best()),
-        day.way("constant", *day.constant()),
-        day.way("sun", *day.sun()),
-        day.way("sprint", *day.sprint()),
-    ]
-    ways.sort(key=lambda way: (way.stops, -way.distance_m))
-    return Ways(ways=ways, reserve_frac=outlook.aboard.main.reserve, told=_told(ways))
-
-
-def _told(ways: list[PaceWay]) -> list[Sentence]:
-    by_key = {way.key: way for way in ways}
-    best, level = by_key["best"], by_key["constant"]
-    found = []
-    if best.stops:
-        return [sentence("The bank starts too low for these hours: begin fuller, or shorter.")]
-    gain = best.distance_m - level.distance_m
-    if gain <= SAME_FRAC * level.distance_m:
-        found.append(
-            sentence(
-                "Constant speed is as good as any here: power rises steeply, and neither hurrying nor "
-                "holding back wins a thing."
-            )
-        )
-    else:
-        found.append(
-            sentence(
-                "Faster while the bank would overflow, slower before it runs low: {gain} over constant.",
-                gain=distance(gain, signed=True),
-            )
-        )
-    sprint = by_key["sprint"]
-    if level.distance_m > 0:
-        lost = 1 - sprint.distance_m / level.distance_m
-        found.append(
-            sentence("An hour on, an hour off at the same energy loses {x}.", x=fraction(max(lost, 0.0)))
-        )
-    saved = level.wasted_wh - best.wasted_wh
-    if saved > 1:
-        found.append(sentence("It keeps {e} of sun that constant speed throws away.", e=energy(saved)))
-    return found

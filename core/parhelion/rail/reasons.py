@@ -8,7 +8,6 @@ from parhelion.balance.outlook import Outlook
 from parhelion.design import BoatDesign, BoatState, Sky, Spell
 from parhelion.design.hulltypes import TYPICAL, Model
 from parhelion.hull.runs import ENOUGH_RUNS
-from parhelion.panels.tending import air_temperature_c
 from parhelion.quantities import (
     Fact,
     Quantity,
@@ -25,6 +24,7 @@ from parhelion.quantities import (
     temperature,
     words,
 )
+from parhelion.sun.climate import air_temperature_c
 
 SKY_WORDS = {
     Sky.CLEAR: "clear",

@@ -7,7 +7,7 @@ from typing import NamedTuple
 
 import numpy as np
 
-from parhelion.balance.outlook import Outlook
+from parhelion.balance.outlook import Outlook, remembered
 from parhelion.balance.steady import power_to_reserve, steady_power
 from parhelion.constants import STEP_H
 from parhelion.quantities import Fact, Sentence, clock, distance, fraction, power, sentence, speed, words
@@ -40,6 +40,7 @@ class Steady(NamedTuple):
     start_soc: float
 
 
+@remembered
 def solve_steady(outlook: Outlook) -> Steady | None:
     """The largest constant motor watts of the shown day; None without a bank or without hours."""
     if outlook.store is None or not outlook.hours:

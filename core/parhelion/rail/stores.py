@@ -6,7 +6,7 @@ import numpy as np
 from numpy.typing import NDArray
 
 from parhelion.balance.dock import LONGEST_RANGE_H, LONGEST_WAIT_DAYS, days_to_full, hours_to_reserve
-from parhelion.balance.outlook import Outlook
+from parhelion.balance.outlook import Outlook, remembered
 from parhelion.bank.store import reserve_of
 from parhelion.constants import STEP_H, STEPS_PER_DAY
 from parhelion.quantities import Fact, Sentence, energy, fraction, power, sentence, speed, words
@@ -39,7 +39,8 @@ def bank_facts(outlook: Outlook) -> list[Fact]:
     ]
 
 
-def bank_at_dusk(outlook: Outlook, record: NDArray[np.float64]) -> Dusk:
+@remembered
+def bank_at_dusk(outlook: Outlook) -> Dusk:
     """State of charge at sunset under the plan as set, with the 10-90 % band over such days."""
     plan = outlook.design.plan
     assumes = assumes_hours(
@@ -60,9 +61,13 @@ def bank_at_dusk(outlook: Outlook, record: NDArray[np.float64]) -> Dusk:
     if outlook.store is None:
         return Dusk(soc_frac=None, reason=NO_BANK, assumes=assumes, why=reasoning)
     at = outlook.day.dusk_index
-    lanes = outlook.soc_at(record, at, plan.start_charge_frac)
+    lanes = outlook.soc_at(outlook.plan_record, at, plan.start_charge_frac)
     low, high = np.percentile(lanes, [10, 90])
-    own = outlook.soc_at(record, at, plan.start_charge_frac, own=True) if outlook.two_banks else None
+    own = (
+        outlook.soc_at(outlook.plan_record, at, plan.start_charge_frac, own=True)
+        if outlook.two_banks
+        else None
+    )
     band = sentence(
         "{low} to {high} on 8 of 10 such days", low=fraction(float(low)), high=fraction(float(high))
     )

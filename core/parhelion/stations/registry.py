@@ -1,39 +1,23 @@
-"""How many open warnings each station has."""
+"""The stations in the order of the work, and what is asked of all of them."""
 
 from __future__ import annotations
 
-from parhelion.balance.outlook import outlook_of
 from parhelion.design import BoatDesign
-from parhelion.finding import Finding
-from parhelion.quantities import Frozen
-from parhelion.stations.array.findings import array_findings, array_view
-from parhelion.stations.bank.picture import bank_findings_of
-from parhelion.stations.day.picture import day_picture_from
-from parhelion.stations.hull.findings import hull_findings
-from parhelion.stations.strings.picture import strings_picture
+from parhelion.stations.array.station import STATION as ARRAY
+from parhelion.stations.bank.station import STATION as BANK
+from parhelion.stations.day.station import STATION as DAY
+from parhelion.stations.hull.station import STATION as HULL
+from parhelion.stations.station import Station, Work
+from parhelion.stations.strings.station import STATION as STRINGS
+from parhelion.stations.year.station import STATION as YEAR
+
+STATIONS: tuple[Station, ...] = (HULL, BANK, ARRAY, STRINGS, DAY, YEAR)
+BY_NAME: dict[str, Station] = {station.name: station for station in STATIONS}
+WORKS: dict[str, Work] = {work.name: work for station in STATIONS for work in station.works}
 
 
-class WarningCounts(Frozen):
-    """Open warnings by station."""
-
-    hull: int
-    bank: int
-    array: int
-    strings: int
-    day: int
-
-
-def _open(findings: list[Finding]) -> int:
-    return sum(finding.level == "warn" for finding in findings)
-
-
-def warning_counts(design: BoatDesign) -> WarningCounts:
-    """Open warnings of a design, station by station."""
-    outlook = outlook_of(design)
-    return WarningCounts(
-        hull=_open(hull_findings(outlook)),
-        bank=_open(bank_findings_of(outlook)),
-        array=_open(array_findings(array_view(outlook))),
-        strings=_open(strings_picture(design).findings),
-        day=_open(day_picture_from(outlook).findings),
-    )
+def warning_counts(design: BoatDesign) -> dict[str, int]:
+    """Open warnings of a design, by the station's name."""
+    return {
+        station.name: sum(finding.level == "warn" for finding in station.told(design)) for station in STATIONS
+    }

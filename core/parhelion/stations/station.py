@@ -1,1 +1,138 @@
-"""What every station registers."""
+"""What a station registers: its picture, findings, studies, papers, readers, lists, long work and verbs.
+
+Whatever is asked beside the design, and what is answered, stands in the signature of the function that
+answers; the server, the page's types and the terminal take it from there.
+"""
+
+from __future__ import annotations
+
+import inspect
+from argparse import ArgumentParser, Namespace
+from collections.abc import Callable, Mapping
+from dataclasses import dataclass
+from functools import cached_property
+from typing import Any, TextIO, get_type_hints
+
+from parhelion.balance.outlook import Outlook, outlook_of
+from parhelion.design import BoatDesign
+from parhelion.finding import Finding
+
+
+@dataclass(frozen=True)
+class Signature:
+    """What a function is asked beside its subject, and what it answers."""
+
+    subject: type | None  # BoatDesign, Outlook; None for a question about neither
+    asked: Mapping[
+        str, tuple[Any, Any]
+    ]  # by name: type, with its bounds, and default (... where there is none)
+    answers: Any
+
+
+def signature_of(function: Callable[..., Any]) -> Signature:
+    """The signature of a function, with its types."""
+    hints = get_type_hints(function, include_extras=True)
+    parameters = list(inspect.signature(function).parameters.values())
+    subject = None
+    if parameters and hints[parameters[0].name] in (BoatDesign, Outlook):
+        subject = hints[parameters.pop(0).name]
+    asked = {
+        p.name: (hints[p.name], ... if p.default is inspect.Parameter.empty else p.default)
+        for p in parameters
+        if p.name != "report"
+    }
+    return Signature(subject, asked, hints["return"])
+
+
+@dataclass(frozen=True)
+class Question:
+    """Something that is asked under a name of the station's own."""
+
+    name: str  # the last part of its address
+    answer: Callable[..., Any]
+
+    @cached_property
+    def signature(self) -> Signature:
+        return signature_of(self.answer)
+
+    def about(self, design: BoatDesign | None, **asked: Any) -> Any:
+        """The answer; of a gathered design it is computed once for the same question."""
+        subject = self.signature.subject
+        if subject is None:
+            return self.answer(**asked)
+        assert design is not None
+        if subject is BoatDesign:
+            return self.answer(design, **asked)
+        outlook = outlook_of(design)
+        key = (
+            self.answer,
+            *(asked.get(name, default) for name, (_, default) in self.signature.asked.items()),
+        )
+        return outlook.remember(key, lambda: self.answer(outlook, **asked))
+
+
+@dataclass(frozen=True)
+class Study(Question):
+    """Something computed for one station alone.
+
+    One at rest takes longer than a glance: it is asked for once a person pauses.
+    """
+
+    at_rest: bool = False
+
+
+@dataclass(frozen=True)
+class Paper(Question):
+    """A file made of a design."""
+
+    media_type: str = "text/csv; charset=utf-8"
+
+
+@dataclass(frozen=True)
+class Reader(Question):
+    """Reads what a person brings: a table, a file's text."""
+
+
+@dataclass(frozen=True)
+class Listing(Question):
+    """A list to choose from."""
+
+
+@dataclass(frozen=True)
+class Work(Question):
+    """Long work on one design, or on several that are named; it reports how far it is."""
+
+    several: bool = False
+
+
+@dataclass(frozen=True)
+class Verb:
+    """A word of the terminal: the same answers in plain text or JSON."""
+
+    name: str
+    run: Callable[[BoatDesign, Namespace, TextIO], None]
+    arguments: Callable[[ArgumentParser], None] | None = None
+
+
+@dataclass(frozen=True)
+class Station:
+    """One station of the work. Its picture and findings stand among its studies."""
+
+    name: str
+    title: str
+    findings: Callable[[Outlook], list[Finding]]
+    studies: tuple[Study, ...]
+    papers: tuple[Paper, ...] = ()
+    readers: tuple[Reader, ...] = ()
+    lists: tuple[Listing, ...] = ()
+    works: tuple[Work, ...] = ()
+    verbs: tuple[Verb, ...] = ()
+
+    def study(self, name: str) -> Study | None:
+        return next((study for study in self.studies if study.name == name), None)
+
+    def told(self, design: BoatDesign) -> list[Finding]:
+        """The findings of a design, found once."""
+        outlook = outlook_of(design)
+        found: list[Finding] = outlook.remember(self.findings, lambda: self.findings(outlook))
+        return found

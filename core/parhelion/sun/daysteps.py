@@ -21,9 +21,9 @@ from datetime import time as Time
 import numpy as np
 from numpy.typing import NDArray
 
-from parhelion.computing.kept import Memo
+from parhelion.computing.kept import kept_by_arguments
 from parhelion.constants import STEP_S, STEPS_PER_DAY
-from parhelion.design import Site
+from parhelion.design import Site, Spot
 from parhelion.sun.zone import zone_at
 
 Array = NDArray[np.float64]
@@ -31,7 +31,7 @@ Array = NDArray[np.float64]
 FARTHEST_EVENT_H = 12.5  # a rise or set farther than this from solar noon belongs to another day
 
 
-@dataclass(frozen=True)
+@dataclass(frozen=True, eq=False)
 class DaySteps:
     """One day at one place. Arrays have shape (144,), at the middle of each step."""
 
@@ -87,8 +87,6 @@ class DaySteps:
 # pvlib 0.16.1 asks pandas 3.1 for a name that pandas is about to drop.
 warnings.filterwarnings("ignore", message="DatetimeIndex.dayofyear is deprecated")
 
-_days: Memo[DaySteps] = Memo(64)
-
 
 def day_steps(site: Site, date: Date) -> DaySteps:
     """The day's steps with the sun's place and the clear-sky irradiance [1] [2].
@@ -104,19 +102,18 @@ def day_steps(site: Site, date: Date) -> DaySteps:
     DaySteps
         Kept for the last places and dates asked for.
     """
-    key = (site.latitude_deg, site.longitude_deg, site.altitude_m, site.linke_turbidity, date)
-    return _days.get(key, lambda: _compute(site, date))
+    return day_at(site.spot, date)
 
 
-def _events(site: Site, date: Date) -> tuple[datetime, datetime | None, datetime | None]:
+def _events(spot: Spot, date: Date) -> tuple[datetime, datetime | None, datetime | None]:
     """Solar noon of the local date, and the rise before it and the set after it, in UTC."""
     import pandas as pd
     from pvlib.solarposition import sun_rise_set_transit_spa
 
-    zone = zone_at(site.latitude_deg, site.longitude_deg)
+    zone = zone_at(spot.latitude_deg, spot.longitude_deg)
     midday = datetime.combine(date, Time(12), zone).astimezone(UTC)
     days = pd.date_range(midday.date() - timedelta(days=1), periods=3, freq="D", tz="UTC")
-    table = sun_rise_set_transit_spa(days, site.latitude_deg, site.longitude_deg)
+    table = sun_rise_set_transit_spa(days, spot.latitude_deg, spot.longitude_deg)
 
     def moments(column: str) -> list[datetime]:
         return [stamp.round("s").to_pydatetime() for stamp in table[column] if not pd.isna(stamp)]
@@ -128,30 +125,32 @@ def _events(site: Site, date: Date) -> tuple[datetime, datetime | None, datetime
     return noon, max(rises, default=None), min(sets, default=None)
 
 
-def _compute(site: Site, date: Date) -> DaySteps:
+@kept_by_arguments(64)
+def day_at(spot: Spot, date: Date) -> DaySteps:
+    """As `day_steps`, of a spot."""
     import pandas as pd
     from pvlib import atmosphere, clearsky, irradiance, solarposition
 
-    zone = zone_at(site.latitude_deg, site.longitude_deg)
-    noon, rise, sunset = _events(site, date)
+    zone = zone_at(spot.latitude_deg, spot.longitude_deg)
+    noon, rise, sunset = _events(spot, date)
     start = rise or noon - timedelta(hours=12)
     middles = pd.date_range(start + timedelta(seconds=STEP_S / 2), periods=STEPS_PER_DAY, freq=f"{STEP_S}s")
     position = solarposition.get_solarposition(
-        middles, site.latitude_deg, site.longitude_deg, altitude=site.altitude_m, method="nrel_numpy"
+        middles, spot.latitude_deg, spot.longitude_deg, altitude=spot.altitude_m, method="nrel_numpy"
     )
     extra = irradiance.get_extra_radiation(middles).to_numpy()
-    turbidity = site.linke_turbidity
+    turbidity = spot.linke_turbidity
     if turbidity is None:
         stamps = pd.DatetimeIndex([noon])
         turbidity = float(
-            clearsky.lookup_linke_turbidity(stamps, site.latitude_deg, site.longitude_deg).iloc[0]
+            clearsky.lookup_linke_turbidity(stamps, spot.latitude_deg, spot.longitude_deg).iloc[0]
         )
     apparent = position["apparent_zenith"].to_numpy()
     airmass = atmosphere.get_absolute_airmass(
-        atmosphere.get_relative_airmass(apparent), atmosphere.alt2pres(site.altitude_m)
+        atmosphere.get_relative_airmass(apparent), atmosphere.alt2pres(spot.altitude_m)
     )
     with np.errstate(divide="ignore", invalid="ignore"):  # the model divides by cos z at the horizon
-        clear = clearsky.ineichen(apparent, airmass, turbidity, altitude=site.altitude_m, dni_extra=extra)
+        clear = clearsky.ineichen(apparent, airmass, turbidity, altitude=spot.altitude_m, dni_extra=extra)
     return DaySteps(
         starts_at=start.astimezone(zone),
         sunrise_at=rise.astimezone(zone) if rise else None,

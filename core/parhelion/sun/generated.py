@@ -21,10 +21,10 @@ from numpy.typing import NDArray
 from scipy.optimize import brentq
 from scipy.signal import lfilter
 
-from parhelion.computing.kept import Memo
+from parhelion.computing.kept import kept_by_arguments
 from parhelion.constants import STEP_H
-from parhelion.design import ClimateWord, Site, Sky
-from parhelion.sun.daysteps import DaySteps, day_steps
+from parhelion.design import Climate, ClimateWord, Site, Sky, Spot
+from parhelion.sun.daysteps import DaySteps, day_at
 from parhelion.sun.sky import clear_sky_index
 
 Array = NDArray[np.float64]
@@ -86,9 +86,9 @@ def outside_wh_per_m2(day: DaySteps) -> float:
     return daily_wh_per_m2(day.extraterrestrial_w_per_m2 * height)
 
 
-def mean_clearness(site: Site, year: int, month: int) -> float:
+def mean_clearness(spot: Spot, climate: Climate, year: int, month: int) -> float:
     """What is known of a month, as the mean clearness of its days [-]."""
-    climate, day = site.climate, day_steps(site, middle_day(year, month))
+    day = day_at(spot, middle_day(year, month))
     outside = outside_wh_per_m2(day)
     if outside <= 0:
         return 0.0
@@ -100,8 +100,8 @@ def mean_clearness(site: Site, year: int, month: int) -> float:
             days.sunny + days.mixed + days.grey
         )
         return index * daily_wh_per_m2(day.clear_ghi_w_per_m2) / outside
-    north = site.latitude_deg >= 0
-    return CLEARNESS[climate.word or usual_word(site.latitude_deg)][(month - 1 + (0 if north else 6)) % 12]
+    north = spot.latitude_deg >= 0
+    return CLEARNESS[climate.word or usual_word(spot.latitude_deg)][(month - 1 + (0 if north else 6)) % 12]
 
 
 def spread_of_days(mean: float, ranks: Array) -> Array:
@@ -143,9 +143,6 @@ def ranks_of_days(month: int, days: int) -> Array:
     return np.asarray((order + 0.5) / days)
 
 
-_months: Memo[Month] = Memo(36)
-
-
 def month_of(site: Site, year: int, month: int, days: int = DAYS) -> Month:
     """Many days of a month as its climate has them, in an order in which they follow each other.
 
@@ -161,17 +158,17 @@ def month_of(site: Site, year: int, month: int, days: int = DAYS) -> Month:
     Month
         The mean of the days is that of the climate, as far as a clear sky allows it.
     """
-    place = (site.latitude_deg, site.longitude_deg, site.altitude_m, site.linke_turbidity, site.climate)
-    return _months.get((*place, year, month, days), lambda: _month(site, year, month, days))
+    return _month(site.spot, site.climate, year, month, days)
 
 
-def _month(site: Site, year: int, month: int, days: int) -> Month:
-    day = day_steps(site, middle_day(year, month))
+@kept_by_arguments(36)
+def _month(spot: Spot, climate: Climate, year: int, month: int, days: int) -> Month:
+    day = day_at(spot, middle_day(year, month))
     clear = day.clear_ghi_w_per_m2
     clear_wh, outside = daily_wh_per_m2(clear), outside_wh_per_m2(day)
     if clear_wh <= 0 or outside <= 0:
         return Month(day, 0.0, 0.0, 0.0, np.zeros((days, len(clear))))
-    asked = mean_clearness(site, year, month)
+    asked = mean_clearness(spot, climate, year, month)
     mean = float(np.clip(asked, LEAST, min(MOST, MOST_OF_CLEAR * clear_wh / outside)))
     clear_frac = clear_wh / outside
     daily = days_of_clearness(mean, ranks_of_days(month, days), clear_frac) / clear_frac

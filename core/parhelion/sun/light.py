@@ -15,9 +15,9 @@ from typing import Protocol
 import numpy as np
 from numpy.typing import NDArray
 
-from parhelion.computing.kept import Memo
-from parhelion.design import Site, Sky
-from parhelion.sun.daysteps import day_steps
+from parhelion.computing.kept import kept_by_arguments, once
+from parhelion.design import Site, Sky, Spot
+from parhelion.sun.daysteps import DaySteps, day_at
 from parhelion.sun.sky import clear_sky_index
 
 Array = NDArray[np.float64]
@@ -36,11 +36,12 @@ class Sunned(Protocol):
     def extraterrestrial_w_per_m2(self) -> Array: ...
 
 
-@dataclass(frozen=True)
+@dataclass(frozen=True, eq=False)
 class Light:
     """Irradiance of members x steps, shape (n, 144) [W/m2]; row `shown` is the median day.
 
-    Or one member over the steps of a year, with its air temperature.
+    Or one member over the steps of a year, with its air temperature. A light is the same only as itself: what
+    is made of it is kept by it.
     """
 
     day: Sunned
@@ -48,23 +49,19 @@ class Light:
     dhi: Array
     dni: Array
     shown: int
-    key: tuple[object, ...]
     air_c: Array | None = None  # by step, where it is not the plan's
 
-    @property
+    @once
     def shown_alone(self) -> Light:
         """The shown member by itself, shape (1, 144)."""
         rows = slice(self.shown, self.shown + 1)
-        return Light(self.day, self.ghi[rows], self.dhi[rows], self.dni[rows], 0, (*self.key, "shown"))
+        return Light(self.day, self.ghi[rows], self.dhi[rows], self.dni[rows], 0, self.air_c)
 
-    @property
+    @once
     def mean(self) -> Light:
         """The mean of the members, shape (1, 144): what such a day gives on the whole."""
         ghi, dhi, dni = (a.mean(axis=0, keepdims=True) for a in (self.ghi, self.dhi, self.dni))
-        return Light(self.day, ghi, dhi, dni, 0, (*self.key, "mean"))
-
-
-_lights: Memo[Light] = Memo(48)
+        return Light(self.day, ghi, dhi, dni, 0, self.air_c)
 
 
 def split(day: Sunned, ghi: Array) -> tuple[Array, Array]:
@@ -78,21 +75,28 @@ def split(day: Sunned, ghi: Array) -> tuple[Array, Array]:
     return np.asarray(parts["dhi"]), np.asarray(parts["dni"])
 
 
-def _light(site: Site, date: Date, index: Array | None, key: tuple[object, ...]) -> Light:
-    day = day_steps(site, date)
+def _light(day: DaySteps, index: Array | None) -> Light:
     ghi = day.clear_ghi_w_per_m2[None, :] * (np.ones((1, 1)) if index is None else index)
     dhi, dni = split(day, ghi)
     order = np.argsort(ghi.sum(axis=1), kind="stable")
-    return Light(day, ghi, dhi, dni, int(order[(len(order) - 1) // 2]), key)
+    return Light(day, ghi, dhi, dni, int(order[(len(order) - 1) // 2]))
+
+
+@kept_by_arguments(24)
+def _ensemble(spot: Spot, date: Date, sky: Sky) -> Light:
+    return _light(day_at(spot, date), clear_sky_index(sky, date))
+
+
+@kept_by_arguments(24)
+def _clearest(spot: Spot, date: Date) -> Light:
+    return _light(day_at(spot, date), None)
 
 
 def light_under(site: Site, date: Date, sky: Sky) -> Light:
     """The ensemble of days under a sky word; the shown one has the median unshaded irradiation."""
-    key = (site.latitude_deg, site.longitude_deg, site.altitude_m, site.linke_turbidity, date, sky)
-    return _lights.get(key, lambda: _light(site, date, clear_sky_index(sky, date), key))
+    return _ensemble(site.spot, date, sky)
 
 
 def clear_light(site: Site, date: Date) -> Light:
     """The one day with a clear-sky index of exactly 1, shape (1, 144)."""
-    key = (site.latitude_deg, site.longitude_deg, site.altitude_m, site.linke_turbidity, date, "clearest")
-    return _lights.get(key, lambda: _light(site, date, None, key))
+    return _clearest(site.spot, date)

@@ -5,6 +5,7 @@ from __future__ import annotations
 import numpy as np
 from numpy.typing import NDArray
 
+from parhelion.computing.kept import kept_by_arguments
 from parhelion.constants import STEP_H
 from parhelion.design import Skyline
 from parhelion.sun.daysteps import DaySteps
@@ -37,6 +38,7 @@ def hidden_hours(day: DaySteps, skyline: tuple[Skyline, ...]) -> float:
     return float((up & (day.elevation_deg < height_deg(skyline, day.azimuth_deg))).sum() * STEP_H)
 
 
+@kept_by_arguments(24)
 def light_behind(light: Light, skyline: tuple[Skyline, ...]) -> Light:
     """The light that a skyline leaves: no beam while the sun is behind it, less of the sky's own."""
     if not skyline:
@@ -46,5 +48,4 @@ def light_behind(light: Light, skyline: tuple[Skyline, ...]) -> Light:
     dni = light.dni * seen
     dhi = light.dhi * sky_left(skyline)
     ghi = dhi + dni * np.maximum(np.cos(np.radians(day.zenith_deg)), 0.0)
-    shape = tuple((part.from_deg, part.to_deg, part.up_deg) for part in skyline)
-    return Light(day, ghi, dhi, dni, light.shown, (*light.key, "behind", shape), light.air_c)
+    return Light(day, ghi, dhi, dni, light.shown, light.air_c)

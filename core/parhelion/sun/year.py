@@ -17,10 +17,10 @@ import numpy as np
 from numba import float64, njit, types
 from numpy.typing import NDArray
 
-from parhelion.computing.kept import Memo
+from parhelion.computing.kept import kept_by_arguments
 from parhelion.computing.kernels import OPTIONS
 from parhelion.constants import STEP_S, STEPS_PER_DAY
-from parhelion.design import Site, Sky
+from parhelion.design import Site, Sky, Spot
 from parhelion.sun.climate import usual_air_temperature_c
 from parhelion.sun.light import Light, split
 from parhelion.sun.sky import BROKEN_BRIGHT, BROKEN_DULL, STEADY
@@ -77,7 +77,7 @@ def _sky_place(
     return zenith, apparent, azimuth
 
 
-@dataclass(frozen=True)
+@dataclass(frozen=True, eq=False)
 class YearSteps:
     """The ten-minute steps of a year with the sun up, shape (s,); the part of `DaySteps` that light needs."""
 
@@ -100,12 +100,12 @@ def _days(year: int) -> list[Date]:
     return [first + timedelta(days=k) for k in range((Date(year + 1, 1, 1) - first).days)]
 
 
-def sun_track(site: Site, year: int) -> tuple[Array, Array, Array]:
+def sun_track(spot: Spot, year: int) -> tuple[Array, Array, Array]:
     """Zenith, apparent zenith and azimuth of every step of a year [1], shape (days x 144,) [deg].
 
     Parameters
     ----------
-    site : Site
+    spot : Spot
     year : int
         Its days begin at mean solar midnight.
     """
@@ -116,73 +116,74 @@ def sun_track(site: Site, year: int) -> tuple[Array, Array, Array]:
     epoch = (Date(year, 1, 1) - Date(1970, 1, 1)).days * DAY_S
     knots = epoch + np.arange(-1, days + 2) * float(DAY_S)
     sidereal, ascension, declination = spa.solar_position(
-        knots, site.latitude_deg, site.longitude_deg, site.altitude_m, 1013.25, USUAL_C, DELTA_T_S, 0.5667,
+        knots, spot.latitude_deg, spot.longitude_deg, spot.altitude_m, 1013.25, USUAL_C, DELTA_T_S, 0.5667,
         sst=True,
     )  # fmt: skip
-    steps = (np.arange(days * STEPS_PER_DAY) + 0.5) * STEP_S / DAY_S - site.longitude_deg / 360.0
+    steps = (np.arange(days * STEPS_PER_DAY) + 0.5) * STEP_S / DAY_S - spot.longitude_deg / 360.0
     at = np.arange(-1, days + 2, dtype=float)
     slow = CubicSpline(at, np.stack([np.unwrap(ascension, period=360.0), declination], axis=1))(steps)
     turned = np.unwrap(np.mod(sidereal - SIDEREAL_DEG * at, 360.0), period=360.0)
     spun = np.interp(steps, at, turned) + SIDEREAL_DEG * steps
     return _sky_place(
-        spun, np.ascontiguousarray(slow[:, 0]), np.ascontiguousarray(slow[:, 1]), site.latitude_deg,
-        site.longitude_deg, site.altitude_m, float(atmosphere.alt2pres(site.altitude_m)),
+        spun, np.ascontiguousarray(slow[:, 0]), np.ascontiguousarray(slow[:, 1]), spot.latitude_deg,
+        spot.longitude_deg, spot.altitude_m, float(atmosphere.alt2pres(spot.altitude_m)),
     )  # fmt: skip
-
-
-_years: Memo[YearSteps] = Memo(4)
 
 
 def year_steps(site: Site, year: int) -> YearSteps:
     """The year's steps with the sun up, and the clear sky's light in them; kept for the last few."""
-    key = (site.latitude_deg, site.longitude_deg, site.altitude_m, site.linke_turbidity, year)
-    return _years.get(key, lambda: computed_year(site, year))
+    return year_at(site.spot, year)
 
 
-def computed_year(site: Site, year: int) -> YearSteps:
-    """As `year_steps`, anew."""
+@kept_by_arguments(4)
+def year_at(spot: Spot, year: int) -> YearSteps:
+    """As `year_steps`, of a spot."""
     import pandas as pd
     from pvlib import atmosphere, clearsky, irradiance
 
     dates = _days(year)
-    zenith, apparent, azimuth = sun_track(site, year)
+    zenith, apparent, azimuth = sun_track(spot, year)
     up = np.flatnonzero(apparent < 90)
     day_of_step = up // STEPS_PER_DAY
     stamps = pd.DatetimeIndex(pd.to_datetime(dates))
     extra = irradiance.get_extra_radiation(stamps).to_numpy()[day_of_step]
     turbidity: Array | float
-    if site.linke_turbidity is None:
+    if spot.linke_turbidity is None:
         monthly = pd.DatetimeIndex([Date(year, month, 15) for month in range(1, 13)], tz="UTC")
-        found = clearsky.lookup_linke_turbidity(monthly, site.latitude_deg, site.longitude_deg).to_numpy()
+        found = clearsky.lookup_linke_turbidity(monthly, spot.latitude_deg, spot.longitude_deg).to_numpy()
         middles = np.array([(Date(year, m, 15) - dates[0]).days for m in range(1, 13)], dtype=float)
         turbidity = np.interp(np.arange(len(dates)), middles, found, period=len(dates))[day_of_step]
     else:
-        turbidity = site.linke_turbidity
+        turbidity = spot.linke_turbidity
     airmass = atmosphere.get_absolute_airmass(
-        atmosphere.get_relative_airmass(apparent[up]), atmosphere.alt2pres(site.altitude_m)
+        atmosphere.get_relative_airmass(apparent[up]), atmosphere.alt2pres(spot.altitude_m)
     )
     with np.errstate(divide="ignore", invalid="ignore"):
-        clear = clearsky.ineichen(apparent[up], airmass, turbidity, altitude=site.altitude_m, dni_extra=extra)
+        clear = clearsky.ineichen(apparent[up], airmass, turbidity, altitude=spot.altitude_m, dni_extra=extra)
     months = np.array([date.month for date in dates])
     ghi = np.nan_to_num(np.asarray(clear["ghi"], dtype=float))
     return YearSteps(zenith[up], apparent[up], azimuth[up], extra, ghi, up, day_of_step, months)
 
 
-def year_air_c(site: Site, year: int, steps: YearSteps) -> Array:
+def year_air_c(latitude_deg: float, year: int, steps: YearSteps) -> Array:
     """A usual daytime air temperature of every step [C]."""
-    daily = np.array([usual_air_temperature_c(site.latitude_deg, date) for date in _days(year)])
+    daily = np.array([usual_air_temperature_c(latitude_deg, date) for date in _days(year)])
     return daily[steps.day_of_step]
 
 
-def year_light(site: Site, year: int, sky: Sky) -> list[tuple[float, Light]]:
+def year_light(site: Site, year: int, sky: Sky) -> tuple[tuple[float, Light], ...]:
     """The light of a year under one sky word: its steady states and their shares of time, shape (1, s)."""
-    steps = year_steps(site, year)
-    air = year_air_c(site, year, steps)
+    return _year_light(site.spot, year, sky)
+
+
+@kept_by_arguments(6)
+def _year_light(spot: Spot, year: int, sky: Sky) -> tuple[tuple[float, Light], ...]:
+    steps = year_at(spot, year)
+    air = year_air_c(spot.latitude_deg, year, steps)
     broken = [(0.5, BROKEN_BRIGHT), (0.5, BROKEN_DULL)]
     states = broken if sky is Sky.BROKEN else [(1.0, STEADY[sky][0])]
-    key = (site.latitude_deg, site.longitude_deg, site.altitude_m, site.linke_turbidity, "year", year)
     made = []
     for share, index in states:
         ghi = index * steps.clear_ghi_w_per_m2[None, :]
-        made.append((share, Light(steps, ghi, *split(steps, ghi), 0, (*key, index), air)))
-    return made
+        made.append((share, Light(steps, ghi, *split(steps, ghi), 0, air)))
+    return tuple(made)

@@ -12,7 +12,7 @@ from __future__ import annotations
 import numpy as np
 from numpy.typing import NDArray
 
-from parhelion.balance.outlook import Outlook
+from parhelion.balance.outlook import Outlook, remembered
 from parhelion.constants import AIR_DENSITY_KG_PER_M3, STEP_H
 from parhelion.design import HIDDEN, BoatDesign, Build, Obstacle, PanelGroup, Place, PlaceKind
 from parhelion.hull.air import raised_panels_m2
@@ -224,6 +224,7 @@ def _seat_shade(outlook: Outlook) -> float | None:
     return max(shares, default=None)
 
 
+@remembered
 def burden(outlook: Outlook) -> Burden | None:
     """What the array of a design costs the boat on its day; None without panels.
 

@@ -2,7 +2,7 @@
 
 from __future__ import annotations
 
-from parhelion.balance.outlook import Outlook
+from parhelion.balance.outlook import Outlook, remembered
 from parhelion.finding import Finding, ordered
 from parhelion.stations.array.burden_findings import (
     flexible_life,
@@ -40,11 +40,13 @@ RULES = (
 )  # fmt: skip
 
 
+@remembered
 def array_view(outlook: Outlook) -> ArrayView:
     """An array on its day, with what each obstacle costs it."""
     return ArrayView(outlook, obstacle_costs(outlook))
 
 
-def array_findings(view: ArrayView) -> list[Finding]:
+def array_findings(outlook: Outlook) -> list[Finding]:
     """Everything the array tells, warnings first."""
+    view = array_view(outlook)
     return ordered([rule(view) for rule in RULES])

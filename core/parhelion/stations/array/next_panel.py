@@ -30,6 +30,7 @@ from parhelion.design import (
     Tended,
     Ventilation,
 )
+from parhelion.design.refit import Refit, refit
 from parhelion.panels.deck import deck_of
 from parhelion.panels.layout import most_that_fit
 from parhelion.quantities import Frozen, Sentence, distance, fraction, sentence, words
@@ -63,7 +64,7 @@ class NextPanel(Frozen):
     gain_frac: float | None
     m_per_coin: float | None
     m_per_kg: float | None
-    design: BoatDesign  # with it, to try
+    refit: Refit  # that puts it there
 
 
 class NextPanels(Frozen):
@@ -274,7 +275,7 @@ def _weighed(
         gain_frac=gain / base if gain is not None and base > 0 else None,
         m_per_coin=gain / price if gain is not None and price > 0 else None,
         m_per_kg=gain / kg if gain is not None else None,
-        design=changed,
+        refit=refit(design, changed),
     )
 
 

@@ -2,15 +2,17 @@
 
 from __future__ import annotations
 
-from dataclasses import replace
+from dataclasses import dataclass, replace
 from datetime import date as Date
 from functools import partial
+from typing import Annotated
 
 import numpy as np
 from numpy.typing import NDArray
+from pydantic import Field
 
-from parhelion.balance.outlook import Outlook, outlook_of
-from parhelion.computing.kept import Memo
+from parhelion.balance.outlook import Outlook
+from parhelion.computing.kept import kept_by_arguments
 from parhelion.computing.together import together
 from parhelion.constants import STEP_H
 from parhelion.design import (
@@ -25,7 +27,6 @@ from parhelion.design import (
     Shape,
     Tended,
 )
-from parhelion.finding import Finding
 from parhelion.panels.bodies import body_of
 from parhelion.panels.deck import DeckGroup, deck_of
 from parhelion.panels.harvest import group_power_per_watt, harvest
@@ -39,13 +40,15 @@ from parhelion.panels.shade import (
     sky_table,
     towards,
 )
-from parhelion.panels.shaded import cast_shade, group_light, headings_of, light_over, orientation
-from parhelion.panels.tending import air_temperature_c, panel_power_per_watt
+from parhelion.panels.shaded import cast_shade, headings_of, light_over, orientation
+from parhelion.panels.tending import panel_powers
 from parhelion.quantities import Frozen
-from parhelion.stations.array.findings import array_findings, array_view
+from parhelion.stations.array.findings import array_view
+from parhelion.sun.climate import Air, air_of
 from parhelion.sun.daysteps import day_steps
+from parhelion.sun.light import Light
 from parhelion.sun.skyline import height_deg, sky_left
-from parhelion.wiring.held import held_in
+from parhelion.wiring.held import Held, held_in
 
 Array = NDArray[np.float64]
 
@@ -188,22 +191,11 @@ class ThingCost(Frozen):
 
 
 class ArrayAdvice(Frozen):
-    """What takes longer than the picture: the costs of what stands, the other states, the findings."""
+    """What takes longer than the picture: the costs of what stands, the other states."""
 
     costs: list[ThingCost]
     states: list[StateYield]
     sets: list[SetYield]  # empty where planned and built are the same
-    findings: list[Finding]
-
-
-def array_picture(
-    design: BoatDesign, group_id: str | None = None, number: int = 0, draft: bool = False
-) -> ArrayPicture:
-    """Everything the Array station shows of a design, the sky from one panel of a group.
-
-    A draft of many panels reads coarser sky tables, so that it follows a drag.
-    """
-    return array_picture_from(outlook_of(design), group_id, number, draft)
 
 
 def _clock(outlook: Outlook, index: int) -> float:
@@ -211,8 +203,16 @@ def _clock(outlook: Outlook, index: int) -> float:
     return moment.hour * 60 + moment.minute + moment.second / 60
 
 
-def array_picture_from(outlook: Outlook, group_id: str | None, number: int, draft: bool) -> ArrayPicture:
-    """The Array station of a design already gathered."""
+def array_picture(
+    outlook: Outlook,
+    group_id: str | None = None,
+    number: Annotated[int, Field(ge=0, lt=400)] = 0,
+    draft: bool = False,
+) -> ArrayPicture:
+    """Everything the Array station shows of a design, the sky from one panel of a group.
+
+    A draft of many panels reads coarser sky tables, so that it follows a drag.
+    """
     design, day = outlook.design, outlook.day
     deck = deck_of(design)
     many = sum(len(group.panels) for group in deck.groups) > DRAFT_ABOVE
@@ -244,15 +244,13 @@ def array_picture_from(outlook: Outlook, group_id: str | None, number: int, draf
     )  # fmt: skip
 
 
-def array_advice(design: BoatDesign) -> ArrayAdvice:
-    """What the array tells: costs of what stands in the sun, the other states of the boat, findings."""
-    outlook = outlook_of(design)
+def array_advice(outlook: Outlook) -> ArrayAdvice:
+    """Costs of what stands in the sun, and the other states of the boat: it takes longer than the picture."""
     view = array_view(outlook)
     return ArrayAdvice(
         costs=[ThingCost(id=key, cost_wh=cost) for key, cost in view.costs.items()],
         states=[StateYield(state=state, day_wh=_state_wh(outlook, state)) for state in BoatState],
         sets=_sets(outlook),
-        findings=array_findings(view),
     )
 
 
@@ -327,50 +325,27 @@ def _thing(thing: Obstacle, standing: Obstacle | None) -> DeckThing:
     )  # fmt: skip
 
 
-_laid: Memo[list[DeckPanel]] = Memo(64)
+@dataclass(frozen=True)
+class _Laid:
+    """Panels of a group as they stand, left at their tilt; panel by panel."""
+
+    given_wh: Array  # of the shown day, over nameplate [Wh/W]
+    free_wh: Array  # the same with nothing around
+    cells: list[list[float]]
 
 
-def _deck_panels(outlook: Outlook, group: DeckGroup, step_deg: float) -> list[DeckPanel]:
-    """The panels of a group with their cells, kept by what they depend on: other edits cost nothing."""
-    design = outlook.design
-    if not group.panels or group.how in (How.FOLDED, How.GONE):
+def _deck_panels(outlook: Outlook, deck: DeckGroup, step_deg: float) -> list[DeckPanel]:
+    """The panels of a group with their cells; a folding panel's leaves share what it gives."""
+    design, group, light = outlook.design, deck.group, outlook.light.shown_alone
+    if not deck.panels or deck.how in (How.FOLDED, How.GONE):
         return []
-    here = light_over(design, outlook.light.shown_alone, group.place.kind)
-    air, wind = air_temperature_c(design), design.plan.wind_mps
-    key = (here.key, group, headings_of(design), air, wind, step_deg, held_in(design, group.group))
-    return _laid.get(key, lambda: _lay(outlook, group, step_deg))
-
-
-def _lay(outlook: Outlook, deck: DeckGroup, step_deg: float) -> list[DeckPanel]:
-    """The panels of a group on the shown day; a folding panel's leaves share what it gives."""
-    design, group = outlook.design, deck.group
-    light = light_over(design, outlook.light.shown_alone, deck.place.kind)
-    headings = headings_of(design)
-    air, wind = air_temperature_c(design), design.plan.wind_mps
-    number, leaves = len(deck.panels), deck.leaves
+    here = light_over(design, light, deck.place.kind)
     held = held_in(design, group)
-
-    def at(of: DeckGroup, heading: float) -> list[float]:
-        return [
-            float(panel_power_per_watt(lit, air, wind, deck, held).sum())
-            for lit in group_light(light, of, heading, step_deg)
-        ]
-
-    def energy(of: DeckGroup) -> Array:
-        """Of each panel, the mean of the headings, shape (panels,) [Wh]."""
-        made = together([partial(at, of, heading) for heading in headings])
-        each = np.mean(made, axis=0) * STEP_H * group.nameplate_w / leaves
-        return np.asarray(np.broadcast_to(np.repeat(each, leaves), number))
-
-    bare = replace(deck, bodies=tuple(() for _ in deck.panels))
-    free, given = energy(bare), energy(deck)
-    tended = group_power_per_watt(design, outlook.light.shown_alone, deck, step_deg).sum()
-    tended *= STEP_H * group.nameplate_w
+    laid = _lay(here, deck.lit, headings_of(design), air_of(design), held, step_deg)
+    leaves, given = deck.leaves, laid.given_wh * group.nameplate_w
+    tended = group_power_per_watt(design, light, deck, step_deg).sum() * STEP_H * group.nameplate_w
     usual = given.mean() * leaves
     scale = float(tended / usual) if usual > 0 else 1.0
-    cells: list[list[float]] = []
-    if deck.gives:
-        cells = together([partial(_cells, outlook, deck, index, headings) for index in range(number)])
     return [
         DeckPanel(
             group_id=group.id,
@@ -379,21 +354,45 @@ def _lay(outlook: Outlook, deck: DeckGroup, step_deg: float) -> list[DeckPanel]:
             corners=[_corner(np.array(c)) for c in panel.corners],
             columns=panel.columns,
             rows=panel.rows,
-            cells=cells[index] if deck.gives else [0.0] * panel.columns * panel.rows,
+            cells=laid.cells[index] if deck.gives else [0.0] * panel.columns * panel.rows,
             day_wh=float(given[index]) * scale,
             yield_h=float(given[index]) * scale * leaves / group.nameplate_w,
-            kept_frac=float(given[index] / free[index]) if free[index] > 0 else 1.0,
+            kept_frac=float(laid.given_wh[index] / laid.free_wh[index]) if laid.free_wh[index] > 0 else 1.0,
         )
         for index, panel in enumerate(deck.panels)
     ]
 
 
-def _cells(outlook: Outlook, deck: DeckGroup, index: int, headings: tuple[float, ...]) -> list[float]:
+@kept_by_arguments(64)
+def _lay(
+    light: Light, deck: DeckGroup, headings: tuple[float, ...], air: Air, held: Held | None, step_deg: float
+) -> _Laid:
+    """What each panel of a group gives and keeps: other edits cost nothing."""
+    number, leaves = len(deck.panels), deck.leaves
+
+    def energy(of: DeckGroup) -> Array:
+        """Of each panel, the mean of the headings, shape (panels,)."""
+
+        def at(heading: float) -> list[float]:
+            return [float(w.sum()) for w in panel_powers(light, of, heading, air, held, step_deg)]
+
+        made = together([partial(at, heading) for heading in headings])
+        each = np.mean(made, axis=0) * STEP_H / leaves
+        return np.asarray(np.broadcast_to(np.repeat(each, leaves), number))
+
+    bare = replace(deck, bodies=tuple(() for _ in deck.panels))
+    free, given = energy(bare), energy(deck)
+    cells: list[list[float]] = []
+    if deck.gives:
+        cells = together([partial(_cells, light, deck, index, headings) for index in range(number)])
+    return _Laid(given, free, cells)
+
+
+def _cells(light: Light, deck: DeckGroup, index: int, headings: tuple[float, ...]) -> list[float]:
     """Share of the day's beam that each cell keeps, row by row."""
-    panel, bodies, day = deck.panels[index], deck.bodies[index], outlook.day
+    panel, bodies, day = deck.panels[index], deck.bodies[index], light.day
     if not bodies:
         return [1.0] * panel.columns * panel.rows
-    light = light_over(outlook.design, outlook.light.shown_alone, deck.place.kind)
     up = np.flatnonzero(day.elevation_deg > 0)[:: 1 if len(headings) == 1 else EVERY]
     turned = np.repeat(headings, len(up))
     beam = np.concatenate(

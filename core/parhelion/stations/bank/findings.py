@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 from parhelion.balance.flow import HOUSE
+from parhelion.balance.outlook import Outlook
 from parhelion.bank.age import health_of, years_of
 from parhelion.bank.store import (
     FULL_CHARGE_FROM_C,
@@ -16,7 +17,6 @@ from parhelion.bank.trim import stern_sinks_m
 from parhelion.constants import STEP_H
 from parhelion.design.chemistries import CHEMICALS
 from parhelion.finding import Finding, ordered
-from parhelion.panels.tending import air_temperature_c
 from parhelion.quantities import (
     Fact,
     Why,
@@ -35,7 +35,8 @@ from parhelion.quantities import (
 from parhelion.rail.reasons import BANK_SOURCE
 from parhelion.stations.bank.bought_findings import claims_disagree, mixed_units, odd_cells
 from parhelion.stations.bank.cautions import bank_cautions
-from parhelion.stations.bank.view import BankView, bank_why
+from parhelion.stations.bank.view import BankView, bank_view, bank_why
+from parhelion.sun.climate import air_temperature_c
 
 LASTING_SHARE = 1.0  # of the discharge limit
 DEEP_SHARE = 0.6  # of the typical life that is left by a too-deep habit, before it is said
@@ -326,8 +327,9 @@ def reserve_kept(view: BankView) -> Finding | None:
     )
 
 
-def bank_findings(view: BankView) -> list[Finding]:
+def bank_findings(outlook: Outlook) -> list[Finding]:
     """Everything the bank tells, warnings first."""
+    view = bank_view(outlook)
     return ordered(
         [
             no_bank(view),

@@ -4,8 +4,8 @@ from __future__ import annotations
 
 import numpy as np
 
-from parhelion.balance.flow import MOTOR, SOC
-from parhelion.balance.outlook import Outlook, outlook_of
+from parhelion.balance.flow import MOTOR
+from parhelion.balance.outlook import Outlook
 from parhelion.bank.age import health_of, years_of
 from parhelion.bank.store import (
     charge_limit_a,
@@ -16,14 +16,12 @@ from parhelion.bank.store import (
 )
 from parhelion.bank.tape import blind_span, cut_out_volts, rest_volts, tape_volts
 from parhelion.constants import STEP_H, STEPS_PER_DAY
-from parhelion.design import Bank, BoatDesign
+from parhelion.design import Bank
 from parhelion.design.chemistries import CHEMICALS, Range
-from parhelion.finding import Finding
 from parhelion.quantities import Frozen
 from parhelion.rail.reach import reach_at, round_speeds
-from parhelion.stations.bank.findings import bank_findings
-from parhelion.stations.bank.sizing import BankSize, SizingAsk, sizes
-from parhelion.stations.bank.view import BankView
+from parhelion.stations.bank.sizing import USUAL_ASK, BankSize, SizingAsk, sizes
+from parhelion.stations.bank.view import bank_view
 
 HABIT_DEPTHS = (0.3, 0.5, 0.8, 0.95)
 GAUGE_POINTS = 41
@@ -132,7 +130,6 @@ class BankPicture(Frozen):
     rated_power_w: float
     start_charge_frac: float
     sizes: list[BankSize]
-    findings: list[Finding]
 
 
 def tank_of(bank: Bank, outlook: Outlook, own: bool) -> Tank:
@@ -230,30 +227,10 @@ def _habits(bank: Bank, todays: float) -> list[Habit]:
     ]  # fmt: skip
 
 
-def _view(outlook: Outlook) -> BankView:
-    """The bank on the shown day, under the plan as set."""
-    shown = outlook.light.shown
-    record = outlook.run_plan(slice(shown, shown + 1))[0]
-    clear = outlook.clear_harvest.sun_w[0]
-    best_hour = float(np.convolve(clear, np.ones(6) / 6, mode="valid").max())
-    swing = float(np.max(record[:, SOC]) - np.min(record[:, SOC])) if outlook.design.bank else 0.0
-    return BankView(outlook, record, best_hour, swing)
-
-
-def bank_findings_of(outlook: Outlook) -> list[Finding]:
-    """Everything the bank of a gathered design tells."""
-    return bank_findings(_view(outlook))
-
-
-def bank_picture(design: BoatDesign, ask: SizingAsk | None = None) -> BankPicture:
+def bank_picture(outlook: Outlook, ask: SizingAsk = USUAL_ASK) -> BankPicture:
     """Everything the Bank station shows of a design."""
-    return bank_picture_from(outlook_of(design), ask or SizingAsk())
-
-
-def bank_picture_from(outlook: Outlook, ask: SizingAsk) -> BankPicture:
-    """The Bank station of a design already gathered."""
     design = outlook.design
-    view = _view(outlook)
+    view = bank_view(outlook)
     motor_wh = float(view.record[:, MOTOR].sum() * STEP_H)
     tanks = []
     if design.bank is not None:
@@ -281,5 +258,4 @@ def bank_picture_from(outlook: Outlook, ask: SizingAsk) -> BankPicture:
         rated_power_w=outlook.rated_w,
         start_charge_frac=design.plan.start_charge_frac,
         sizes=sizes(outlook, ask),
-        findings=bank_findings(view),
     )

@@ -48,6 +48,9 @@ class SizingAsk(Frozen):
     grey_days: int = 3
 
 
+USUAL_ASK = SizingAsk()
+
+
 class BankSize(Frozen):
     """A bank that does what is asked, of the present one's kind and volts."""
 

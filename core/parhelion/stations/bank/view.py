@@ -7,7 +7,8 @@ from dataclasses import dataclass
 import numpy as np
 from numpy.typing import NDArray
 
-from parhelion.balance.outlook import Outlook
+from parhelion.balance.flow import SOC
+from parhelion.balance.outlook import Outlook, remembered
 from parhelion.quantities import Fact, Why
 from parhelion.rail.reasons import BANK_SOURCE
 from parhelion.rail.stores import bank_facts
@@ -21,6 +22,16 @@ class BankView:
     record: NDArray[np.float64]  # of the shown day, shape (144, 12)
     best_hour_w: float  # of the panels on a clear day, at the bank's terminals
     swing_frac: float  # highest less lowest charge of the shown day
+
+
+@remembered
+def bank_view(outlook: Outlook) -> BankView:
+    """The bank on the shown day, under the plan as set."""
+    record = outlook.plan_record[outlook.light.shown]
+    clear = outlook.clear_harvest.sun_w[0]
+    best_hour = float(np.convolve(clear, np.ones(6) / 6, mode="valid").max())
+    swing = float(np.max(record[:, SOC]) - np.min(record[:, SOC])) if outlook.design.bank else 0.0
+    return BankView(outlook, record, best_hour, swing)
 
 
 def bank_why(view: BankView, method: str, *facts: Fact, doc: str = "bank") -> Why:

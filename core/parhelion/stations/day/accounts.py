@@ -38,7 +38,7 @@ def written_accounts(outlook: Outlook) -> str:
     outlook : Outlook
     """
     shown = outlook.light.shown
-    record = outlook.run_plan(slice(shown, shown + 1))[0]
+    record = outlook.plan_record[shown]
     made = outlook.harvest
     text = io.StringIO()
     writer = csv.writer(text)

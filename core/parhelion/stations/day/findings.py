@@ -14,7 +14,6 @@ from parhelion.constants import SHOCK_V, STEP_H
 from parhelion.design import Sky
 from parhelion.design.chemistries import CHEMICALS
 from parhelion.finding import Finding, ordered
-from parhelion.panels.tending import air_temperature_c
 from parhelion.quantities import (
     Fact,
     Why,
@@ -32,7 +31,9 @@ from parhelion.rail.findings import beyond_drive
 from parhelion.rail.models import Dusk
 from parhelion.rail.reasons import BANK_SOURCE, SKY_WORDS, SUN_SOURCE, sun_facts
 from parhelion.rail.speeds import live_distances, solve_steady, steady_mps
+from parhelion.rail.stores import bank_at_dusk
 from parhelion.stations.day.source_findings import source_findings
+from parhelion.sun.climate import air_temperature_c
 from parhelion.sun.light import light_under
 
 WASTE_FRAC = 0.03  # of the day's harvest thrown away before it is worth saying
@@ -334,8 +335,9 @@ def reserve_homeward(view: DayView) -> Finding | None:
     )  # fmt: skip
 
 
-def day_findings(view: DayView) -> list[Finding]:
+def day_findings(outlook: Outlook) -> list[Finding]:
     """Everything the day tells, warnings first."""
+    view = DayView(outlook, outlook.plan_record, bank_at_dusk(outlook))
     return ordered(
         [
             no_sun(view),

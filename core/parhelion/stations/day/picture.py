@@ -9,14 +9,11 @@ from numpy.typing import NDArray
 
 from parhelion.balance.flow import CURTAILED, HOUSE, MOTOR, RAN, REFUSED, SOC
 from parhelion.balance.ledger import Ledger, ledger_of, others_w
-from parhelion.balance.outlook import Outlook, outlook_of
+from parhelion.balance.outlook import Outlook
 from parhelion.constants import STEP_H, STEPS_PER_DAY
-from parhelion.design import BoatDesign, SourceKind, Spell
-from parhelion.finding import Finding
-from parhelion.panels.tending import air_temperature_c
+from parhelion.design import SourceKind, Spell
 from parhelion.quantities import Frozen
-from parhelion.rail.stores import bank_at_dusk
-from parhelion.stations.day.findings import DayView, day_findings
+from parhelion.sun.climate import air_temperature_c
 
 TICK_H = 2
 
@@ -84,22 +81,15 @@ class DayPicture(Frozen):
     ledger: Ledger
     ledger_shares: dict[str, float]  # of each entry, over all that came
     motor_direct_wh: float  # of the motor's energy, what came straight from the sun
-    findings: list[Finding]
 
 
-def day_picture(design: BoatDesign) -> DayPicture:
+def day_picture(outlook: Outlook) -> DayPicture:
     """Everything the day's picture shows of a design."""
-    return day_picture_from(outlook_of(design))
-
-
-def day_picture_from(outlook: Outlook) -> DayPicture:
-    """The day's picture of a design already gathered."""
     design, day, store = outlook.design, outlook.day, outlook.store
     start = design.plan.start_charge_frac
-    record = outlook.run_plan()
+    record = outlook.plan_record
     shown_index = outlook.light.shown
     shown = record[shown_index]
-    view = DayView(outlook, record, bank_at_dusk(outlook, record))
     lanes = None
     if store is not None:
         edges = np.concatenate([np.full((len(record), 1), start), record[:, :, SOC]], axis=1)
@@ -152,7 +142,6 @@ def day_picture_from(outlook: Outlook) -> DayPicture:
         ledger=ledger,
         ledger_shares=ledger.shares,
         motor_direct_wh=_direct_wh(outlook, shown),
-        findings=day_findings(view),
     )
 
 

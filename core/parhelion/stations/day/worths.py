@@ -1,10 +1,11 @@
-"""What holds the day's run on sun back: every practical step by the prices of one solve, and solved again.
+"""What holds the day's run on sun back: every practical step by the worths of one solve, and solved again.
 
 References
 ----------
-[1] The furthest day that gives its charge back (`day.pace`, start free between reserve and full). A step's
-    worth by price: sun that it brings, watts that it saves at the planned speeds, room above and below, each
-    at its price. Solving the day again with the step confirms it; the two part where a step is large.
+[1] The furthest day that gives its charge back (`balance.pace`, start free between reserve and full). What a
+    step is worth: sun that it brings, watts that it saves at the planned speeds, room above and below, each
+    at the worth that the solve gives it. Solving the day again with the step confirms it; the two part where
+    a step is large.
 """
 
 from __future__ import annotations
@@ -33,22 +34,23 @@ from parhelion.rail.held_back import (
     with_larger_controllers,
     with_panel,
 )
+from parhelion.rail.speeds import solve_steady, steady_mps
 
 Array = NDArray[np.float64]
 Key = Literal["panel", "battery", "controller", "house", "mass", "reserve", "drive", "hours", "start"]
 
 HALVINGS = 40
 BANK_STEP_WH, MASS_STEP_FRAC, RESERVE_STEP, DRIVE_STEP_FRAC, START_STEP = 1000.0, 0.10, 0.10, 0.10, 0.10
-SAME_PRICE, NEAR_FRAC = 1e-7, 1e-7
+SAME_WORTH, NEAR_FRAC = 1e-7, 1e-7
 HEAVY_M, NOTHING_M = 185.0, 20.0  # a day: less is rounding
 
 
-class PricedStep(Frozen):
+class WorthStep(Frozen):
     """One practical step; distances a day on sun alone, those of the start charge once."""
 
     key: Key
     label: Sentence
-    by_price_m: float | None  # None where no price of the solve tells it
+    by_worth_m: float | None  # None where no worth of the solve tells it
     gain_m: float  # the day solved again
     cost: float
     mass_kg: float
@@ -56,12 +58,12 @@ class PricedStep(Frozen):
     for_10_kg_m: float | None
 
 
-class Prices(Frozen):
+class Worths(Frozen):
     """The furthest day on sun alone, and what every step is worth there."""
 
     distance_m: float
     steady_m: float  # the same day at a constant speed
-    steps: list[PricedStep]
+    steps: list[WorthStep]
     full_frac: float  # of the day with the bank full
     floor_frac: float  # at its reserve
     told: list[Sentence]
@@ -97,7 +99,7 @@ def cycle_of(outlook: Outlook, speeds: Speeds) -> Cycle:
         middle = (low + high) / 2
         pace = plan(middle)
         lacks = pace.stored_wh.min() < floor - NEAR_FRAC * full  # the house before sunrise
-        if not lacks and abs(falls(pace)) <= SAME_PRICE * pace.of_start:
+        if not lacks and abs(falls(pace)) <= SAME_WORTH * pace.of_start:
             return Cycle(pace, pace.of_full, pace.of_floor)
         low, high = (middle, high) if lacks or falls(pace) > 0 else (low, middle)
     pace = plan(high)
@@ -105,8 +107,8 @@ def cycle_of(outlook: Outlook, speeds: Speeds) -> Cycle:
     return Cycle(pace, pace.of_full + max(falls(pace), 0.0), pace.of_floor + min(falls(pace), 0.0))
 
 
-def by_price_m(base: Outlook, cycle: Cycle, trial: Outlook) -> float:
-    """What a changed boat wins over a day, by the prices of the base's solve [m].
+def by_worth_m(base: Outlook, cycle: Cycle, trial: Outlook) -> float:
+    """What a changed boat wins over a day, by the worths of the base's solve [m].
 
     Parameters
     ----------
@@ -120,7 +122,7 @@ def by_price_m(base: Outlook, cycle: Cycle, trial: Outlook) -> float:
     sun = net_w(trial) - net_w(base)
     asked = trial.curve.power_at(pace.speed_mps) - base.curve.power_at(pace.speed_mps)
     asked = np.where(pace.motor_w > 0, np.nan_to_num(asked), 0.0) * base.motoring
-    worth = float((pace.sun_price * (sun - asked)).sum() * STEP_H)
+    worth = float((pace.sun_worth * (sun - asked)).sum() * STEP_H)
     room = energy_wh(1.0, trial.store) - energy_wh(1.0, base.store)
     kept = energy_wh(trial.store.reserve, trial.store) - energy_wh(base.store.reserve, base.store)
     return worth + cycle.of_full * room + cycle.of_floor * kept
@@ -133,7 +135,7 @@ class _Trial:
     outlook: Outlook
     cost: float = 0.0
     mass_kg: float = 0.0
-    priced: bool = True
+    by_worth: bool = True
 
 
 def _larger_bank(design: BoatDesign) -> tuple[BoatDesign, float, float]:
@@ -197,11 +199,11 @@ def _trials(base: Outlook) -> list[_Trial]:
         )  # fmt: skip
     longer = longer_day(base)
     if longer is not None:
-        found.append(_Trial("hours", sentence("an hour longer under way"), longer, priced=False))
+        found.append(_Trial("hours", sentence("an hour longer under way"), longer, by_worth=False))
     return found
 
 
-def _drive_step(base: Outlook, cycle: Cycle, speeds: Speeds) -> PricedStep | None:
+def _drive_step(base: Outlook, cycle: Cycle, speeds: Speeds) -> WorthStep | None:
     """A drive of a tenth more watts, where the day runs into its rating."""
     pace, most = cycle.pace, speeds.most_w
     at_top = pace.motor_w >= most * (1 - 1e-9)
@@ -212,30 +214,28 @@ def _drive_step(base: Outlook, cycle: Cycle, speeds: Speeds) -> PricedStep | Non
     stronger = replace(base, curve=replace(base.curve, limit=limit))
     again = cycle_of(stronger, speeds_over_watts(stronger))
     top = float(speeds.marginal[-1]) * 3600.0
-    dear = np.minimum(pace.sun_price, top)
-    priced = float((np.where(at_top, top - dear, 0.0) * base.motoring).sum() * STEP_H * added)
+    dear = np.minimum(pace.sun_worth, top)
+    worth = float((np.where(at_top, top - dear, 0.0) * base.motoring).sum() * STEP_H * added)
     return _step(
-        "drive", sentence("a drive of {w}", w=power(base.curve.limit.power_w + added)), priced,
+        "drive", sentence("a drive of {w}", w=power(base.curve.limit.power_w + added)), worth,
         again.pace.distance_m - pace.distance_m, 0.0, 0.0,
     )  # fmt: skip
 
 
-def _step(key: Key, label: Sentence, priced: float | None, gain: float, cost: float, kg: float) -> PricedStep:
-    return PricedStep(
-        key=key, label=label, by_price_m=priced, gain_m=gain, cost=cost, mass_kg=kg,
+def _step(key: Key, label: Sentence, worth: float | None, gain: float, cost: float, kg: float) -> WorthStep:
+    return WorthStep(
+        key=key, label=label, by_worth_m=worth, gain_m=gain, cost=cost, mass_kg=kg,
         for_100_coins_m=100 * gain / cost if cost > 0 else None,
         for_10_kg_m=10 * gain / kg if kg > 0 else None,
     )  # fmt: skip
 
 
-def prices_of(outlook: Outlook, steady_m: float) -> Prices | None:
+def worths_of(outlook: Outlook) -> Worths | None:
     """Every practical step's worth on the shown day; None without a bank, hours or panels.
 
     Parameters
     ----------
     outlook : Outlook
-    steady_m : float
-        The day's run on sun at a constant speed, to stand beside.
     """
     if outlook.aboard is None or not outlook.hours or not outlook.design.panels:
         return None
@@ -246,8 +246,8 @@ def prices_of(outlook: Outlook, steady_m: float) -> Prices | None:
     for trial in _trials(base):
         again = cycle_of(trial.outlook, speeds_over_watts(trial.outlook))
         gain = again.pace.distance_m - cycle.pace.distance_m
-        priced = by_price_m(base, cycle, trial.outlook) if trial.priced else None
-        steps.append(_step(trial.key, trial.label, priced, gain, trial.cost, trial.mass_kg))
+        worth = by_worth_m(base, cycle, trial.outlook) if trial.by_worth else None
+        steps.append(_step(trial.key, trial.label, worth, gain, trial.cost, trial.mass_kg))
     drive = _drive_step(base, cycle, speeds)
     steps += [drive] if drive is not None else []
     start = _start_step(base, speeds)
@@ -255,9 +255,9 @@ def prices_of(outlook: Outlook, steady_m: float) -> Prices | None:
     store = base.store
     assert store is not None
     stored = cycle.pace.stored_wh / energy_wh(1.0, store)
-    return Prices(
+    return Worths(
         distance_m=cycle.pace.distance_m,
-        steady_m=steady_m,
+        steady_m=steady_mps(outlook, solve_steady(outlook)) * outlook.hours * 3600.0,
         steps=sorted(steps, key=lambda step: -step.gain_m),
         full_frac=float((stored > 1 - 1e-6).mean()),
         floor_frac=float((cycle.pace.stored_wh < energy_wh(store.reserve, store) * (1 + 1e-6)).mean()),
@@ -265,7 +265,7 @@ def prices_of(outlook: Outlook, steady_m: float) -> Prices | None:
     )
 
 
-def _start_step(base: Outlook, speeds: Speeds) -> PricedStep | None:
+def _start_step(base: Outlook, speeds: Speeds) -> WorthStep | None:
     """Ten points more in the bank at the start, on the run with the bank; told once, not every day."""
     store, start = base.store, base.design.plan.start_charge_frac
     assert store is not None
@@ -279,7 +279,7 @@ def _start_step(base: Outlook, speeds: Speeds) -> PricedStep | None:
     return _step("start", label, now.of_start * added, then.distance_m - now.distance_m, 0.0, 0.0)
 
 
-def _told(cycle: Cycle, steps: list[PricedStep]) -> list[Sentence]:
+def _told(cycle: Cycle, steps: list[WorthStep]) -> list[Sentence]:
     found = []
     by_key = {step.key: step for step in steps}
     bank = by_key["battery"]

@@ -7,7 +7,7 @@ from dataclasses import dataclass
 import numpy as np
 from numpy.typing import NDArray
 
-from parhelion.balance.outlook import Outlook
+from parhelion.balance.outlook import Outlook, remembered
 from parhelion.design import Drive, Rating
 from parhelion.drive.chain import Surroundings, rated_shaft_w, surroundings_of, thrust_shares
 from parhelion.drive.match import (
@@ -57,6 +57,7 @@ class DriveView:
     suggestion: Suggestion | None
 
 
+@remembered
 def drive_view(outlook: Outlook) -> DriveView | None:
     """The propelled drive of a design at work; None where no propeller is known."""
     design = outlook.design

@@ -238,10 +238,8 @@ def name_your_way_home(outlook: Outlook, found: WayHome) -> Finding:
     return Finding(id="way_home", level="note", title=title, detail=sentence(carry), why=why, caution=True)
 
 
-def hull_findings(
-    outlook: Outlook, wind: HeadWind | None = None, home: WayHome | None = None
-) -> list[Finding]:
-    """Everything the hull and its drive tell, warnings first; what is found already may be handed in."""
+def hull_findings(outlook: Outlook) -> list[Finding]:
+    """Everything the hull and its drive tell, warnings first."""
     return ordered(
         [
             beyond_drive(outlook),
@@ -259,7 +257,7 @@ def hull_findings(
             parts_disagree(outlook),
             outside_model(outlook),
             steep_waves(outlook),
-            name_your_way_home(outlook, home or way_home(outlook)),
-            strongest_head_wind(outlook, wind or head_wind(outlook)),
+            name_your_way_home(outlook, way_home(outlook)),
+            strongest_head_wind(outlook, head_wind(outlook)),
         ]
     )

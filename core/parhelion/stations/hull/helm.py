@@ -41,7 +41,6 @@ class TapeMark(Frozen):
 class HelmCard(Frozen):
     """Everything on the card."""
 
-    boat: str
     assumes: Sentence
     method: str
     skies: list[HelmSky]
@@ -79,7 +78,6 @@ def helm_card(outlook: Outlook, unit: SpeedUnit = "kn") -> HelmCard:
     bank = design.bank
     plan = design.plan
     return HelmCard(
-        boat=design.name,
         assumes=sentence(
             "{date} at {place}, {kg} all aboard, bank {start} at the start, through the water",
             date=words(f"{plan.date.day} {plan.date:%B}"), place=words(design.site.name),

@@ -6,7 +6,8 @@ from fpdf import FPDF
 
 from parhelion.formats.pdf_page import FONT, INK, MARGIN_MM, MUTED, RULE, plain, write_line
 from parhelion.formats.plain import told
-from parhelion.stations.hull.helm import STEPS, HelmCard, HelmRow, SpeedUnit
+from parhelion.stations.hull.helm import HelmCard, HelmRow
+from parhelion.units import MPS_PER, SpeedUnit
 
 DISTANCE_UNITS: dict[str, tuple[str, float]] = {
     "kn": ("nm", 1852.0),
@@ -25,7 +26,7 @@ def _hours(hours: float | None) -> str:
 def _cells(card: HelmCard, row: HelmRow, unit: SpeedUnit) -> list[str]:
     size = DISTANCE_UNITS[unit][1]
     cells = [
-        f"{row.speed_mps / STEPS[unit][0]:.1f}", f"{row.power_w:,.0f}",
+        f"{row.speed_mps / MPS_PER[unit]:.1f}", f"{row.power_w:,.0f}",
         f"{row.low_w:,.0f}-{row.high_w:,.0f}",
     ]  # fmt: skip
     if card.skies:
@@ -39,17 +40,19 @@ def _widths(card: HelmCard) -> tuple[int, ...]:
     return (12, 16, 27, *((17, 14) if card.skies else ()), *(17 for _ in card.skies))
 
 
-def helm_card_pdf(card: HelmCard, unit: SpeedUnit) -> bytes:
+def helm_card_pdf(card: HelmCard, boat: str, unit: SpeedUnit) -> bytes:
     """The card as the bytes of a one-page A4 PDF.
 
     Parameters
     ----------
     card : HelmCard
+    boat : str
+        Its name.
     unit : str
         The unit of speed that its rows are round in; distances follow it.
     """
     pdf = FPDF(format="A4")
-    pdf.set_title(plain(f"{card.boat}: helm card"))
+    pdf.set_title(plain(f"{boat}: helm card"))
     pdf.set_auto_page_break(False)
     pdf.set_margin(MARGIN_MM)
     pdf.add_page()
@@ -57,10 +60,10 @@ def helm_card_pdf(card: HelmCard, unit: SpeedUnit) -> bytes:
     def line(text: str, size: float, bold: bool = False, colour: tuple[int, int, int] = INK) -> None:
         write_line(pdf, text, size, bold, colour)
 
-    line(card.boat, 26, True)
+    line(boat, 26, True)
     line(told(card.assumes), 10, colour=MUTED)
     pdf.ln(2)
-    size = STEPS[unit][0]
+    size = MPS_PER[unit]
     speeds = [
         f"{name} {value / size:.1f} {unit}"
         for name, value in (("On the sun, all day:", card.sun_only_mps), ("at noon:", card.noon_mps))

@@ -4,8 +4,7 @@ from __future__ import annotations
 
 import numpy as np
 
-from parhelion.balance.outlook import Outlook, outlook_of
-from parhelion.design import BoatDesign
+from parhelion.balance.outlook import Outlook
 from parhelion.drive.chain import screw_of
 from parhelion.drive.match import constants
 from parhelion.drive.propeller import open_water
@@ -66,13 +65,8 @@ MISSING = (
 )
 
 
-def match_picture(design: BoatDesign) -> MatchPicture:
+def match_picture(outlook: Outlook) -> MatchPicture:
     """Everything the match view shows of a design."""
-    return match_picture_from(outlook_of(design))
-
-
-def match_picture_from(outlook: Outlook) -> MatchPicture:
-    """The match view of a design already gathered."""
     view = drive_view(outlook)
     if view is None:
         return MatchPicture(missing=MISSING)

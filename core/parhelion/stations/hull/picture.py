@@ -7,12 +7,11 @@ from typing import Literal
 
 import numpy as np
 
-from parhelion.balance.outlook import Outlook, outlook_of
+from parhelion.balance.outlook import Outlook
 from parhelion.design import BoatDesign, Sky
 from parhelion.design.hull import hull_speed_mps
 from parhelion.design.hulltypes import HULL_SPACING_TO_LENGTH, TYPICAL
 from parhelion.drive.chain import method_of
-from parhelion.finding import Finding
 from parhelion.hull import formula
 from parhelion.hull.air import raised_panels_m2
 from parhelion.hull.demand import fit_runs
@@ -22,7 +21,6 @@ from parhelion.quantities import Frozen, Sentence, sentence, words
 from parhelion.rail.reach import Reach, reaches
 from parhelion.rail.reasons import MODEL_REASONS, MODEL_WORDS, SKY_WORDS
 from parhelion.rail.speeds import live_speed, solve_steady, steady_speed
-from parhelion.stations.hull.findings import hull_findings
 from parhelion.stations.hull.seaway import Cost, HeadWind, WayHome, head_wind, seaway_costs, way_home
 from parhelion.sun.light import light_under
 
@@ -129,16 +127,10 @@ class HullPicture(Frozen):
     usual: UsualForm
     raised_panels_m2: float  # that stand up to bow or stern, beside the frontal area
     frontal_area_m2: float
-    findings: list[Finding]
 
 
-def hull_picture(design: BoatDesign) -> HullPicture:
+def hull_picture(outlook: Outlook) -> HullPicture:
     """Everything the crossing chart shows of a design."""
-    return hull_picture_from(outlook_of(design))
-
-
-def hull_picture_from(outlook: Outlook) -> HullPicture:
-    """The crossing chart of a design already gathered."""
     design, curve = outlook.design, outlook.curve
     hull = design.hull
     top = min(curve.top_speed_mps, 1.25 * hull_speed_mps(hull.waterline_length_m))
@@ -165,7 +157,6 @@ def hull_picture_from(outlook: Outlook) -> HullPicture:
     more = next_run(curve, fast)
     typical = TYPICAL[hull.type]
     draught = design.draught_m(design.water_density_kg_per_m3)
-    wind, home = head_wind(outlook), way_home(outlook)
     return HullPicture(
         speed_mps=speeds.tolist(),
         power_w=power.tolist(),
@@ -187,8 +178,8 @@ def hull_picture_from(outlook: Outlook) -> HullPicture:
         weights=_weights(design),
         displacement_kg=design.displacement_kg,
         costs=seaway_costs(outlook),
-        wind=wind,
-        home=home,
+        wind=head_wind(outlook),
+        home=way_home(outlook),
         sets=_sets(outlook),
         next_run=NextRunOut(
             speed_mps=more.speed_mps, band_now_frac=more.band_now_frac, band_then_frac=more.band_then_frac
@@ -207,7 +198,6 @@ def hull_picture_from(outlook: Outlook) -> HullPicture:
         ),
         frontal_area_m2=frontal_area_of(hull),
         raised_panels_m2=raised_panels_m2(design),
-        findings=hull_findings(outlook, wind, home),
     )
 
 
@@ -305,9 +295,9 @@ class RangePicture(Frozen):
     current_mps: float
 
 
-def range_picture(design: BoatDesign) -> RangePicture:
+def range_picture(outlook: Outlook) -> RangePicture:
     """Everything the range view shows of a design."""
-    outlook = outlook_of(design)
+    design = outlook.design
     speeds, found = reaches(outlook)
     return RangePicture(
         speed_mps=speeds,

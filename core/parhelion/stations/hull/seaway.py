@@ -11,7 +11,7 @@ from typing import Literal
 
 import numpy as np
 
-from parhelion.balance.outlook import Outlook
+from parhelion.balance.outlook import Outlook, remembered
 from parhelion.balance.push import TO_THRUST
 from parhelion.constants import GRAVITY_MPS2
 from parhelion.design import BoatDesign, Drive, PushKind
@@ -115,6 +115,7 @@ def fetch_height_m(wind_mps: float) -> float:
     return 0.0016 * wind_mps * float(np.sqrt(FETCH_M / GRAVITY_MPS2))
 
 
+@remembered
 def head_wind(outlook: Outlook) -> HeadWind:
     """The strongest wind on the nose in which the boat still makes 1 kn over the ground at full power."""
     design = outlook.design
@@ -173,6 +174,7 @@ def _without_largest(design: BoatDesign) -> BoatDesign | None:
     return design.changed(drives=tuple(drives))
 
 
+@remembered
 def way_home(outlook: Outlook) -> WayHome:
     """The best thing left when the largest motor fails, and the speed it gives."""
     design = outlook.design

@@ -4,7 +4,6 @@ from __future__ import annotations
 
 import numpy as np
 
-from parhelion.balance.outlook import outlook_of
 from parhelion.bank.store import charge_limit_a
 from parhelion.constants import SHOCK_V, STEP_H
 from parhelion.design import Sky
@@ -204,7 +203,7 @@ def sun_by_bank(view: WiringView) -> Finding | None:
     design = view.design
     if design.bank is None or design.house_bank is None or not view.wiring.circuits:
         return None
-    outlook = outlook_of(design)
+    outlook = view.outlook
     by_bank_w = outlook.clear_harvest.by_bank_w[0]
     whole = by_bank_w.sum(axis=0) * STEP_H
     if whole.sum() <= 0:
@@ -251,7 +250,7 @@ def direct_drive(view: WiringView) -> Finding | None:
     """Panels on the motor with no bank between: what a cloud does."""
     if view.design.bank is not None or not view.wiring.circuits:
         return None
-    outlook = outlook_of(view.design)
+    outlook = view.outlook
     most = float(outlook.clear_harvest.sun_w.max())
     dull = most * STEADY[Sky.OVERCAST][0]
     fast, slow = (float(outlook.curve.speed_at(watts)) for watts in (most, dull))

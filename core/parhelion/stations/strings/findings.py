@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+from parhelion.balance.outlook import Outlook
 from parhelion.finding import Finding, ordered
 from parhelion.quantities import (
     Why,
@@ -28,6 +29,7 @@ from parhelion.stations.strings.string_findings import (
     too_low,
 )
 from parhelion.stations.strings.view import WiringView, wiring_why
+from parhelion.wiring.circuits import wiring_of
 
 CHECKS = (
     over_limit,
@@ -102,6 +104,7 @@ RULES = (
 )
 
 
-def wiring_findings(view: WiringView) -> list[Finding]:
+def wiring_findings(outlook: Outlook) -> list[Finding]:
     """Everything the wiring tells, warnings first."""
+    view = WiringView(outlook, wiring_of(outlook.design))
     return ordered([rule(view) for rule in RULES])

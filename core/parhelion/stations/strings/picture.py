@@ -4,12 +4,11 @@ from __future__ import annotations
 
 from dataclasses import asdict
 
+from parhelion.balance.outlook import Outlook
 from parhelion.bank.store import resistance_of
 from parhelion.design import BoatDesign, ControllerKind, SourceKind
 from parhelion.design.chemistries import CHEMICALS
-from parhelion.finding import Finding
 from parhelion.quantities import Frozen
-from parhelion.stations.strings.findings import WiringView, wiring_findings
 from parhelion.wiring.cables import Cable, gauge
 from parhelion.wiring.charging import charge_settings
 from parhelion.wiring.circuits import Circuit, Run, wiring_of
@@ -172,7 +171,6 @@ class StringsPicture(Frozen):
     converters: list[Converter]
     chargers: list[Charger]
     parts: list[PartRow]
-    findings: list[Finding]
 
 
 def _wire(cable: Cable, length_m: float, given: bool, current_a: float) -> Wire:
@@ -290,17 +288,18 @@ def _board(design: BoatDesign) -> Board:
     )
 
 
-def strings_picture(design: BoatDesign) -> StringsPicture:
+def strings_picture(outlook: Outlook) -> StringsPicture:
     """Everything the Strings station shows of a design.
 
     Parameters
     ----------
-    design : BoatDesign
+    outlook : Outlook
 
     Returns
     -------
     StringsPicture
     """
+    design = outlook.design
     wiring = wiring_of(design)
     boxes = []
     for bank, run in zip(design.banks, wiring.bank_runs, strict=True):
@@ -340,5 +339,4 @@ def strings_picture(design: BoatDesign) -> StringsPicture:
         converters=converters,
         chargers=chargers,
         parts=[PartRow(**asdict(part)) for part in parts_of(wiring)],
-        findings=wiring_findings(WiringView(design, wiring)),
     )

@@ -13,9 +13,10 @@ from parhelion.balance.outlook import Outlook
 from parhelion.computing.progress import Report, silent
 from parhelion.constants import STEP_H
 from parhelion.design import Bank, BoatDesign, Controller, PanelGroup
+from parhelion.design.refit import Refit, refit
 from parhelion.panels.harvest import harvest
-from parhelion.stations.strings.boxes_year import boxes_through_year
 from parhelion.quantities import Frozen, Sentence, count, energy, fraction, money, sentence
+from parhelion.stations.strings.boxes_year import boxes_through_year
 from parhelion.stations.strings.search import Arrangement, arrangements, wired
 from parhelion.stations.strings.ways_out import VoltsOptions, volts_options
 
@@ -49,7 +50,7 @@ class Proposal(Frozen):
     reason: Sentence
     choices: list[Choice]
     current: bool
-    design: BoatDesign
+    refit: Refit
 
 
 class Proposals(Frozen):
@@ -131,8 +132,9 @@ def _day_wh(design: BoatDesign, outlook: Outlook, group: PanelGroup, controller:
 
 
 def _proposal(
-    key: str, label: str, reason: Sentence, picked: list[Arrangement], design: BoatDesign
+    key: str, label: str, reason: Sentence, picked: list[Arrangement], original: BoatDesign
 ) -> Proposal:
+    design = original.changed(strings=())
     panels, controllers = list(design.panels), []
     for option in picked:
         controller = wired(design, option.group, option.boxes, option.model)
@@ -161,7 +163,7 @@ def _proposal(
         reason=reason,
         choices=[_choice(design, option) for option in picked],
         current=same,
-        design=changed,
+        refit=refit(original, changed),
     )  # fmt: skip
 
 
@@ -259,7 +261,7 @@ def propose(outlook: Outlook, report: Report = silent) -> Proposals:
             "boxes": count(sum(o.boxes for o in picked)),
         }
         reason = sentence(text, **{name: slot for name, slot in slots.items() if "{" + name + "}" in text})
-        made = _proposal(key, label, reason, picked, design)
+        made = _proposal(key, label, reason, picked, outlook.design)
         if not any(other.choices == made.choices for other in found):
             found.append(made)
     return Proposals(

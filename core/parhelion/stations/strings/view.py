@@ -4,6 +4,7 @@ from __future__ import annotations
 
 from dataclasses import dataclass
 
+from parhelion.balance.outlook import Outlook
 from parhelion.design import BoatDesign
 from parhelion.quantities import Fact, Why
 from parhelion.wiring.circuits import Circuit, Wiring
@@ -15,8 +16,12 @@ SOURCE = "Usual rules of small-craft wiring; the standard in force where you are
 class WiringView:
     """A design's wiring, ready for the rules."""
 
-    design: BoatDesign
+    outlook: Outlook
     wiring: Wiring
+
+    @property
+    def design(self) -> BoatDesign:
+        return self.outlook.design
 
     def panel_field(self, circuit: Circuit, entry: str) -> str:
         index = next(i for i, g in enumerate(self.design.panels) if g.id == circuit.group.id)

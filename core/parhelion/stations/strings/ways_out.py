@@ -11,8 +11,9 @@ from __future__ import annotations
 
 from parhelion.constants import SHOCK_V
 from parhelion.design import Bank, BoatDesign, Controller, ControllerKind, PanelGroup
-from parhelion.stations.strings.boxes_year import boxes_through_year
+from parhelion.design.refit import Refit, refit
 from parhelion.quantities import Frozen, Sentence, sentence, volts
+from parhelion.stations.strings.boxes_year import boxes_through_year
 from parhelion.stations.strings.search import Arrangement, arrangements, divisors, wired
 from parhelion.wiring.circuits import limit_v, needs_v, wiring_of
 from parhelion.wiring.panel_volts import panel_volts
@@ -29,7 +30,7 @@ class VoltsOption(Frozen):
     gain_wh: float  # over the wiring as it is
     price: float  # of what is bought
     risk: Sentence
-    design: BoatDesign | None  # the boat with it; None where the design cannot draw it
+    refit: Refit | None  # that makes it; None where the design cannot draw it
 
 
 class VoltsOptions(Frozen):
@@ -99,7 +100,7 @@ def _options(design: BoatDesign, group: PanelGroup, bank: Bank) -> list[VoltsOpt
                 gain_wh=year - now_wh,
                 price=price,
                 risk=risk,
-                design=drawn,
+                refit=None if drawn is None else refit(design, drawn),
             )
         )
 

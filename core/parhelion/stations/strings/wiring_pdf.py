@@ -6,6 +6,7 @@ from typing import NamedTuple
 
 from fpdf import FPDF
 
+from parhelion.finding import Finding
 from parhelion.formats.pdf_page import ALARM, FONT, INK, MARGIN_MM, MUTED, RULE, plain, write_line
 from parhelion.formats.plain import told
 from parhelion.stations.strings.picture import BankBox, Line, StringsPicture, Wire
@@ -198,12 +199,13 @@ def _settings(bank: BankBox) -> list[tuple[str, ...]]:
     ]
 
 
-def wiring_pdf(picture: StringsPicture, boat: str) -> bytes:
+def wiring_pdf(picture: StringsPicture, findings: list[Finding], boat: str) -> bytes:
     """Diagram, cables, settings and parts as the bytes of an A4 PDF.
 
     Parameters
     ----------
     picture : StringsPicture
+    findings : list of Finding
     boat : str
         Its name.
     """
@@ -224,7 +226,7 @@ def wiring_pdf(picture: StringsPicture, boat: str) -> bytes:
     ]
     _table(pdf, (12, 40, 50), [("how many", "what", "where"), *parts])
     write_line(pdf, "What it tells", 14, True)
-    for finding in picture.findings:
+    for finding in findings:
         write_line(pdf, told(finding.title), 10, True, ALARM if finding.level == "warn" else INK)
         write_line(pdf, told(finding.detail), 9, colour=MUTED)
         pdf.ln(1)

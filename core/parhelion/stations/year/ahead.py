@@ -23,7 +23,6 @@ from parhelion.design.plan import Trip
 from parhelion.hull.demand import demand_curve
 from parhelion.quantities import Frozen, Sentence, count, distance, fraction, sentence, speed
 from parhelion.stations.year.season import POOR, between, light_at_skies
-from parhelion.sun.daysteps import DaySteps
 from parhelion.sun.generated import DAYS, middle_day, month_of
 from parhelion.sun.sky import clear_sky_index
 
@@ -89,10 +88,10 @@ def days_of(trip: Trip) -> list[TripDay]:
 class _Boats:
     """The boat out, at each speed, and at rest, under the light of one day at every steady sky."""
 
-    def __init__(self, design: BoatDesign, day: DaySteps, date: Date):
+    def __init__(self, design: BoatDesign, date: Date):
         self.design = design
         self.curve = demand_curve(design)
-        self.light = light_at_skies(design, day, date)
+        self.light = light_at_skies(design.site.spot, date)
         self.dated = design.plan.model_copy(update={"date": date, "air_temperature_c": None})
         self.made: dict[tuple[bool, float | None], Outlook] = {}
 
@@ -122,7 +121,7 @@ def days_ahead(design: BoatDesign) -> DaysAhead | None:
     trip, plan = design.plan.trip, design.plan
     year, month = plan.date.year, plan.date.month
     found = month_of(design.site, year, month)
-    boats = _Boats(design, found.day, middle_day(year, month))
+    boats = _Boats(design, middle_day(year, month))
     starts = np.arange(RUNS) * STRIDE
     soc, own = np.full(RUNS, plan.start_charge_frac), np.full(RUNS, plan.start_charge_frac)
     running = np.zeros(RUNS, dtype=bool)

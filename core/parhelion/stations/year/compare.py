@@ -21,7 +21,7 @@ from parhelion.quantities import (
     words,
 )
 from parhelion.rail.answers import answers_from
-from parhelion.stations.year.season import NAMES, SeasonMonth, season
+from parhelion.stations.year.season import MONTHS, SeasonMonth, season
 
 MOST_SIDES = 4
 PANEL_PRICE_PER_W = 0.9  # where the panel has none; invented coins
@@ -149,7 +149,7 @@ def _told(designs: list[BoatDesign], sides: list[ComparedSide]) -> list[Sentence
             sentence(
                 "“{name}” goes {gain} a usual day against “{first}”, most in {month}, for {paid}.",
                 name=words(side.name), first=words(first.name), gain=distance(gain / 365.25, signed=True),
-                month=words(NAMES[best]), paid=Quantity(quantity="money", value=paid, signed=True),
+                month=words(MONTHS[best]), paid=Quantity(quantity="money", value=paid, signed=True),
             )
         )  # fmt: skip
     return told

@@ -22,26 +22,25 @@ from numpy.typing import NDArray
 from parhelion.balance.days_on_end import HOUSE_WH, LOST_WH, MOTOR_WH, RAN_H, REFUSED_WH, STOPPED, run_chain
 from parhelion.balance.outlook import Outlook, outlook_under
 from parhelion.balance.steady import motor_of, steady_power
+from parhelion.computing.kept import kept_by_arguments
 from parhelion.computing.progress import Report, silent
 from parhelion.constants import STEP_H
-from parhelion.design import BoatDesign, Site
-from parhelion.design.chemistries import CHEMICALS
+from parhelion.design import BoatDesign, Spot
 from parhelion.hull.demand import DemandCurve, demand_curve
 from parhelion.quantities import Frozen, Sentence, hours, power, sentence, speed, words
+from parhelion.stations.year.climate import climate_told
 from parhelion.sun.climate import usual_air_temperature_c
-from parhelion.sun.daysteps import DaySteps
-from parhelion.sun.generated import DAYS, middle_day, month_of, usual_word
+from parhelion.sun.daysteps import day_at
+from parhelion.sun.generated import DAYS, middle_day, month_of
 from parhelion.sun.light import Light, split
 
 Array = NDArray[np.float64]
 
 SKIES = (0.0, 0.05, 0.12, 0.2, 0.3, 0.42, 0.55, 0.7, 0.85, 1.0, 1.15, 1.35)  # clear-sky indices harvested
 POOR, GOOD = 0.1, 0.9
-NAMES = ("January", "February", "March", "April", "May", "June", "July", "August", "September", "October",
+MONTHS = ("January", "February", "March", "April", "May", "June", "July", "August", "September", "October",
          "November", "December")  # fmt: skip
 PANEL_STEP_W = 10.0
-COLD_C = 4.0  # air in which a lithium bank hardly charges
-OFF_H = 0.06  # full-sun hours, before a month is told
 
 
 class SeasonMonth(Frozen):
@@ -71,7 +70,6 @@ class WholeSeason(Frozen):
 
     months: list[SeasonMonth]
     climate: Sentence
-    cautions: list[Sentence]  # months that cannot be as they are said to be
     wished_mps: float
     worst: int
     best: int
@@ -99,13 +97,13 @@ def between(table: Array, index: Array) -> Array:
     return found
 
 
-def light_at_skies(design: BoatDesign, day: DaySteps, date: Date) -> Light:
+@kept_by_arguments(24)
+def light_at_skies(spot: Spot, date: Date) -> Light:
     """A day's light at the steady SKIES, with air usual for it, shape (12, 144)."""
+    day = day_at(spot, date)
     ghi = np.array(SKIES)[:, None] * day.clear_ghi_w_per_m2[None, :]
-    air = np.full(ghi.shape[1], usual_air_temperature_c(design.site.latitude_deg, date))
-    site = design.site
-    key = (site.latitude_deg, site.longitude_deg, site.altitude_m, site.linke_turbidity, date, "skies")
-    return Light(day, ghi, *split(day, ghi), SKIES.index(1.0), key, air)
+    air = np.full(ghi.shape[1], usual_air_temperature_c(spot.latitude_deg, date))
+    return Light(day, ghi, *split(day, ghi), SKIES.index(1.0), air)
 
 
 def _days_of(design: BoatDesign, month: int, curve: DemandCurve, days: int) -> tuple[_Days, float, float]:
@@ -114,7 +112,7 @@ def _days_of(design: BoatDesign, month: int, curve: DemandCurve, days: int) -> t
     date = middle_day(year, month)
     plan = design.plan.model_copy(update={"date": date, "air_temperature_c": None})
     then = design.changed(plan=plan)
-    light = light_at_skies(design, found.day, date)
+    light = light_at_skies(design.site.spot, date)
     outlook = outlook_under(then, light, curve)
     table = outlook.harvest.by_bank_w
     return _Days(outlook, between(table, found.index), table[SKIES.index(1.0)]), found.sun_h, found.asked_h
@@ -243,73 +241,18 @@ def _verdict(design: BoatDesign, now: SeasonMonth, worst: SeasonMonth, best: Sea
         "In {month} the sun sustains {h} a day at {v}, of the {asked} you plan; {worst_h} in {worst}, "
         "{best_h} in {best}. Over those hours the sceptic counts on {low} in {month2}, the enthusiast on "
         "{high}.",
-        month=words(NAMES[now.month - 1]),
-        month2=words(NAMES[now.month - 1]),
+        month=words(MONTHS[now.month - 1]),
+        month2=words(MONTHS[now.month - 1]),
         h=hours(now.wished_h),
         v=speed(design.plan.speed_mps),
         asked=hours(now.motoring_h),
         worst_h=hours(worst.wished_h),
-        worst=words(NAMES[worst.month - 1]),
+        worst=words(MONTHS[worst.month - 1]),
         best_h=hours(best.wished_h),
-        best=words(NAMES[best.month - 1]),
+        best=words(MONTHS[best.month - 1]),
         low=speed(now.sceptic_mps),
         high=speed(now.enthusiast_mps),
     )
-
-
-def climate_told(site: Site) -> Sentence:
-    """What the climate of a place rests on."""
-    climate = site.climate
-    if climate.known_by == "word":
-        named = climate.word or usual_word(site.latitude_deg)
-        text = "Climate by a word: {w}" + ("" if climate.word else ", usual for the latitude") + "."
-        return sentence(text, w=words(named.value.replace("_", " ")))
-    told = (
-        "full-sun hours by month"
-        if climate.known_by == "sun_hours"
-        else "sunny, mixed and grey days by month"
-    )
-    return sentence(
-        "Climate by {w}{s}.", w=words(told), s=words(f", {climate.source}" if climate.source else "")
-    )
-
-
-def _cautions(months: list[SeasonMonth]) -> list[Sentence]:
-    """Months that are said to have more sun, or less, than the days of a month can have."""
-    found = []
-    for month in months:
-        if abs(month.asked_sun_h - month.sun_h) > OFF_H:
-            more = month.asked_sun_h > month.sun_h
-            found.append(
-                sentence(
-                    "{month}: {a} full-sun hours a day are "
-                    + ("more than clear days there bring" if more else "less than the darkest month has")
-                    + "; counted as {b}.",
-                    month=words(NAMES[month.month - 1]),
-                    a=words(f"{month.asked_sun_h:.1f}"),
-                    b=words(f"{month.sun_h:.1f}"),
-                )
-            )
-    return found
-
-
-def _cold(design: BoatDesign) -> list[Sentence]:
-    """Months whose usual air keeps a lithium bank from charging."""
-    bank = design.bank
-    if bank is None or not CHEMICALS[bank.chemistry].lithium:
-        return []
-    year, latitude = design.plan.date.year, design.site.latitude_deg
-    air = {month: usual_air_temperature_c(latitude, middle_day(year, month)) for month in range(1, 13)}
-    named = [NAMES[month - 1] for month, celsius in air.items() if celsius < COLD_C]
-    if not named:
-        return []
-    return [
-        sentence(
-            "{months}: a lithium bank as cold as the usual air takes little or no charge; most of the sun is "
-            "thrown away unless it is kept warm.",
-            months=words(", ".join(named)),
-        )
-    ]
 
 
 def season(design: BoatDesign, days: int = DAYS, report: Report = silent) -> WholeSeason:
@@ -338,7 +281,7 @@ def season(design: BoatDesign, days: int = DAYS, report: Report = silent) -> Who
     enough = now.wished_h >= now.motoring_h - 1e-6
     answer: Literal["yes", "partly", "no"] = "yes" if enough else "partly" if now.wished_h >= 1 else "no"
     return WholeSeason(
-        months=months, climate=climate_told(design.site), cautions=[*_cautions(months), *_cold(design)],
+        months=months, climate=climate_told(design.site), 
         wished_mps=design.plan.speed_mps, worst=worst.month,
         best=best.month, verdict=_verdict(design, now, worst, best), answer=answer,
         turning=[] if enough else _turning(design, now, curve), days=days,

@@ -18,6 +18,7 @@ from parhelion.computing.progress import Report, silent
 from parhelion.design import BoatDesign, Budget, PanelGroup
 from parhelion.design.array import PANEL_KG_PER_W
 from parhelion.design.chemistries import CHEMICALS
+from parhelion.design.refit import Refit, refit
 from parhelion.quantities import Frozen, Sentence, count, distance, fraction, mass, money, power, sentence
 from parhelion.rail.cells import rail_kind
 from parhelion.rail.held_back import (
@@ -40,29 +41,29 @@ WORTH_FRAC = 0.002  # of the miles: a step that wins less is not taken
 ONCE: tuple[Kind, ...] = ("house", "mass", "controller")
 
 
-class Rung(Frozen):
+class UpgradeStep(Frozen):
     """One step of the ladder, in the order it is taken."""
 
     kind: Kind
     label: Sentence
     cost: float
     mass_kg: float
-    gain_m: float  # over the rung before
+    gain_m: float  # over the step before
     total_m: float
     owned: bool
 
 
-class UpgradeLadder(Frozen):
-    """From the boat as she is, rung by rung."""
+class UpgradeSteps(Frozen):
+    """From the boat as she is, step by step."""
 
     measure: Measure
     start_m: float
-    rungs: list[Rung]
+    steps: list[UpgradeStep]
     cost: float
     mass_kg: float
     tried: int
     told: list[Sentence]
-    design: BoatDesign | None  # the boat at the top; None where no step is worth it
+    refit: Refit | None  # that takes all steps; None where none is worth it
 
 
 _Made = tuple[BoatDesign, Sentence, float, float, bool]  # with a step: its name, cost, mass, whether owned
@@ -78,7 +79,7 @@ class _Boat:
     added_kg: float = 0.0
     cost: float = 0.0
     bought_kg: float = 0.0  # what counts against the weight of the budget
-    rungs: tuple[Rung, ...] = ()
+    steps: tuple[UpgradeStep, ...] = ()
     taken: tuple[tuple[Kind, int], ...] = field(default=())
 
     def times(self, kind: Kind) -> int:
@@ -173,29 +174,29 @@ def _allowed(budget: Budget, cost: float, bought_kg: float) -> bool:
 def _after(boat: _Boat, step: _Step, miles: Callable[..., float]) -> _Boat:
     kind, design, label, cost, kg, owned = step
     total = miles(design, boat.added_kg + kg)
-    rung = Rung(
+    taken_step = UpgradeStep(
         kind=kind, label=label, cost=cost, mass_kg=kg, gain_m=total - boat.miles_m, total_m=total, owned=owned
     )
     taken = {**dict(boat.taken), kind: boat.times(kind) + 1}
     return _Boat(
         design, total, boat.added_kg + kg, boat.cost + cost, boat.bought_kg + max(kg, 0.0),
-        (*boat.rungs, rung), tuple(sorted(taken.items())),
+        (*boat.steps, taken_step), tuple(sorted(taken.items())),
     )  # fmt: skip
 
 
-def upgrade_ladder(outlook: Outlook, report: Report = silent) -> UpgradeLadder:
+def upgrade_steps(outlook: Outlook, report: Report = silent) -> UpgradeSteps:
     """The best steps within the plan's budget.
 
     Parameters
     ----------
     outlook : Outlook
     report : Report
-        Told after every rung.
+        Told after every step.
 
     Returns
     -------
-    UpgradeLadder
-        No rungs where nothing within the budget is worth taking.
+    UpgradeSteps
+        No steps where nothing within the budget is worth taking.
     """
     design, budget = outlook.design, outlook.design.plan.budget
     measure = MEASURES.get(rail_kind(design), "days_run_sun")
@@ -233,16 +234,16 @@ def upgrade_ladder(outlook: Outlook, report: Report = silent) -> UpgradeLadder:
         by_price = sorted(grown, key=lambda b: -(b.miles_m - start.miles_m) / (b.cost + 1.0))[:BEAM]
         beam = list({boat.taken: boat for boat in (*by_miles, *by_price)}.values())
     best = _pruned(best, start, budget, base, miles)
-    worth = bool(best.rungs)
-    return UpgradeLadder(
+    worth = bool(best.steps)
+    return UpgradeSteps(
         measure=measure,
         start_m=start.miles_m,
-        rungs=list(best.rungs),
+        steps=list(best.steps),
         cost=best.cost,
         mass_kg=best.added_kg,
         tried=tried,
         told=_told(start, best, budget),
-        design=_built(design, best) if worth else None,
+        refit=refit(design, _built(design, best)) if worth else None,
     )
 
 
@@ -253,14 +254,14 @@ def _pruned(best: _Boat, start: _Boat, budget: Budget, base: Outlook, miles: Cal
     while True:
         steps = [s for s in _steps(boat, base, budget) if boat.times(s[0]) < wanted.get(s[0], 0)]
         after = [_after(boat, step, miles) for step in steps]
-        after = [b for b in after if b.rungs[-1].gain_m > WORTH_FRAC * max(boat.miles_m, 1.0)]
+        after = [b for b in after if b.steps[-1].gain_m > WORTH_FRAC * max(boat.miles_m, 1.0)]
         if not after:
             return boat
-        boat = max(after, key=lambda b: b.rungs[-1].gain_m / (b.rungs[-1].cost + 1.0))
+        boat = max(after, key=lambda b: b.steps[-1].gain_m / (b.steps[-1].cost + 1.0))
 
 
 def _told(start: _Boat, best: _Boat, budget: Budget) -> list[Sentence]:
-    if not best.rungs:
+    if not best.steps:
         return [
             sentence(
                 "Nothing within {c} wins a thing worth taking: go slower, or shorter.", c=money(budget.coins)
@@ -270,14 +271,14 @@ def _told(start: _Boat, best: _Boat, budget: Budget) -> list[Sentence]:
     found = [
         sentence(
             "{n} steps for {c} win {gain}: from {a} to {b}.",
-            n=count(len(best.rungs)), c=money(best.cost), gain=distance(gain, signed=True),
+            n=count(len(best.steps)), c=money(best.cost), gain=distance(gain, signed=True),
             a=distance(start.miles_m), b=distance(best.miles_m),
         )
     ]  # fmt: skip
     left = budget.coins - best.cost
     if left > 0.3 * budget.coins and budget.coins > 0:
         found.append(sentence("{c} are left: more of the same wins little.", c=money(left)))
-    if any(rung.kind == "panel" for rung in best.rungs):
+    if any(step.kind == "panel" for step in best.steps):
         found.append(
             sentence("Where another panel lies is not asked here: the Array looks for its place and shade.")
         )

@@ -1,0 +1,110 @@
+"""What the Year tells before a season is computed: what its climate rests on, and where it cannot be."""
+
+from __future__ import annotations
+
+from parhelion.balance.outlook import Outlook
+from parhelion.design.chemistries import CHEMICALS
+from parhelion.finding import Finding, ordered
+from parhelion.quantities import Fact, Why, count, sentence, temperature, words
+from parhelion.stations.year.climate import ClimateMonth, climate_year
+from parhelion.stations.year.season import MONTHS
+from parhelion.sun.climate import usual_air_temperature_c
+from parhelion.sun.generated import middle_day, usual_word
+
+COLD_C = 4.0  # air in which a lithium bank hardly charges
+OFF_H = 0.06  # full-sun hours, before a month is told
+
+SOURCE = "Sun: SPA position and Ineichen clear sky; days by Hollands and Huget about a monthly mean."
+
+
+def cold_months(outlook: Outlook) -> Finding | None:
+    """Months whose usual air keeps a lithium bank from charging."""
+    design = outlook.design
+    if design.bank is None or not CHEMICALS[design.bank.chemistry].lithium:
+        return None
+    year, latitude = design.plan.date.year, design.site.latitude_deg
+    air = {month: usual_air_temperature_c(latitude, middle_day(year, month)) for month in range(1, 13)}
+    cold = {MONTHS[month - 1]: celsius for month, celsius in air.items() if celsius < COLD_C}
+    if not cold:
+        return None
+    return Finding(
+        id="cold_months",
+        level="warn",
+        title=sentence("Too cold to charge: {months}", months=words(", ".join(cold))),
+        detail=sentence(
+            "A lithium bank as cold as the usual air takes little or no charge; most of the sun is thrown "
+            "away unless it is kept warm."
+        ),
+        why=Why(
+            method="The usual air of each month against what lithium may be charged at",
+            source="Usual air by latitude and season; makers' charging limits come first.",
+            inputs=[Fact(label=month, value=temperature(celsius)) for month, celsius in cold.items()],
+            doc="season",
+        ),
+        field="/banks/0/temperature_c",
+    )
+
+
+def impossible_sun(outlook: Outlook) -> Finding | None:
+    """Months that are said to have more sun, or less, than the days of a month can have."""
+    design = outlook.design
+    off = [
+        month
+        for month in climate_year(design.site, design.plan.date.year).months
+        if abs(month.asked_h - month.sun_h) > OFF_H
+    ]
+    if not off:
+        return None
+    worst = max(off, key=lambda month: abs(month.asked_h - month.sun_h))
+    more = worst.asked_h > worst.sun_h
+    return Finding(
+        id="impossible_sun",
+        level="warn",
+        title=sentence("{months} cannot be as they are said to be", months=words(_named(off))),
+        detail=sentence(
+            "{month}: {a} full-sun hours a day are "
+            + ("more than clear days there bring" if more else "less than the darkest month has")
+            + "; counted as {b}.",
+            month=words(MONTHS[worst.month - 1]),
+            a=words(f"{worst.asked_h:.1f}"),
+            b=words(f"{worst.sun_h:.1f}"),
+        ),
+        why=Why(method="A month of clear days, and the darkest that is known", source=SOURCE, doc="season"),
+        field="/site/climate",
+    )
+
+
+def _named(months: list[ClimateMonth]) -> str:
+    return ", ".join(MONTHS[month.month - 1] for month in months)
+
+
+def usual_climate(outlook: Outlook) -> Finding | None:
+    """Nothing was said of the climate: what is counted with."""
+    climate = outlook.design.site.climate
+    if climate.known_by != "word" or climate.word is not None:
+        return None
+    word = usual_word(outlook.design.site.latitude_deg)
+    return Finding(
+        id="usual_climate",
+        level="note",
+        title=sentence("The climate is a guess: {w}", w=words(word.value.replace("_", " "))),
+        detail=sentence(
+            "It is the usual one for the latitude. A word for the place, full-sun hours by month or a "
+            "weather file make the year this place's own."
+        ),
+        why=Why(
+            method="A usual climate by latitude",
+            source=SOURCE,
+            inputs=[Fact(label="Months", value=count(12))],
+            doc="season",
+        ),
+        field="/site/climate",
+    )
+
+
+RULES = (cold_months, impossible_sun, usual_climate)
+
+
+def year_findings(outlook: Outlook) -> list[Finding]:
+    """Everything the Year tells, warnings first."""
+    return ordered([rule(outlook) for rule in RULES])
