@@ -25,7 +25,7 @@ KERNELS = (
     parhelion.balance.flow.run_days_behind,
     parhelion.balance.pace.taut_string,
     parhelion.balance.steady.steady_power,
-    parhelion.balance.dock.days_to_full,
+    parhelion.balance.dock.some_days_to_full,
     parhelion.sun.year._sky_place,
 )
 

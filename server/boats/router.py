@@ -6,6 +6,7 @@ from datetime import datetime
 from typing import Any
 from uuid import UUID
 
+from config.replies import FOUND, REFUSALS, of_type, or_refused
 from django.http import HttpRequest, HttpResponse
 from django.shortcuts import get_object_or_404
 from ninja import Router, Schema, Status
@@ -20,8 +21,8 @@ from pydantic import Field
 from boats import actions
 from boats.models import Boat, Variant
 
-router = Router(tags=["boats"])
-variants_router = Router(tags=["variants"])
+router = Router(tags=["Boats"])
+variants_router = Router(tags=["Variants"])
 
 
 class VariantRow(Schema):
@@ -79,6 +80,10 @@ class ConflictOut(Schema):
     difference: list[Change]
 
 
+VARIANT = or_refused(VariantOut, named=True)
+HISTORY = or_refused(list[RevisionRow], named=True)
+
+
 def _row(boat: Boat) -> BoatRow:
     variants = list(boat.variants.all())
     design = actions.design_of(next(item for item in variants if item.is_working))
@@ -107,19 +112,19 @@ def _boat(boat_id: UUID) -> Boat:
     return get_object_or_404(Boat, pk=boat_id, deleted_at=None)
 
 
-@router.get("", response=list[BoatRow], operation_id="listBoats")
+@router.get("", response=or_refused(list[BoatRow]), operation_id="listBoats")
 def list_boats(request: HttpRequest) -> Any:
     boats = Boat.objects.filter(deleted_at=None).prefetch_related("variants")
     return [_row(boat) for boat in boats]
 
 
-@router.post("", response={201: BoatRow}, operation_id="newBoat")
+@router.post("", response={201: BoatRow, **REFUSALS}, operation_id="newBoat")
 def create_boat(request: HttpRequest, body: NewBoat) -> Any:
     day = datetime.strptime(body.date, "%Y-%m-%d").date()
     return Status(201, _row(actions.add_boat(new_boat(body.hull_type, body.name, body.site, day))))
 
 
-@router.post("/file", response={201: BoatRow}, operation_id="openFile")
+@router.post("/file", response={201: BoatRow, **REFUSALS}, operation_id="openFile")
 def open_file(request: HttpRequest) -> Any:
     """A boat from the bytes of a design file, sent as the request's body."""
     if int(request.headers.get("Content-Length") or 0) > LARGEST_FILE_BYTES:
@@ -127,25 +132,25 @@ def open_file(request: HttpRequest) -> Any:
     return Status(201, _row(actions.add_boat(read_boat(request.body))))
 
 
-@router.post("/{uuid:boat_id}/duplicate", response={201: BoatRow}, operation_id="duplicateBoat")
+@router.post("/{uuid:boat_id}/duplicate", response={201: BoatRow, **FOUND}, operation_id="duplicateBoat")
 def duplicate(request: HttpRequest, boat_id: UUID) -> Any:
     return Status(201, _row(actions.duplicate_boat(_boat(boat_id))))
 
 
-@router.delete("/{uuid:boat_id}", response={204: None}, operation_id="deleteBoat")
+@router.delete("/{uuid:boat_id}", response={204: None, **FOUND}, operation_id="deleteBoat")
 def delete(request: HttpRequest, boat_id: UUID) -> Any:
     actions.delete_boat(_boat(boat_id))
     return Status(204, None)
 
 
-@router.post("/{uuid:boat_id}/restore", response=BoatRow, operation_id="restoreBoat")
+@router.post("/{uuid:boat_id}/restore", response=or_refused(BoatRow, named=True), operation_id="restoreBoat")
 def restore(request: HttpRequest, boat_id: UUID) -> Any:
     boat = get_object_or_404(Boat, pk=boat_id)
     actions.restore_boat(boat)
     return _row(boat)
 
 
-@router.post("/{uuid:boat_id}/variants", response={201: VariantOut}, operation_id="keepVariant")
+@router.post("/{uuid:boat_id}/variants", response={201: VariantOut, **FOUND}, operation_id="keepVariant")
 def keep(request: HttpRequest, boat_id: UUID, body: KeepVariant) -> Any:
     return Status(201, _out(actions.keep_variant(_boat(boat_id), body.design, body.name)))
 
@@ -154,13 +159,15 @@ def _variant(variant_id: UUID) -> Variant:
     return get_object_or_404(Variant, pk=variant_id, boat__deleted_at=None)
 
 
-@variants_router.get("/{uuid:variant_id}", response=VariantOut, operation_id="readVariant")
+@variants_router.get("/{uuid:variant_id}", response=VARIANT, operation_id="readVariant")
 def read_variant(request: HttpRequest, variant_id: UUID) -> Any:
     return _out(_variant(variant_id))
 
 
 @variants_router.put(
-    "/{uuid:variant_id}", response={200: VariantOut, 409: ConflictOut}, operation_id="saveVariant"
+    "/{uuid:variant_id}",
+    response={**VARIANT, 409: ConflictOut},
+    operation_id="saveVariant",
 )
 def save(request: HttpRequest, variant_id: UUID, body: SaveVariant) -> Any:
     try:
@@ -177,7 +184,11 @@ def save(request: HttpRequest, variant_id: UUID, body: SaveVariant) -> Any:
         return Status(409, reply)
 
 
-@variants_router.get("/{uuid:variant_id}/history", response=list[RevisionRow], operation_id="readHistory")
+@variants_router.get(
+    "/{uuid:variant_id}/history",
+    response=HISTORY,
+    operation_id="readHistory",
+)
 def read_history(request: HttpRequest, variant_id: UUID) -> Any:
     """The states a variant was in, newest first, each with how it differs from the one before."""
     return [
@@ -186,13 +197,18 @@ def read_history(request: HttpRequest, variant_id: UUID) -> Any:
     ]
 
 
-@variants_router.delete("/{uuid:variant_id}", response={204: None}, operation_id="dropVariant")
+@variants_router.delete("/{uuid:variant_id}", response={204: None, **FOUND}, operation_id="dropVariant")
 def drop(request: HttpRequest, variant_id: UUID) -> Any:
     get_object_or_404(Variant, pk=variant_id, boat__deleted_at=None, is_working=False).delete()
     return Status(204, None)
 
 
-@variants_router.get("/{uuid:variant_id}/file", operation_id="downloadVariant")
+@variants_router.get(
+    "/{uuid:variant_id}/file",
+    response=or_refused(None, named=True),
+    openapi_extra=of_type("application/json", {"type": "object"}),
+    operation_id="downloadVariant",
+)
 def download(request: HttpRequest, variant_id: UUID) -> HttpResponse:
     """The design as the file a person keeps."""
     variant = _variant(variant_id)

@@ -11,22 +11,25 @@ from django.http import Http404, HttpRequest, HttpResponse
 from ninja import NinjaAPI
 from ninja.errors import HttpError, ValidationError
 from parhelion.errors import ParhelionError, Problem, problems_from
-from pydantic import BaseModel
-from runs.router import router as runs_router
-from stations.router import router as stations_router
+from parhelion.stations.registry import STATIONS
+from stations.forecasts import router as forecast_router
+from stations.live import router as live_router
+from stations.routers import rail_router, router_of
+from stations.words import router as words_router
+from work.router import router as work_router
 
-
-class Errors(BaseModel):
-    """Every 4xx reply."""
-
-    errors: list[Problem]
-
+from config.replies import Errors
 
 api = NinjaAPI(title="Parhelion", version="1", urls_namespace="api", docs_url=None)
 api.add_router("/boats", boats_router)
 api.add_router("/variants", variants_router)
-api.add_router("/runs", runs_router)
-api.add_router("", stations_router)
+api.add_router("/work", work_router)
+api.add_router("/design", words_router)
+api.add_router("/year", forecast_router)
+api.add_router("", rail_router)
+api.add_router("", live_router)
+for station in STATIONS:
+    api.add_router(f"/{station.name}", router_of(station))
 
 
 def refused(request: HttpRequest, problems: list[Problem], status: int) -> HttpResponse:

@@ -18,13 +18,12 @@ SECRET_KEY = os.environ.get("PARHELION_SECRET_KEY", "loopback-only")
 DEBUG = False
 ALLOWED_HOSTS = ["localhost", "127.0.0.1", "[::1]", "testserver"]
 
-INSTALLED_APPS = ["boats", "runs", "stations"]
+INSTALLED_APPS = ["boats", "work", "stations"]
 MIDDLEWARE = [
     "django.middleware.security.SecurityMiddleware",
     "config.middleware.StaticFilesMiddleware",
     "config.middleware.SameOriginMiddleware",
     "django.middleware.common.CommonMiddleware",
-    "stations.turns.TurnsMiddleware",
 ]
 ROOT_URLCONF = "config.urls"
 TEMPLATES: list[dict[str, object]] = []

@@ -7,18 +7,33 @@ A service is asked with latitude_deg, longitude_deg, from and days, and answers 
 from __future__ import annotations
 
 from datetime import date as Date
+from typing import Any
 from urllib.error import URLError
 from urllib.parse import urlencode
 from urllib.request import urlopen
 
+from config.replies import or_refused
 from django.conf import settings
+from django.http import HttpRequest
+from ninja import Router, Schema
 from parhelion.design import Site
 from parhelion.errors import ParhelionError, Problem
 from parhelion.formats.forecast_file import read_forecast
-from parhelion.sun.forecast import Forecast, simulated_forecast
+from parhelion.sun.forecast import LONGEST_DAYS, Forecast, simulated_forecast
+from pydantic import Field
 
 WAIT_S = 8.0
 LARGEST_BYTES = 1_000_000
+
+router = Router(tags=["Year"])
+
+
+class AskedForecast(Schema):
+    """The days from a date on, at a place."""
+
+    site: Site
+    date: Date
+    days: int = Field(default=7, ge=1, le=LONGEST_DAYS)
 
 
 def forecast_for(site: Site, start: Date, days: int) -> Forecast:
@@ -50,3 +65,9 @@ def forecast_for(site: Site, start: Date, days: int) -> Forecast:
         )
         raise ParhelionError([problem]) from error
     return read_forecast(text)
+
+
+@router.post("/forecast", response=or_refused(Forecast), operation_id="forecastDays")
+def forecast(request: HttpRequest, body: AskedForecast) -> Any:
+    """The days from a date on, by the forecast service that is set up."""
+    return forecast_for(body.site, body.date, body.days)

@@ -6,19 +6,46 @@ import numpy as np
 from numba import float64, njit
 from numpy.typing import NDArray
 
-from parhelion.balance.flow import step
+from parhelion.balance.flow import (
+    CHARGED,
+    CONVERTED,
+    COULOMB,
+    DISCHARGED,
+    ESSENTIAL,
+    HEAT,
+    HOUSE,
+    HOUSE_SOC,
+    MOTOR,
+    OTHER,
+    OWN_ESSENTIAL,
+    OWN_OTHER,
+    RAN,
+    REFUSED,
+    SOC,
+    STOPPED_BELOW,
+    step,
+)  # fmt: skip
 from parhelion.bank.joint import ABOARD, Aboard
 from parhelion.computing.kernels import OPTIONS
+from parhelion.design.banks import MAIN, OWN
 
 Array = NDArray[np.float64]
 
-RAN_H, MOTOR_WH, HOUSE_WH, REFUSED_WH, LOST_WH, END_SOC, STOPPED, RESIDUAL_WH = range(8)  # columns of a day
-STOPPED_BELOW = 1 - 1e-9
+# Columns of a day
+RAN_H, MOTOR_WH, HOUSE_WH, REFUSED_WH, LOST_WH, END_SOC, STOPPED, RESIDUAL_WH = range(8)
+COLUMNS = 8
 
 
 @njit(
     float64[:, ::1](
-        float64[:, :, ::1], float64[:, ::1], float64[::1], float64[::1], float64, float64, float64, ABOARD
+        float64[:, :, ::1],
+        float64[:, ::1],
+        float64[::1],
+        float64[::1],
+        float64,
+        float64,
+        float64[::1],
+        ABOARD,
     ),
     **OPTIONS,
 )
@@ -29,7 +56,7 @@ def run_chain(
     motoring: Array,
     start_soc: float,
     own_start_soc: float,
-    step_h: float,
+    step_h: Array,
     aboard: Aboard,
 ) -> Array:
     """Every day of a chain: the motor gives way at the reserve, without foresight.
@@ -43,6 +70,8 @@ def run_chain(
     motor_w, motoring : ndarray, shape (t,)
         The motor's mean watts, and its share of each step.
     start_soc, own_start_soc : float
+    step_h : ndarray, shape (t,)
+        Lengths of the steps [h].
 
     Returns
     -------
@@ -51,27 +80,27 @@ def run_chain(
         the motor stopped, what the day's ledger leaves over [Wh].
     """
     days, steps, _ = sun_w.shape
-    found = np.zeros((days, 8))
+    found = np.zeros((days, COLUMNS))
     soc, own = start_soc, own_start_soc
     for d in range(days):
         left = 0.0
         for t in range(steps):
             row = step(
-                soc, own, sun_w[d, t, 0], sun_w[d, t, 1], house_w[0, t], house_w[1, t], house_w[2, t],
-                house_w[3, t], motor_w[t], step_h, aboard,
+                soc, own, sun_w[d, t, MAIN], sun_w[d, t, OWN], house_w[ESSENTIAL, t], house_w[OTHER, t],
+                house_w[OWN_ESSENTIAL, t], house_w[OWN_OTHER, t], motor_w[t], step_h[t], aboard,
             )  # fmt: skip
-            soc, own = row[0], row[10]
-            found[d, 0] += row[1] * motoring[t] * step_h
-            found[d, 1] += row[5] * step_h
-            found[d, 2] += row[4] * step_h
-            found[d, 3] += row[2] * step_h
-            lost = row[8] + row[9] + row[11]
-            found[d, 4] += lost * step_h
-            if motoring[t] > 0 and row[1] < STOPPED_BELOW:
-                found[d, 6] = 1.0
-            left += (
-                sun_w[d, t, 0] + sun_w[d, t, 1] + row[7] - row[2] - row[4] - row[5] - row[6] - lost
-            ) * step_h
-        found[d, 5] = soc
-        found[d, 7] = abs(left)
+            h = step_h[t]
+            soc, own = row[SOC], row[HOUSE_SOC]
+            found[d, RAN_H] += row[RAN] * motoring[t] * h
+            found[d, MOTOR_WH] += row[MOTOR] * h
+            found[d, HOUSE_WH] += row[HOUSE] * h
+            found[d, REFUSED_WH] += row[REFUSED] * h
+            lost = row[COULOMB] + row[HEAT] + row[CONVERTED]
+            found[d, LOST_WH] += lost * h
+            if motoring[t] > 0 and row[RAN] < STOPPED_BELOW:
+                found[d, STOPPED] = 1.0
+            came = sun_w[d, t, MAIN] + sun_w[d, t, OWN] + row[DISCHARGED]
+            left += (came - row[REFUSED] - row[HOUSE] - row[MOTOR] - row[CHARGED] - lost) * h
+        found[d, END_SOC] = soc
+        found[d, RESIDUAL_WH] = abs(left)
     return found

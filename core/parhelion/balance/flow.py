@@ -16,14 +16,25 @@ clipped + refused + curtailed + house + motor + charged + coulomb + heat + conve
 
 from __future__ import annotations
 
+from functools import partial
+
 import numpy as np
 from numba import boolean, float64, int64, njit, types
 from numpy.typing import NDArray
 
-from parhelion.balance.sources import NO_BACKUP, Backup
+from parhelion.balance.backup import (
+    GENERATOR_MAIN,
+    GENERATOR_OWN,
+    SHORE_MAIN,
+    SHORE_OWN,
+    Backup,
+    no_backup,
+)  # fmt: skip
 from parhelion.bank.joint import ABOARD, Aboard
 from parhelion.bank.store import STORE, Store, charge, clearly_gives, deliverable_w, discharge, energy_wh
 from parhelion.computing.kernels import OPTIONS
+from parhelion.computing.together import shares_of, together
+from parhelion.design.banks import MAIN, OWN
 
 Array = NDArray[np.float64]
 
@@ -35,11 +46,13 @@ SOC, RAN, REFUSED, CURTAILED, HOUSE, MOTOR, CHARGED, DISCHARGED, COULOMB, HEAT, 
 SHORE, GENERATOR = 12, 13
 COLUMNS, RECORDED = 12, 14  # of a step, and with what came from behind the sun
 
-MAIN, OWN = 0, 1  # columns of the sun: at the main bank, at the house's own
 ESSENTIAL, OTHER, OWN_ESSENTIAL, OWN_OTHER = range(4)  # rows of the house's watts
 
 STOPPED_BELOW = 1 - 1e-9  # a motor that ran less of a step than this has stopped
+AT_RESERVE = 1e-9  # state of charge over it
+SERVED_FROM = 1 - 1e-9  # a house that got less of what it asked is shed
 REFUSES_FROM_W = 1e-6  # less is rounding
+SHARED_FROM = 32  # members: fewer are not worth sharing out
 
 
 @njit(float64(float64, float64, float64, float64), **OPTIONS)
@@ -164,36 +177,37 @@ def step(
 
 
 @njit(
-    float64[:, :, :](
-        float64[:, :, ::1], float64[:, ::1], float64[::1], float64[::1], float64[::1], float64, ABOARD,
-        float64[:, ::1], float64, float64, boolean[::1],
+    types.void(
+        float64[:, :, ::1], float64[:, ::1], float64[::1], float64[::1], float64[::1], float64[::1], ABOARD,
+        float64[:, ::1], float64, float64, boolean[::1], float64[:, :, ::1],
     ),
     **OPTIONS,
 )  # fmt: skip
 def run_days_behind(
-    sun_w: Array, house_w: Array, motor_w: Array, start_soc: Array, own_start_soc: Array, step_h: float,
+    sun_w: Array, house_w: Array, motor_w: Array, start_soc: Array, own_start_soc: Array, step_h: Array,
     aboard: Aboard, backup_w: Array, generator_starts: float, generator_stops: float, running: Array,
-) -> Array:  # fmt: skip
-    """Every member's day; see `run_days`.
+    record: Array,
+) -> None:  # fmt: skip
+    """Every member's day into `record`; see `run_days`.
 
     `running`, shape (n,): whether the generator runs as the day begins.
     """
     members, steps, _ = sun_w.shape
-    record = np.empty((members, steps, RECORDED))
     for m in range(members):
         soc, own = start_soc[m], own_start_soc[m]
         on = running[m]
         for t in range(steps):
             on = soc < generator_stops if on else soc <= generator_starts
-            shore = backup_w[0, t] + backup_w[1, t]
-            main, mine, made = backup_w[0, t], backup_w[1, t], 0.0
+            shore = backup_w[SHORE_MAIN, t] + backup_w[SHORE_OWN, t]
+            main, mine, made = backup_w[SHORE_MAIN, t], backup_w[SHORE_OWN, t], 0.0
             if on:
-                made = backup_w[2, t] + backup_w[3, t]
-                main += backup_w[2, t]
-                mine += backup_w[3, t]
+                made = backup_w[GENERATOR_MAIN, t] + backup_w[GENERATOR_OWN, t]
+                main += backup_w[GENERATOR_MAIN, t]
+                mine += backup_w[GENERATOR_OWN, t]
             row = step(
-                soc, own, sun_w[m, t, 0] + main, sun_w[m, t, 1] + mine, house_w[0, t], house_w[1, t],
-                house_w[2, t], house_w[3, t], motor_w[t], step_h, aboard,
+                soc, own, sun_w[m, t, MAIN] + main, sun_w[m, t, OWN] + mine, house_w[ESSENTIAL, t],
+                house_w[OTHER, t], house_w[OWN_ESSENTIAL, t], house_w[OWN_OTHER, t], motor_w[t], step_h[t],
+                aboard,
             )  # fmt: skip
             for k in range(COLUMNS):
                 record[m, t, k] = row[k]
@@ -203,7 +217,6 @@ def run_days_behind(
             record[m, t, SHORE] = shore - (spared - throttled)
             record[m, t, GENERATOR] = made - throttled
             soc, own = row[SOC], row[HOUSE_SOC]
-    return record
 
 
 def run_days(
@@ -212,12 +225,12 @@ def run_days(
     motor_w: Array,
     start_soc: Array,
     own_start_soc: Array,
-    step_h: float,
+    step_h: Array,
     aboard: Aboard,
-    backup: Backup = NO_BACKUP,
+    backup: Backup | None = None,
     running: NDArray[np.bool_] | None = None,
 ) -> Array:
-    """Every member's day with a bank.
+    """Every member's time with a bank: a day, a passage, an outing; the members shared out over processors.
 
     Parameters
     ----------
@@ -229,7 +242,9 @@ def run_days(
         The motor's mean watts over each step.
     start_soc, own_start_soc : ndarray, shape (n,)
         States of charge at the start [-].
-    backup : Backup
+    step_h : ndarray, shape (t,)
+        Lengths of the steps [h].
+    backup : Backup, optional
         Shore and generator.
     running : ndarray, shape (n,), optional
         Whether the generator runs as the day begins.
@@ -239,14 +254,22 @@ def run_days(
     ndarray, shape (n, t, 14)
         State of charge at the end of each step, share of the motoring that ran, then the ledger [W].
     """
-    steps = sun_w.shape[1]
-    on = np.zeros(len(sun_w), dtype=bool) if running is None else running
-    watts = np.ascontiguousarray(backup.watts[:, :steps])
-    made = run_days_behind(
-        sun_w, house_w, motor_w, start_soc, own_start_soc, step_h, aboard, watts, backup.start_soc,
-        backup.stop_soc, on,
-    )  # fmt: skip
-    return np.asarray(made)
+    members, steps, _ = sun_w.shape
+    on = np.zeros(members, dtype=bool) if running is None else running
+    behind = no_backup(steps) if backup is None else backup
+
+    record = np.empty((members, steps, RECORDED))
+
+    def some(rows: slice) -> None:
+        run_days_behind(
+            sun_w[rows], house_w, motor_w, start_soc[rows], own_start_soc[rows], step_h, aboard,
+            behind.watts, behind.start_soc, behind.stop_soc, on[rows], record[rows],
+        )  # fmt: skip
+
+    together(
+        [partial(some, rows) for rows in (shares_of(members) if members >= SHARED_FROM else [slice(None)])]
+    )
+    return record
 
 
 def run_without_bank(sun_w: Array, house_w: Array, motor_w: Array) -> Array:
@@ -275,8 +298,8 @@ def run_without_bank(sun_w: Array, house_w: Array, motor_w: Array) -> Array:
 
 
 @njit(
-    types.Tuple((float64, float64, boolean, boolean))(
-        float64[:, ::1], float64[:, ::1], float64[::1], float64, float64, int64, float64, ABOARD
+    types.Tuple((float64, float64, boolean, boolean, float64))(
+        float64[:, ::1], float64[:, ::1], float64[::1], float64, float64, int64, float64[::1], ABOARD
     ),
     **OPTIONS,
 )
@@ -287,22 +310,31 @@ def end_of_day(
     soc: float,
     own: float,
     last_step: int,
-    step_h: float,
+    step_h: Array,
     aboard: Aboard,
-) -> tuple[float, float, bool, bool]:
-    """States of charge after the first `last_step` steps, whether the motor never stopped on the way, and
-    whether any sun was refused.
+) -> tuple[float, float, bool, bool, float]:
+    """States of charge after the first `last_step` steps, whether all of them ran, whether sun was refused,
+    and the lowest charge after a step that asks for more than the reserve gives.
 
-    Gives up at the first stop.
+    A step runs in which neither the motor stops nor a load of the house is shed. Gives up at the first that
+    does not.
     """
-    refused = False
+    refused, lowest = False, 1.0
+    lends = aboard.joint.out_needs > 0  # what the house is lent is shed at the reserve as well
     for t in range(last_step):
+        essential, other = house_w[ESSENTIAL, t], house_w[OTHER, t]
+        own_essential, own_other = house_w[OWN_ESSENTIAL, t], house_w[OWN_OTHER, t]
         row = step(
-            soc, own, sun_w[t, 0], sun_w[t, 1], house_w[0, t], house_w[1, t], house_w[2, t], house_w[3, t],
-            motor_w[t], step_h, aboard,
+            soc, own, sun_w[t, MAIN], sun_w[t, OWN], essential, other, own_essential, own_other, motor_w[t],
+            step_h[t], aboard,
         )  # fmt: skip
         soc, own = row[SOC], row[HOUSE_SOC]
-        if motor_w[t] > 0 and row[RAN] < STOPPED_BELOW:
-            return soc, own, False, refused
+        asked = essential + other + own_essential + own_other
+        if (motor_w[t] > 0 and row[RAN] < STOPPED_BELOW) or row[HOUSE] < SERVED_FROM * asked:
+            return soc, own, False, refused, soc
+        if lends and soc <= aboard.main.reserve + AT_RESERVE:
+            return soc, own, False, refused, soc
+        if motor_w[t] > 0 or other > 0 or lends:
+            lowest = min(lowest, soc)
         refused = refused or row[REFUSED] > REFUSES_FROM_W or row[CONVERTED] > REFUSES_FROM_W
-    return soc, own, True, refused
+    return soc, own, True, refused, lowest

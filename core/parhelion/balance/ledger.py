@@ -20,7 +20,6 @@ from parhelion.balance.flow import (
 )
 from parhelion.balance.outlook import Outlook
 from parhelion.balance.sources import FREE, free_w
-from parhelion.constants import STEP_H
 from parhelion.design import SourceKind
 from parhelion.quantities import Frozen
 
@@ -83,7 +82,7 @@ def others_w(outlook: Outlook, record: NDArray[np.float64]) -> dict[SourceKind, 
     made = {kind: np.zeros(len(record)) for kind in SourceKind}
     for source in outlook.design.sources:
         if source.kind in FREE:
-            made[source.kind] += free_w(outlook.day, outlook.design, source)
+            made[source.kind] += free_w(outlook.timeline, outlook.design, source)
     made[SourceKind.SHORE], made[SourceKind.GENERATOR] = record[:, SHORE], record[:, GENERATOR]
     return made
 
@@ -98,15 +97,14 @@ def ledger_of(outlook: Outlook, record: NDArray[np.float64], member: int) -> Led
         As of `Outlook.plan_record`.
     member : int
     """
-    rows = record[member].sum(axis=0) * STEP_H
+    rows = outlook.timeline.over(record[member].T)
     harvest = outlook.harvest
     others = {
-        f"{kind.value}_wh": float(watts.sum() * STEP_H)
-        for kind, watts in others_w(outlook, record[member]).items()
+        f"{kind.value}_wh": outlook.wh(watts) for kind, watts in others_w(outlook, record[member]).items()
     }
 
     def total(watts: NDArray[np.float64]) -> float:
-        return float(watts[member].sum() * STEP_H)
+        return outlook.wh(watts[member])
 
     return Ledger(
         array_wh=total(harvest.array_w),

@@ -13,22 +13,23 @@ from numpy.typing import NDArray
 from parhelion.balance.flow import HOUSE_SOC, MOTOR, RAN, SOC, run_days, run_without_bank
 from parhelion.balance.push import relief_w, under_sail
 from parhelion.balance.sources import Backup, backup_of, free_by_bank_w, state_share
-from parhelion.balance.spells import each_spell, hours_of, house_watts, motoring_share, useful_sun
+from parhelion.balance.spells import each_spell, house_watts, motoring_share, useful_sun
 from parhelion.balance.steady import motor_of
 from parhelion.bank.joint import Aboard, aboard_of
 from parhelion.bank.store import Store
 from parhelion.computing.kept import Memo, once
-from parhelion.constants import STEP_H
 from parhelion.design import BoatDesign, BoatState, Spell
 from parhelion.design.reads import Reads, kept
 from parhelion.drive.chain import chain_of, rated_battery_w, surroundings_of, thrust_shares
 from parhelion.hull.demand import DemandCurve, demand_curve
 from parhelion.hull.resistance import service_resistance
 from parhelion.hull.runs import Fit
+from parhelion.panels.deck import deck_of
 from parhelion.panels.harvest import Harvest, blended, harvest
 from parhelion.sun.climate import air_temperature_c
 from parhelion.sun.daysteps import DaySteps
 from parhelion.sun.light import Light, clear_light, light_under
+from parhelion.sun.timeline import HOUR_S, Timeline
 
 Array = NDArray[np.float64]
 P = ParamSpec("P")
@@ -39,14 +40,14 @@ REMEMBERED = 200  # answers about one outlook
 
 @dataclass(frozen=True, eq=False)
 class Outlook:
-    """One design on its day. Arrays over steps have shape (144,), over members (n, 144) [W]."""
+    """One design on its day. Arrays over steps have shape (t,), over members (n, t) [W]."""
 
     design: BoatDesign
     light: Light
     curve: DemandCurve
     spells: tuple[Spell, ...]
     motoring: Array  # share of each step that the motor is meant to run
-    house_rows_w: Array  # essential and other loads of the main bank, then of the house's own; shape (4, 144)
+    house_rows_w: Array  # essential and other loads of the main bank, then of the house's own; shape (4, t)
     relief_w: Array  # battery watts that legs and arms spare the motor
     aboard: Aboard | None
 
@@ -60,6 +61,14 @@ class Outlook:
         return found
 
     @property
+    def timeline(self) -> Timeline:
+        return self.day.timeline
+
+    def wh(self, watts: Array) -> float:
+        """Watt-hours of watts by step, shape (t,); of a share of each step, its hours."""
+        return float(self.timeline.over(watts))
+
+    @property
     def day(self) -> DaySteps:
         assert isinstance(self.light.day, DaySteps)
         return self.light.day
@@ -71,7 +80,7 @@ class Outlook:
 
     @once
     def clear_harvest(self) -> Harvest:
-        """Of the day with a clear-sky index of 1, shape (1, 144)."""
+        """Of the day with a clear-sky index of 1, shape (1, t)."""
         return self._harvested(self.design, clear_light(self.design.site, self.design.plan.date))
 
     def _harvested(self, design: BoatDesign, light: Light) -> Harvest:
@@ -81,7 +90,7 @@ class Outlook:
             return harvest(design, light)
         parts = []
         for state in dict.fromkeys((plan.state, *(stay.state for stay in plan.stays))):
-            share = state_share(self.day, design, state)
+            share = state_share(self.timeline, design, state)
             if share.any():
                 then = plan.model_copy(update={"state": state, "stays": ()})
                 parts.append((share, harvest(design.changed(plan=then), light)))
@@ -98,36 +107,40 @@ class Outlook:
 
     @once
     def shown_sun_w(self) -> Array:
-        """At the banks' terminals on the shown day, shape (144,)."""
+        """At the banks' terminals on the shown day, shape (t,)."""
         return np.ascontiguousarray(self.harvest.sun_w[self.light.shown])
 
     @once
     def shown_by_bank_w(self) -> Array:
-        """The same by bank, shape (144, 2)."""
+        """The same by bank, shape (t, 2)."""
         return np.ascontiguousarray(self.harvest.by_bank_w[self.light.shown])
 
     @once
     def dock_by_bank_w(self) -> Array:
-        """What the banks get with every place as it stands at the dock, shape (n, 144, 2)."""
+        """What the banks get with every place as it stands at the dock, shape (n, t, 2)."""
         plan = self.design.plan
         if plan.state is BoatState.DOCK and not plan.stays:
             return self.harvest.by_bank_w
         moored = plan.model_copy(update={"state": BoatState.DOCK, "swing_deg": 0.0, "stays": ()})
-        return harvest(self.design.changed(plan=moored), self.light).by_bank_w
+        at_rest = self.design.changed(plan=moored)
+        as_now = not plan.stays and not plan.swing_deg and not self.design.site.skyline
+        if as_now and deck_of(at_rest) == deck_of(self.design):
+            return self.harvest.by_bank_w
+        return harvest(at_rest, self.light).by_bank_w
 
     @once
     def house_w(self) -> Array:
-        """All house loads, shape (144,)."""
+        """All house loads, shape (t,)."""
         return self.house_rows_w.sum(axis=0)
 
     @once
     def motor_rows(self) -> Array:
-        """What the kernels know of the motor: its share of each step, relief, idle draw; shape (3, 144)."""
+        """What the kernels know of the motor: its share of each step, relief, idle draw; shape (3, t)."""
         idle = np.full_like(self.motoring, self.curve.idle_w)
         return np.stack([self.motoring, self.relief_w, idle])
 
     def live_net_w(self, by_bank_w: Array) -> Array:
-        """What the live sun leaves the motor after the house [W], over shapes (..., 144, 2) of sun by bank.
+        """What the live sun leaves the motor after the house [W], over shapes (..., t, 2) of sun by bank.
 
         With two banks only what a converter brings over counts, and only with its losses.
         """
@@ -142,12 +155,12 @@ class Outlook:
 
     @property
     def shown_net_w(self) -> Array:
-        """What the live sun of the shown day leaves the motor, shape (144,)."""
+        """What the live sun of the shown day leaves the motor, shape (t,)."""
         return self.live_net_w(self.shown_by_bank_w)
 
     @property
     def hours(self) -> float:
-        return hours_of(self.motoring)
+        return self.wh(self.motoring)
 
     @property
     def rated_w(self) -> float:
@@ -188,9 +201,9 @@ class Outlook:
     @once
     def _spells_at(self) -> list[tuple[Array, float, float]]:
         """Of each spell: its share of each step, its speed and watts as the drive can give them."""
-        sailed = 1 - under_sail(self.day, self.design.pushes)
+        sailed = 1 - under_sail(self.timeline, self.design.pushes)
         found = []
-        for spell, share in zip(self.spells, each_spell(self.day, self.spells), strict=True):
+        for spell, share in zip(self.spells, each_spell(self.timeline, self.spells), strict=True):
             if spell.speed_mps is None:
                 found.append((share * sailed, self.plan_speed_mps, self.plan_power_w))
                 continue
@@ -201,7 +214,7 @@ class Outlook:
 
     @once
     def plan_motor_w(self) -> Array:
-        """The motor's mean watts over each step under the plan as set, shape (144,)."""
+        """The motor's mean watts over each step under the plan as set, shape (t,)."""
         made = np.zeros_like(self.motoring)
         for share, _, watts in self._spells_at:
             made += motor_of(np.stack([share, self.relief_w, self.motor_rows[2]]), watts)
@@ -209,37 +222,44 @@ class Outlook:
 
     @once
     def plan_way_mps(self) -> Array:
-        """Speed through the water times the motoring share of each step, shape (144,): its way made good."""
+        """Speed through the water times the motoring share of each step, shape (t,): its way made good."""
         return np.asarray(
             sum((share * mps for share, mps, _ in self._spells_at), np.zeros_like(self.motoring))
         )
 
     @once
     def free_w(self) -> Array:
-        """Wind, water and legs by bank, shape (144, 2)."""
-        return free_by_bank_w(self.day, self.design)
+        """Wind, water and legs by bank, shape (t, 2)."""
+        return free_by_bank_w(self.timeline, self.design)
 
     @once
     def backup(self) -> Backup:
         """Shore and generator."""
-        return backup_of(self.day, self.design)
+        return backup_of(self.timeline, self.design)
 
     @once
     def plan_record(self) -> Array:
-        """The days' record under the plan as set, every source aboard counted, shape (n, 144, 14)."""
+        """The days' record under the plan as set, every source aboard counted, shape (n, t, 14)."""
         sun = np.ascontiguousarray(self.harvest.by_bank_w + self.free_w)
         if self.aboard is None:
             return self._without_bank(sun.sum(axis=-1), self.plan_power_w)
         starts = np.full(sun.shape[0], self.design.plan.start_charge_frac)
         return run_days(
-            sun, self.house_rows_w, self.plan_motor_w, starts, starts, STEP_H, self.aboard, self.backup
+            sun,
+            self.house_rows_w,
+            self.plan_motor_w,
+            starts,
+            starts,
+            self.timeline.step_h,
+            self.aboard,
+            self.backup,
         )
 
     def plan_distance_m(self, record: Array) -> Array:
         """Distance through the water of each member under the plan as set, shape (n,) [m]."""
         if self.store is None:
             return self.distance_m(record, self.plan_speed_mps)
-        return np.asarray((record[:, :, RAN] * self.plan_way_mps).sum(axis=1) * STEP_H * 3600)
+        return self.timeline.over(record[:, :, RAN] * self.plan_way_mps) * HOUR_S
 
     @once
     def last_motoring_step(self) -> int:
@@ -253,14 +273,14 @@ class Outlook:
         return int(used[0]) if used.size else 0
 
     def run(self, power_w: float, start_soc: float, members: slice | None = None) -> Array:
-        """The days' record on sun and bank alone at constant motor watts, shape (n, 144, 14)."""
+        """The days' record on sun and bank alone at constant motor watts, shape (n, t, 14)."""
         rows = slice(None) if members is None else members
         sun = np.ascontiguousarray(self.harvest.by_bank_w[rows])
         if self.aboard is None:
             return self._without_bank(sun.sum(axis=-1), power_w)
         starts = np.full(sun.shape[0], start_soc)
         watts = motor_of(self.motor_rows, power_w)
-        return run_days(sun, self.house_rows_w, watts, starts, starts, STEP_H, self.aboard)
+        return run_days(sun, self.house_rows_w, watts, starts, starts, self.timeline.step_h, self.aboard)
 
     def _without_bank(self, whole: Array, power_w: float) -> Array:
         available = np.maximum(whole - self.house_w, 0.0)
@@ -274,8 +294,8 @@ class Outlook:
         if self.store is None:
             share = np.where(self.motoring > 0, self.motoring, 1.0)
             speeds = np.minimum(self.curve.speed_at(record[:, :, MOTOR] / share + self.relief_w), speed_mps)
-            return (speeds * self.motoring).sum(axis=1) * STEP_H * 3600
-        return (record[:, :, RAN] * self.motoring).sum(axis=1) * STEP_H * 3600 * speed_mps
+            return self.timeline.over(speeds * self.motoring) * HOUR_S
+        return self.timeline.over(record[:, :, RAN] * self.motoring) * HOUR_S * speed_mps
 
     def soc_at(self, record: Array, index: float, start_soc: float, own: bool = False) -> Array:
         """State of charge some steps after the start, between steps in a straight line, shape (n,)."""
@@ -309,7 +329,7 @@ def outlook_of(design: BoatDesign) -> Outlook:
 def shown_outlook(
     design: BoatDesign, base: Outlook, displacement_kg: float | None = None, fitted: Fit | None = None
 ) -> Outlook:
-    """A changed design on the base's shown day alone, shape (1, 144), its demand by the base's runs."""
+    """A changed design on the base's shown day alone, shape (1, t), its demand by the base's runs."""
     light = base.light.shown_alone
     curve = demand_curve(design, displacement_kg, fitted or base.curve.fit)
     changed = outlook_under(design, light, curve)
@@ -322,6 +342,7 @@ def outlook_under(design: BoatDesign, light: Light, curve: DemandCurve) -> Outlo
     """What the answers are computed from, under a light of one's own."""
     day = light.day
     assert isinstance(day, DaySteps)
+    timeline = day.timeline
     if design.plan.spells is not None:
         spells = design.plan.spells
     else:
@@ -333,8 +354,8 @@ def outlook_under(design: BoatDesign, light: Light, curve: DemandCurve) -> Outlo
         light=light,
         curve=curve,
         spells=spells,
-        motoring=motoring_share(day, spells) * (1 - under_sail(day, design.pushes)),
-        house_rows_w=house_watts(day, design),
-        relief_w=relief_w(day, design.pushes, curve.efficiency_at(design.plan.speed_mps)),
+        motoring=motoring_share(timeline, spells) * (1 - under_sail(timeline, design.pushes)),
+        house_rows_w=house_watts(timeline, design),
+        relief_w=relief_w(timeline, design.pushes, curve.efficiency_at(design.plan.speed_mps)),
         aboard=aboard_of(design, air_temperature_c(design)),
     )

@@ -97,13 +97,13 @@ def _watts_at(marginal: float, power_w: Array, marginals: Array) -> float:
 
 @njit(
     float64(
-        float64[::1], float64[::1], float64, int64, int64, float64, float64, float64, float64, float64[::1],
-        float64[::1], float64[::1], float64[::1],
+        float64[::1], float64[::1], float64[::1], int64, int64, float64, float64, float64, float64,
+        float64[::1], float64[::1], float64[::1], float64[::1],
     ),
     **OPTIONS,
 )  # fmt: skip
 def _run(
-    net_w: Array, share: Array, step_h: float, first: int, last: int, start_wh: float, worth: float,
+    net_w: Array, share: Array, step_h: Array, first: int, last: int, start_wh: float, worth: float,
     into: float, out: float, power_w: Array, marginals: Array, watts: Array, stored: Array,
 ) -> float:  # fmt: skip
     """Steps first to last at one worth; fills `watts` and `stored` (edges), returns the energy at the end."""
@@ -116,7 +116,7 @@ def _run(
             direct = max(net_w[t], 0.0) / share[t]
             motor = min(max(direct, drawing), charging)
         left = net_w[t] - share[t] * motor
-        energy += step_h * (left * into if left > 0 else left / out)
+        energy += step_h[t] * (left * into if left > 0 else left / out)
         watts[t], stored[t + 1] = motor, energy
     return energy
 
@@ -125,7 +125,7 @@ def _run(
     types.void(
         float64[::1],
         float64[::1],
-        float64,
+        float64[::1],
         float64,
         float64,
         float64,
@@ -143,7 +143,7 @@ def _run(
 def taut_string(
     net_w: Array,
     share: Array,
-    step_h: float,
+    step_h: Array,
     start_wh: float,
     end_wh: float,
     floor_wh: float,
@@ -264,7 +264,7 @@ class Pace:
 def pace_plan(
     net_w: Array,
     share: Array,
-    step_h: float,
+    step_h: Array,
     start_wh: float,
     end_wh: float,
     floor_wh: float,
@@ -279,7 +279,8 @@ def pace_plan(
     ----------
     net_w, share : ndarray, shape (t,)
         Sun less house [W], and how much of each step the motor may run [-].
-    step_h : float
+    step_h : ndarray, shape (t,)
+        Lengths of the steps [h].
     start_wh, end_wh : float
         At least so much is left at the end.
     floor_wh, full_wh : float
@@ -315,7 +316,7 @@ def pace_plan(
         stored_wh=stored,
         worth=per_wh,
         sun_worth=sun,
-        distance_m=float((way * part).sum() * step_h * 3600.0),
+        distance_m=float((way * part) @ step_h * 3600.0),
         of_start=float(per_wh[0]) if steps else 0.0,
         of_full=max(float(rises[at_full].sum()), 0.0),
         of_floor=min(float(rises[at_floor & ~at_full].sum()), 0.0),

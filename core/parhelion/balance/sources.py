@@ -11,16 +11,15 @@ References
 from __future__ import annotations
 
 from math import gamma
-from typing import NamedTuple
 
 import numpy as np
 from numpy.typing import NDArray
 
+from parhelion.balance.backup import GENERATOR_MAIN, SHORE_MAIN, Backup, no_backup
 from parhelion.balance.push import under_sail
-from parhelion.balance.spells import clock_stretches, lasting_share, share_of_steps
-from parhelion.constants import STEPS_PER_DAY
 from parhelion.design import BoatDesign, BoatState, Source, SourceKind
-from parhelion.sun.daysteps import DaySteps
+from parhelion.design.banks import bank_column
+from parhelion.sun.timeline import Timeline
 
 Array = NDArray[np.float64]
 
@@ -28,17 +27,6 @@ BEGINS_MPS = {SourceKind.WIND: 3.0, SourceKind.HYDRO: 1.5}
 FULL_MPS = {SourceKind.WIND: 12.0, SourceKind.HYDRO: 3.5}
 WEIBULL_SHAPE, SPREAD_POINTS = 3.0, 60  # [1]
 FREE = (SourceKind.WIND, SourceKind.HYDRO, SourceKind.PEDALS)
-
-
-class Backup(NamedTuple):
-    """Shore and generator over a day, and the generator's rule."""
-
-    watts: Array  # shape (4, 144): shore at the main bank and at the house's own, then the generator
-    start_soc: float = -1.0
-    stop_soc: float = -1.0
-
-
-NO_BACKUP = Backup(np.zeros((4, STEPS_PER_DAY)))
 
 
 def turbine_w(source: Source, speed_mps: Array | float) -> Array:
@@ -56,40 +44,42 @@ def mean_wind_w(source: Source, mean_mps: float) -> float:
     return float(turbine_w(source, scale * (-np.log(1 - shares)) ** (1 / WEIBULL_SHAPE)).mean())
 
 
-def state_share(day: DaySteps, design: BoatDesign, state: BoatState) -> Array:
-    """How much of each step the boat is in a state, shape (144,) [-]: its stays, else the plan's own."""
+def state_share(timeline: Timeline, design: BoatDesign, state: BoatState) -> Array:
+    """How much of each step the boat is in a state, shape (t,) [-]: its stays, else the plan's own."""
     plan = design.plan
-    taken, mine = np.zeros(STEPS_PER_DAY), np.zeros(STEPS_PER_DAY)
+    taken, mine = np.zeros(timeline.steps), np.zeros(timeline.steps)
     for index, stay in enumerate(plan.stays):
         until = plan.stays[: index + 1]
-        whole = share_of_steps([x for s in until for x in clock_stretches(day, s.starts_at, s.ends_at)])
+        whole = timeline.share_of_steps(
+            [x for s in until for x in timeline.clock_stretches(s.starts_at, s.ends_at)]
+        )
         if stay.state is state:
             mine += whole - taken
         taken = whole
     return mine + (1 - taken) if plan.state is state else mine
 
 
-def _on(day: DaySteps, source: Source) -> Array:
-    """How much of each step a source may work, by the clock, shape (144,) [-].
+def _on(timeline: Timeline, source: Source) -> Array:
+    """How much of each step a source may work, by the clock, shape (t,) [-].
 
     Without a clock time free sources are spread over the day; the others may work at any hour.
     """
     if source.from_clock is None:
-        return np.full(STEPS_PER_DAY, source.hours_per_day / 24 if source.kind in FREE else 1.0)
-    return lasting_share(day, source.from_clock, source.hours_per_day)
+        return np.full(timeline.steps, source.hours_per_day / 24 if source.kind in FREE else 1.0)
+    return timeline.lasting_share(source.from_clock, source.hours_per_day)
 
 
-def free_w(day: DaySteps, design: BoatDesign, source: Source) -> Array:
-    """What wind, the boat's way under sail or legs send the bank over each step, shape (144,) [W].
+def free_w(timeline: Timeline, design: BoatDesign, source: Source) -> Array:
+    """What wind, the boat's way under sail or legs send the bank over each step, shape (t,) [W].
 
     Parameters
     ----------
-    day : DaySteps
+    timeline : Timeline
     design : BoatDesign
     source : Source
         Of the free kinds.
     """
-    on = _on(day, source)
+    on = _on(timeline, source)
     if source.kind is SourceKind.WIND:
         return on * mean_wind_w(source, design.plan.wind_mps)
     if source.kind is SourceKind.HYDRO:
@@ -97,37 +87,34 @@ def free_w(day: DaySteps, design: BoatDesign, source: Source) -> Array:
         return (
             on
             * way
-            * np.minimum(under_sail(day, design.pushes) + state_share(day, design, BoatState.SAILING), 1.0)
+            * np.minimum(
+                under_sail(timeline, design.pushes) + state_share(timeline, design, BoatState.SAILING), 1.0
+            )
         )
     return on * source.rated_power_w
 
 
-def _column(design: BoatDesign, source: Source) -> int:
-    own = design.house_bank
-    return int(own is not None and source.bank_id == own.id)
-
-
-def free_by_bank_w(day: DaySteps, design: BoatDesign) -> Array:
-    """All free sources by bank, shape (144, 2) [W]."""
-    made = np.zeros((STEPS_PER_DAY, 2))
+def free_by_bank_w(timeline: Timeline, design: BoatDesign) -> Array:
+    """All free sources by bank, shape (t, 2) [W]."""
+    made = np.zeros((timeline.steps, 2))
     for source in design.sources:
         if source.kind in FREE:
-            made[:, _column(design, source)] += free_w(day, design, source)
+            made[:, bank_column(design, source.bank_id)] += free_w(timeline, design, source)
     return made
 
 
-def backup_of(day: DaySteps, design: BoatDesign) -> Backup:
+def backup_of(timeline: Timeline, design: BoatDesign) -> Backup:
     """Shore, where she is at the dock, and the generator [2]."""
     if all(source.kind in FREE for source in design.sources):
-        return NO_BACKUP
-    watts = np.zeros((4, STEPS_PER_DAY))
+        return no_backup(timeline.steps)
+    watts = np.zeros((4, timeline.steps))
     start = stop = -1.0
     for source in design.sources:
-        column = _column(design, source)
+        column = bank_column(design, source.bank_id)
         if source.kind is SourceKind.SHORE:
-            moored = state_share(day, design, BoatState.DOCK)
-            watts[column] += source.rated_power_w * np.minimum(_on(day, source), moored)
+            moored = state_share(timeline, design, BoatState.DOCK)
+            watts[SHORE_MAIN + column] += source.rated_power_w * np.minimum(_on(timeline, source), moored)
         elif source.kind is SourceKind.GENERATOR:
-            watts[2 + column] += source.rated_power_w * _on(day, source)
+            watts[GENERATOR_MAIN + column] += source.rated_power_w * _on(timeline, source)
             start, stop = source.start_frac, source.stop_frac
     return Backup(watts, start, stop)

@@ -34,3 +34,9 @@ def together(tasks: Sequence[Callable[[], T]]) -> list[T]:
         if not helper.cancel():
             helper.result()
     return [found[number] for number in range(len(tasks))]
+
+
+def shares_of(number: int) -> list[slice]:
+    """A number of things dealt out in a row, a share for each processor."""
+    edges = [number * k // HANDS for k in range(HANDS + 1)]
+    return [slice(a, b) for a, b in itertools.pairwise(edges) if b > a]

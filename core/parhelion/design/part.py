@@ -19,6 +19,10 @@ class Part(BaseModel):
 
     model_config = ConfigDict(frozen=True, extra="forbid", allow_inf_nan=False)
 
+    def __hash__(self) -> int:
+        """By the entries that are there: of a slice of a piece as well (`reads`)."""
+        return hash(tuple(vars(self).values()))
+
 
 class Point(Part):
     """A point of the boat frame [m]."""

@@ -69,8 +69,14 @@ class Reads:
 
     @classmethod
     def all_but(cls, *entries: str) -> Reads:
-        """Everything but some whole entries."""
-        return cls(*(name for name in BoatDesign.model_fields if name not in entries))
+        """Everything but some entries, whole ones or of a piece."""
+        inside = {entry.split(".")[0] for entry in entries if "." in entry}
+        found = [name for name in BoatDesign.model_fields if name not in (*entries, *inside)]
+        for piece in sorted(inside):
+            kind = BoatDesign.model_fields[piece].annotation
+            assert isinstance(kind, type) and issubclass(kind, BaseModel)
+            found += [f"{piece}.{name}" for name in kind.model_fields if f"{piece}.{name}" not in entries]
+        return cls(*found)
 
     def __or__(self, other: Reads) -> Reads:
         """What either reads."""

@@ -212,14 +212,14 @@ def thrust_shares(design: BoatDesign) -> list[float]:
     return [rating / sum(ratings) for rating in ratings]
 
 
-def battery_w(
+def chains_of(
     design: BoatDesign,
     thrust_n: ArrayLike,
     speed_mps: ArrayLike,
     planing_share: ArrayLike,
     flat: bool = False,
-) -> Array:
-    """Battery watts of all drives at a thrust and a speed, without the idle draw [W]; any one shape.
+) -> list[Chain]:
+    """All drives at work, each with its share of a thrust at a speed; any one shape.
 
     `flat` leaves the plan's waves out: how runs are made.
     """
@@ -227,13 +227,26 @@ def battery_w(
     if flat:
         around = replace(around, wave_height_m=0.0)
     thrust = np.asarray(thrust_n, dtype=float)
-    return np.sum(
-        [
-            chain_of(drive, share * thrust, speed_mps, planing_share, around).battery_w
-            for drive, share in zip(design.drives, thrust_shares(design), strict=True)
-        ],
-        axis=0,
-    )
+    return [
+        chain_of(drive, share * thrust, speed_mps, planing_share, around)
+        for drive, share in zip(design.drives, thrust_shares(design), strict=True)
+    ]
+
+
+def battery_w(
+    design: BoatDesign,
+    thrust_n: ArrayLike,
+    speed_mps: ArrayLike,
+    planing_share: ArrayLike,
+    flat: bool = False,
+) -> Array:
+    """Battery watts of all drives at a thrust and a speed, without the idle draw [W]; as of `chains_of`."""
+    return taken_w(chains_of(design, thrust_n, speed_mps, planing_share, flat))
+
+
+def taken_w(chains: list[Chain]) -> Array:
+    """Battery watts of all drives together, without the idle draw [W]."""
+    return np.sum([chain.battery_w for chain in chains], axis=0)
 
 
 def available_thrust_n(design: BoatDesign, speed_mps: ArrayLike) -> Array:

@@ -8,8 +8,8 @@ from typing import NamedTuple
 import numpy as np
 from numpy.typing import NDArray
 
-from parhelion.design import BoatDesign, Rating
-from parhelion.drive.chain import chain_of, rated_battery_w, surroundings_of, thrust_shares
+from parhelion.design import BoatDesign
+from parhelion.drive.chain import Chain, rated_battery_w, surroundings_of
 
 Array = NDArray[np.float64]
 
@@ -31,16 +31,16 @@ class DriveLimit(NamedTuple):
     by: Limited
 
 
-def drive_limit(
-    design: BoatDesign, speed_mps: Array, thrust_n: Array, planing_share: Array, power_w: Array
-) -> DriveLimit:
+def drive_limit(design: BoatDesign, chains: list[Chain], power_w: Array) -> DriveLimit:
     """The most the drives take on a boat's demand curve.
 
     Parameters
     ----------
     design : BoatDesign
-    speed_mps, thrust_n, planing_share, power_w : ndarray, shape (n,)
-        The curve: speed, resistance, how far up on the plane, battery watts.
+    chains : list of Chain
+        The drives at work along the curve.
+    power_w : ndarray, shape (n,)
+        The curve's battery watts.
 
     Returns
     -------
@@ -53,13 +53,10 @@ def drive_limit(
     found = [DriveLimit(rated, Limited.RATING)]
     if design.bank is not None and design.bank.discharge_limit_a is not None:
         found.append(DriveLimit(design.bank.discharge_limit_a * design.bank.nominal_v, Limited.BANK))
-    for drive, share in zip(design.drives, thrust_shares(design), strict=True):
-        if drive.motor is None or drive.propeller is None or drive.rating is Rating.THRUST:
+    for drive, made in zip(design.drives, chains, strict=True):
+        if drive.motor is None or made.motor is None:
             continue
-        made = chain_of(drive, share * thrust_n, speed_mps, planing_share, around)
-        if made.motor is None:
-            continue
-        volts = (drive.motor.volts or around.bank_v) * np.ones_like(speed_mps)
+        volts = drive.motor.volts or around.bank_v
         checks = [(made.motor.volts > volts, Limited.VOLTS)]
         if drive.motor.current_limit_a is not None:
             checks.append((made.motor.current_a > drive.motor.current_limit_a, Limited.CURRENT))

@@ -84,17 +84,29 @@ def working(drive: Drive, thrust_n: Array, speed_mps: Array, around: Surrounding
     return Working(speed_mps, turning, shaft, point)
 
 
-def _by_gear(drive: Drive, made: Working, held: MotorConstants) -> Array:
-    """Battery watts at the first point for every gear; inf where a point is beyond the amps or volts."""
-    assert drive.motor is not None
+def _by_pitch_and_gear(
+    drive: Drive, ratios: Array, thrust_n: Array, speed_mps: Array, around: Surroundings, held: MotorConstants
+) -> Array:
+    """Battery watts at the first point for every pitch ratio and gear; inf beyond the amps or volts."""
+    assert drive.motor is not None and drive.propeller is not None
     limit, volts = drive.motor.current_limit_a or np.inf, drive.motor.volts or held.battery_v
-    gears = np.array(GEARS)[:, None]
-    lost = np.array([gear_efficiency(drive.model_copy(update={"gear_ratio": g})) for g in GEARS])[:, None]
-    radians = 2 * np.pi * made.turning.turns_per_s[None, :] * gears
-    shaft = made.turning.power_w[None, :] / PROPELLER_IN_SERVICE / lost
+    each = thrust_n / drive.count / (drive.hull_efficiency or 1.0)
+    screw, diameter = screw_of(drive), drive.propeller.diameter_m
+    made = [
+        turning_for(replace(screw, pitch_ratio=float(r)), diameter, each, speed_mps, around.density_kg_per_m3)
+        for r in ratios
+    ]
+    turns, watts = (
+        np.array([getattr(m, name) for m in made])[:, None, :] for name in ("turns_per_s", "power_w")
+    )
+    gears = np.array(GEARS)[None, :, None]
+    lost = np.array([gear_efficiency(drive.model_copy(update={"gear_ratio": g})) for g in GEARS])
+    radians = 2 * np.pi * turns * gears
+    shaft = watts / PROPELLER_IN_SERVICE / lost[None, :, None]
     point = at_work(held, shaft / np.maximum(radians, 1e-9), radians)
-    fits = np.all((point.current_a <= limit) & (point.volts <= volts), axis=1)
-    return np.where(fits & np.isfinite(point.battery_w[:, 0]), point.battery_w[:, 0], np.inf)
+    fits = np.all((point.current_a <= limit) & (point.volts <= volts), axis=-1)
+    first = point.battery_w[..., 0]
+    return np.where(fits & np.isfinite(first), first, np.inf)
 
 
 def best_match(
@@ -122,15 +134,11 @@ def best_match(
     here = working(drive, thrust, speed, around)
     assert here.motor is not None
     now = float(here.motor.battery_w[0])
-    best: Suggestion | None = None
-    for pitch_ratio in np.linspace(*PITCH_RATIO, PITCHES):
-        pitch = float(pitch_ratio * drive.propeller.diameter_m)
-        propeller = drive.propeller.model_copy(update={"pitch_m": pitch})
-        made = working(drive.model_copy(update={"propeller": propeller}), thrust, speed, around)
-        taken = _by_gear(drive, made, held)
-        index = int(np.argmin(taken))
-        if np.isfinite(taken[index]) and (best is None or taken[index] < best.battery_w):
-            best = Suggestion(pitch, GEARS[index], float(taken[index]), 0.0)
-    if best is None:
+    ratios = np.linspace(*PITCH_RATIO, PITCHES)
+    taken = _by_pitch_and_gear(drive, ratios, thrust, speed, around, held)
+    pitch, gear = np.unravel_index(int(np.argmin(taken)), taken.shape)
+    least = float(taken[pitch, gear])
+    if not np.isfinite(least):
         return None
-    return replace(best, saved_frac=1 - best.battery_w / now if np.isfinite(now) and now > 0 else 0.0)
+    saved = 1 - least / now if np.isfinite(now) and now > 0 else 0.0
+    return Suggestion(float(ratios[pitch] * drive.propeller.diameter_m), GEARS[gear], least, saved)

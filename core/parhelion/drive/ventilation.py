@@ -10,6 +10,7 @@ from __future__ import annotations
 
 import numpy as np
 
+from parhelion.computing.kept import kept_by_arguments
 from parhelion.design import Propeller
 
 DEEP_ENOUGH = 1.3  # shaft immersion over radius from which nothing is lost [1]
@@ -25,6 +26,7 @@ def thrust_left(immersion_to_radius: float) -> float:
     return max(1 - 0.675 * base**1.258, 0.0) if immersion_to_radius > -1 else 0.0
 
 
+@kept_by_arguments(32)
 def mean_thrust_left(propeller: Propeller, wave_height_m: float) -> float:
     """The same over a regular wave of that height [m]; 1 where the shaft's depth is not known."""
     if propeller.depth_m is None:

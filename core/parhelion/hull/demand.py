@@ -15,7 +15,8 @@ from scipy.interpolate import PchipInterpolator
 from parhelion.computing.kept import once
 from parhelion.constants import GRAVITY_MPS2
 from parhelion.design import BoatDesign, MeasuredRun
-from parhelion.drive.chain import available_thrust_n, battery_w
+from parhelion.design.reads import Reads, kept
+from parhelion.drive.chain import Chain, available_thrust_n, chains_of, taken_w
 from parhelion.drive.limits import DriveLimit, Limited, drive_limit
 from parhelion.hull.resistance import ServiceResistance, service_resistance, widening
 from parhelion.hull.runs import Fit, fit, run_sd, span_sd
@@ -27,7 +28,7 @@ CURVE_TOP_FROUDE = 0.95  # the curve ends here; a displacement model says nothin
 LEAST_RUN_SHARE = 0.02  # a run's watts less the idle draw are held at this share of the run
 
 
-@dataclass(frozen=True)
+@dataclass(frozen=True, eq=False)
 class DemandCurve:
     """Battery watts over speed, rising all the way; arrays of shape (CURVE_POINTS,)."""
 
@@ -90,15 +91,15 @@ def curve_speeds(design: BoatDesign) -> Array:
     return np.linspace(0.0, top, CURVE_POINTS)
 
 
-def _drive_watts(design: BoatDesign, resistance: ServiceResistance, flat: bool = False) -> Array:
-    return battery_w(design, resistance.total_n, resistance.speed_mps, resistance.planing_share, flat)
+def _chains(design: BoatDesign, resistance: ServiceResistance, flat: bool = False) -> list[Chain]:
+    return chains_of(design, resistance.total_n, resistance.speed_mps, resistance.planing_share, flat)
 
 
 def _model_of_run(design: BoatDesign, run: MeasuredRun) -> tuple[float, float]:
     """The model's drive watts of a run's speed at its own load on flat water, and the wave share."""
     speed = np.array([run.through_water_mps])
     resistance = service_resistance(design, speed, run.displacement_kg, flat=True)
-    return float(_drive_watts(design, resistance, flat=True)[0]), float(resistance.wave_share[0])
+    return float(taken_w(_chains(design, resistance, flat=True))[0]), float(resistance.wave_share[0])
 
 
 def fit_runs(design: BoatDesign, runs: tuple[MeasuredRun, ...] | None = None) -> Fit:
@@ -122,6 +123,13 @@ def fit_runs(design: BoatDesign, runs: tuple[MeasuredRun, ...] | None = None) ->
     return fit(np.array(measured), np.array(model), np.array(share), np.array(sd), widening(design))
 
 
+DEMAND_READS = Reads(
+    "hull", "loading", "tows", "runs", "fitted_set", "drives", "banks", "panels", "panel_set", "strings",
+    "places", "site.water", "plan.state", "plan.wind_mps", "plan.wind_angle_deg", "plan.wave_height_m",
+)  # fmt: skip
+
+
+@kept(DEMAND_READS, 32)
 def demand_curve(
     design: BoatDesign, displacement_kg: float | None = None, fitted: Fit | None = None
 ) -> DemandCurve:
@@ -143,13 +151,14 @@ def demand_curve(
     speed = curve_speeds(design)
     resistance = service_resistance(design, speed, displacement_kg)
     thrust = resistance.total_n
-    model = np.maximum.accumulate(_drive_watts(design, resistance))
+    chains = _chains(design, resistance)
+    model = np.maximum.accumulate(taken_w(chains))
     share = resistance.wave_share
     drive = np.maximum.accumulate(model * fitted.factor(share))
     rising = drive + 1e-6 * speed  # strictly, so that it can be read backwards
     power = rising + design.idle_power_w
     short = np.flatnonzero(thrust > available_thrust_n(design, speed))
-    limit = drive_limit(design, speed, thrust, resistance.planing_share, power)
+    limit = drive_limit(design, chains, power)
     if short.size and power[max(short[0] - 1, 0)] < limit.power_w:
         limit = DriveLimit(float(power[max(short[0] - 1, 0)]), Limited.THRUST)
     return DemandCurve(

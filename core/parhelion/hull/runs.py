@@ -32,7 +32,7 @@ ENOUGH_RUNS = 3
 OUTLIER_SD = 2.5  # of a run's own sigma
 
 
-@dataclass(frozen=True)
+@dataclass(frozen=True, eq=False)
 class Fit:
     """The fitted correction to the model's ln P, with its covariance, shape (2,) and (2, 2)."""
 

@@ -3,9 +3,11 @@
 from __future__ import annotations
 
 from dataclasses import dataclass, replace
+from typing import NamedTuple
 
 import numpy as np
 
+from parhelion.computing.kept import kept_by_arguments
 from parhelion.design import HIDDEN, BoatDesign, How, Obstacle, PanelGroup, Place, Tended
 from parhelion.design.reads import Reads, kept, only
 from parhelion.panels.bodies import Body, body_of, body_of_panels
@@ -86,34 +88,55 @@ def deck_of(design: BoatDesign) -> Deck:
         panels = leaves_of(place, group) if group.leaf_tilts_deg else panels_of(place, group)
         standing.append((group, place, how, panels))
     obstacles = obstacles_standing(design)
-    things = [body_of(obstacle) for obstacle in obstacles]
-    laid: list[tuple[str, str, bool, PanelAt]] = []  # place, group, whether as it is, panel
+    laid: list[Laid] = []
     for group, place, how, panels in standing:
         if how not in HIDDEN:
             for real, found in ((True, panels), (False, _as_neighbour(place, group, panels))):
-                laid += [(place.id, group.id, real, panel) for panel in found]
-    corners = np.array([panel.corners for *_, panel in laid]).reshape(-1, 4, 3)
+                laid += [Laid(place.id, group.id, real, panel) for panel in found]
+    around = _bodies_around(
+        obstacles, tuple(laid), tuple((place.id, tuple(p)) for _, place, _, p in standing)
+    )
+    return Deck(
+        tuple(
+            DeckGroup(
+                group, place, how, tuple(panels), bodies, max(len(group.leaf_tilts_deg), 1) if panels else 1
+            )
+            for (group, place, how, panels), bodies in zip(standing, around, strict=True)
+        ),
+        obstacles,
+    )
 
-    def around(place: Place, panel: PanelAt) -> tuple[Body, ...]:
+
+class Laid(NamedTuple):
+    """A panel on deck as it throws shade."""
+
+    place_id: str
+    group_id: str
+    real: bool  # as it lies; else as others see one that is tended
+    panel: PanelAt
+
+
+@kept_by_arguments(64)
+def _bodies_around(
+    obstacles: tuple[Obstacle, ...],
+    laid: tuple[Laid, ...],
+    groups: tuple[tuple[str, tuple[PanelAt, ...]], ...],
+) -> tuple[tuple[tuple[Body, ...], ...], ...]:
+    """What may shade each panel of groups on their places: things on deck, and panels that rise over it."""
+    things = [body_of(obstacle) for obstacle in obstacles]
+    corners = np.array([item.panel.corners for item in laid]).reshape(-1, 4, 3)
+
+    def around(place_id: str, panel: PanelAt) -> tuple[Body, ...]:
         found = [thing for thing in things if thing.rises_above(panel)]
         rises = ((corners - np.array(panel.middle)) @ panel.normal).max(axis=1) > LYING_EDGE_M
         by_group: dict[str, list[PanelAt]] = {}
         for index in np.flatnonzero(rises):
-            its_place, its_group, real, neighbour = laid[index]
-            if real is (its_place == place.id) and neighbour is not panel:
-                by_group.setdefault(its_group, []).append(neighbour)
+            other = laid[index]
+            if other.real is (other.place_id == place_id) and other.panel != panel:
+                by_group.setdefault(other.group_id, []).append(other.panel)
         return (*found, *(body_of_panels(panels) for panels in by_group.values()))
 
-    return Deck(
-        tuple(
-            DeckGroup(
-                group, place, how, tuple(panels), tuple(around(place, panel) for panel in panels),
-                max(len(group.leaf_tilts_deg), 1) if panels else 1,
-            )
-            for group, place, how, panels in standing
-        ),
-        obstacles,
-    )  # fmt: skip
+    return tuple(tuple(around(place_id, panel) for panel in panels) for place_id, panels in groups)
 
 
 def _as_neighbour(place: Place, group: PanelGroup, panels: list[PanelAt]) -> list[PanelAt]:

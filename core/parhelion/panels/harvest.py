@@ -12,7 +12,8 @@ from numpy.typing import NDArray
 from parhelion.computing.kept import kept_by_arguments
 from parhelion.computing.together import together
 from parhelion.design import BoatDesign, PanelGroup, Tended
-from parhelion.design.reads import Reads, kept
+from parhelion.design.banks import bank_column, bank_in
+from parhelion.design.reads import Reads, kept, only
 from parhelion.panels.deck import DECK_READS, DeckGroup, deck_of
 from parhelion.panels.shade import STEP_DEG
 from parhelion.panels.shaded import cast_shade, headings_of, light_over
@@ -153,8 +154,15 @@ def _tended_gain(design: BoatDesign, light: Light, deck: DeckGroup) -> Array | f
     return np.divide(cared, left, out=np.ones_like(left), where=left > LEAST_W_PER_W)
 
 
+HARVEST_READS = DECK_READS | Reads(
+    "controllers", "banks", "site.latitude_deg", "site.skyline", "plan.date", "plan.heading_deg",
+    "plan.swing_deg", "plan.air_temperature_c", "plan.wind_mps",
+)  # fmt: skip
+BANK_VOLTS = ("id", "chemistry", "unit_v", "series")  # all that a charge controller meets of a bank
+
+
 def harvest(design: BoatDesign, light: Light, step_deg: float = STEP_DEG) -> Harvest:
-    """The whole array under a light.
+    """The whole array under a light, kept: however large the banks, whatever else is aboard.
 
     Parameters
     ----------
@@ -169,6 +177,12 @@ def harvest(design: BoatDesign, light: Light, step_deg: float = STEP_DEG) -> Har
         All zero for a boat without panels. Salt, mismatch and wiring are taken off each group; conversion
         and clipping are the controllers' own.
     """
+    met = tuple(only(bank, BANK_VOLTS) for bank in design.banks)
+    return _harvest(design.changed(banks=met), light, step_deg)
+
+
+@kept(HARVEST_READS, 24)
+def _harvest(design: BoatDesign, light: Light, step_deg: float) -> Harvest:
     shape = light.ghi.shape
     inputs = {controller.id: np.zeros(shape) for controller in design.controllers}
     groups: dict[str, Array] = {}
@@ -181,10 +195,9 @@ def harvest(design: BoatDesign, light: Light, step_deg: float = STEP_DEG) -> Har
     shares: dict[str, Array] = {}
     boxes: dict[str, Passed] = {}
     by_bank = np.zeros((*shape, 2))
-    own = design.house_bank
     for controller in design.controllers:
-        on_own = own is not None and controller.bank_id == own.id
-        bank = own if on_own else design.bank
+        column = bank_column(design, controller.bank_id)
+        bank = bank_in(design, column)
         offered = inputs[controller.id]
         out, lost, above = passed(offered, controller, bank.nominal_v if bank else None)
         array += offered
@@ -192,7 +205,7 @@ def harvest(design: BoatDesign, light: Light, step_deg: float = STEP_DEG) -> Har
         conversion += lost
         whole += out
         boxes[controller.id] = Passed(out, lost, above)
-        by_bank[:, :, int(on_own)] += out
+        by_bank[:, :, column] += out
         shares[controller.id] = np.divide(out, offered, out=np.zeros(shape), where=offered > 0)
     terminals = {group.id: np.zeros(shape) for group in design.panels}
     for (group_id, controller_id), watts in by_box.items():

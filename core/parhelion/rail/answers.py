@@ -83,7 +83,7 @@ def answers_from(outlook: Outlook, at: datetime | None = None) -> Answers:
         range_at_speed=reach,
         sun_share=sun_share(outlook, reach),
         held_back_by=held_back_by(outlook, kind, solved),
-        zone=day.zone,
+        zone=day.timeline.zone.key,
         starts_at=day.starts_at,
         spells_default=design.plan.spells is None,
     )

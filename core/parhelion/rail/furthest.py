@@ -21,10 +21,10 @@ from parhelion.balance.flow import CURTAILED, RAN, REFUSED, SOC, end_of_day, run
 from parhelion.balance.outlook import Outlook
 from parhelion.balance.pace import Pace, Speeds, pace_plan, speeds_of
 from parhelion.bank.store import energy_wh
-from parhelion.constants import STEP_H, STEPS_PER_DAY
 from parhelion.quantities import Frozen
 from parhelion.rail.models import Distance
 from parhelion.rail.speeds import bank_power_w
+from parhelion.sun.timeline import HOUR_S
 
 Array = NDArray[np.float64]
 Policy = Literal["best", "constant", "sun", "sprint"]
@@ -42,7 +42,7 @@ NAMES: dict[Policy, str] = {
 
 
 class PaceWay(Frozen):
-    """One way through the day; lists over its 144 steps, the charge at their 145 edges."""
+    """One way through the day; lists over its steps, the charge at their edges."""
 
     key: Policy
     label: str
@@ -95,8 +95,8 @@ def trip_plan(outlook: Outlook, speeds: Speeds, start_frac: float, last: int) ->
     losses = losses_of(outlook)
     floor = energy_wh(store.reserve, store)
     return pace_plan(
-        net_w(outlook)[:last], outlook.motoring[:last], STEP_H, energy_wh(start_frac, store), floor, floor,
-        energy_wh(1.0, store), losses.into, losses.out, speeds,
+        net_w(outlook)[:last], outlook.motoring[:last], outlook.timeline.step_h[:last],
+        energy_wh(start_frac, store), floor, floor, energy_wh(1.0, store), losses.into, losses.out, speeds,
     )  # fmt: skip
 
 
@@ -131,14 +131,14 @@ class ShownDay:
     def lasts(self, power_w: Array, share: Array) -> bool:
         """Whether the motor never stops."""
         outlook = self.outlook
-        _, _, runs, _ = end_of_day(
+        _, _, runs, _, _ = end_of_day(
             outlook.shown_by_bank_w,
             outlook.house_rows_w,
             self.mean_w(power_w, share),
             self.start,
             self.start,
             self.last,
-            STEP_H,
+            outlook.timeline.step_h,
             outlook.aboard,
         )
         return bool(runs)
@@ -153,21 +153,21 @@ class ShownDay:
             self.mean_w(power_w, share),
             one,
             one,
-            STEP_H,
+            outlook.timeline.step_h,
             outlook.aboard,
         )[0]
         speed = self.speeds.at(power_w)
-        metres = float((record[:, RAN] * share * speed).sum() * STEP_H * 3600.0)
+        metres = outlook.wh(record[:, RAN] * share * speed) * HOUR_S
         return PaceWay(
             key=key, label=NAMES[key], distance_m=metres, speed_mps=np.where(share > 0, speed, 0.0).tolist(),
             motor_w=self.mean_w(power_w, share).tolist(), soc=[self.start, *record[:, SOC].tolist()],
             end_frac=float(record[max(self.last - 1, 0), SOC]),
-            wasted_wh=float((record[:, REFUSED] + record[:, CURTAILED]).sum() * STEP_H), stops=stops,
+            wasted_wh=outlook.wh(record[:, REFUSED] + record[:, CURTAILED]), stops=stops,
         )  # fmt: skip
 
     def best(self) -> tuple[Array, Array, bool]:
         """Watts while the motor runs, its share of each step, and whether it stops all the same [1]."""
-        plan = np.zeros(STEPS_PER_DAY)
+        plan = np.zeros(self.outlook.timeline.steps)
         made = trip_plan(self.outlook, self.speeds, self.start, self.last)
         plan[: self.last] = made.motor_w
         top = self.speeds.most_w
@@ -177,7 +177,7 @@ class ShownDay:
 
     def constant(self) -> tuple[Array, Array, bool]:
         watts = bank_power_w(self.outlook)
-        level = np.full(STEPS_PER_DAY, watts or self.outlook.curve.idle_w)
+        level = np.full(len(self.share), watts or self.outlook.curve.idle_w)
         return level, self.share, watts is None
 
     def sun(self) -> tuple[Array, Array, bool]:
@@ -193,11 +193,11 @@ class ShownDay:
 
     def sprint(self) -> tuple[Array, Array, bool]:
         """Every other hour, at the watts that end at the reserve."""
-        hours = np.floor(np.cumsum(self.share) * STEP_H - 1e-9)
+        hours = np.floor(np.cumsum(self.share * self.outlook.timeline.step_h) - 1e-9)
         share = np.where(hours % 2 == 0, self.share, 0.0)
         idle, top = self.outlook.curve.idle_w, self.outlook.rated_w
-        found = _most(lambda w: self.lasts(np.full(STEPS_PER_DAY, w), share), idle, top)
-        return np.full(STEPS_PER_DAY, found or idle), share, found is None
+        found = _most(lambda w: self.lasts(np.full(len(self.share), w), share), idle, top)
+        return np.full(len(self.share), found or idle), share, found is None
 
 
 def further_way(outlook: Outlook, constant_m: float) -> PaceWay | None:
@@ -241,7 +241,7 @@ def distances_m(outlook: Outlook, way: PaceWay) -> Array:
     starts = np.full(len(outlook.light.ghi), outlook.design.plan.start_charge_frac)
     record = run_days(
         np.ascontiguousarray(outlook.harvest.by_bank_w), outlook.house_rows_w, np.array(way.motor_w), starts,
-        starts, STEP_H, outlook.aboard,
+        starts, outlook.timeline.step_h, outlook.aboard,
     )  # fmt: skip
     made_good = outlook.motoring * np.array(way.speed_mps)
-    return np.asarray((record[:, :, RAN] * made_good).sum(axis=1) * STEP_H * 3600.0)
+    return outlook.timeline.over(record[:, :, RAN] * made_good) * HOUR_S

@@ -12,14 +12,13 @@ import numpy as np
 
 from parhelion.balance.flow import REFUSED, SOC
 from parhelion.balance.outlook import Outlook, shown_outlook
-from parhelion.constants import STEP_H
 from parhelion.design import BoatDesign, Controller, PanelGroup, Place, Spell
 from parhelion.design.array import PANEL_KG_PER_W
 from parhelion.design.chemistries import CHEMICALS
 from parhelion.quantities import Fact, Sentence, distance, fraction, mass, money, power, sentence
 from parhelion.rail.models import HeldBackBy, Limit, Step
 from parhelion.rail.reasons import SUN_SOURCE, assumes_hours, why
-from parhelion.rail.speeds import Steady, live_distances, solve_steady, steady_mps
+from parhelion.rail.speeds import Steady, fullest_soc, live_distances, solve_steady, steady_mps
 from parhelion.rail.stores import range_at_speed
 
 WORTH_FRAC = 0.02  # a step that wins less is "nothing: go slower or longer"
@@ -98,7 +97,7 @@ def lighter_house(design: BoatDesign) -> tuple[BoatDesign, float]:
 
 def with_larger_controllers(outlook: Outlook) -> BoatDesign | None:
     """The design with controllers of more amps, where they clip on the shown day."""
-    if float(outlook.harvest.clipped_w[outlook.light.shown].sum() * STEP_H) < CLIPS_FROM_WH:
+    if outlook.wh(outlook.harvest.clipped_w[outlook.light.shown]) < CLIPS_FROM_WH:
         return None
     boxes = tuple(
         box.model_copy(update={"current_limit_a": box.current_limit_a and box.current_limit_a * LARGER_LIMIT})
@@ -170,7 +169,7 @@ def active_limits(outlook: Outlook, measure: Measure, steady: Steady | None, bas
         if measure == "range" and outlook.store is not None:
             limits.append("bank empty")
         return limits
-    record = outlook.run(steady.power_w, steady.start_soc, slice(shown, shown + 1))[0]
+    record = outlook.run(steady.power_w, fullest_soc(outlook, steady), slice(shown, shown + 1))[0]
     if record[:, REFUSED].sum() > REFUSED_FRAC * given > 0:
         limits.append("bank full")
     assert outlook.store is not None

@@ -9,7 +9,6 @@ import numpy as np
 from numpy.typing import NDArray
 
 from parhelion.balance.outlook import Outlook
-from parhelion.constants import STEPS_PER_DAY
 from parhelion.design import Sky
 from parhelion.hull import formula
 from parhelion.quantities import Frozen
@@ -40,7 +39,7 @@ class Reach(Frozen):
 
 
 def skies_of(outlook: Outlook) -> list[tuple[str, str, NDArray[np.float64]]]:
-    """Three skies, clear, the plan's own or broken, overcast, and no sun at all: key, words, sun (144, 2)."""
+    """Three skies, clear, the plan's own or broken, overcast, and no sun at all: key, words, sun (t, 2)."""
     design = outlook.design
     found = []
     skies = dict.fromkeys((Sky.CLEAR, design.plan.sky, Sky.OVERCAST))
@@ -50,7 +49,7 @@ def skies_of(outlook: Outlook) -> list[tuple[str, str, NDArray[np.float64]]]:
         light = light_under(design.site, design.plan.date, sky)
         lit = outlook if sky is design.plan.sky else replace(outlook, light=light)
         found.append((sky.value, SKY_WORDS[sky], lit.shown_by_bank_w))
-    found.append(("dark", "the bank alone", np.zeros((STEPS_PER_DAY, 2))))
+    found.append(("dark", "the bank alone", np.zeros((outlook.day.steps, 2))))
     return found
 
 

@@ -8,8 +8,7 @@ from typing import NamedTuple
 import numpy as np
 
 from parhelion.balance.outlook import Outlook, remembered
-from parhelion.balance.steady import power_to_reserve, steady_power
-from parhelion.constants import STEP_H
+from parhelion.balance.steady import fullest_start, power_to_reserve, steady_power
 from parhelion.quantities import Fact, Sentence, clock, distance, fraction, power, sentence, speed, words
 from parhelion.rail.models import Distance, LiveSpeed, SteadySpeed
 from parhelion.rail.reasons import (
@@ -31,13 +30,15 @@ from parhelion.rail.reasons import (
     sun_facts,
     why,
 )
+from parhelion.sun.timeline import HOUR_S
 
 
 class Steady(NamedTuple):
-    """The steady solve: watts (below zero where not even the idle draw is sustained) and its start charge."""
+    """The steady solve: watts, below zero where not even the idle draw is sustained; charges it gets back."""
 
     power_w: float
     start_soc: float
+    own_soc: float
 
 
 @remembered
@@ -48,9 +49,20 @@ def solve_steady(outlook: Outlook) -> Steady | None:
     assert outlook.aboard is not None
     found = steady_power(
         outlook.shown_by_bank_w, outlook.house_rows_w, outlook.motor_rows,
-        outlook.curve.idle_w, outlook.rated_w, STEP_H, outlook.aboard,
+        outlook.curve.idle_w, outlook.rated_w, outlook.timeline.step_h, outlook.aboard,
     )  # fmt: skip
-    return Steady(float(found[0]), float(found[1]))
+    return Steady(*(float(value) for value in found))
+
+
+@remembered
+def fullest_soc(outlook: Outlook, steady: Steady) -> float:
+    """The largest start charge that a steady day gives back."""
+    assert outlook.aboard is not None
+    soc = fullest_start(
+        outlook.shown_by_bank_w, outlook.house_rows_w, outlook.motor_rows, steady.power_w, steady.start_soc,
+        steady.own_soc, outlook.timeline.step_h, outlook.aboard,
+    )  # fmt: skip
+    return float(soc)
 
 
 def steady_mps(outlook: Outlook, steady: Steady | None, band: float = 0.0) -> float:
@@ -133,7 +145,7 @@ def steady_speed(outlook: Outlook, steady: Steady | None) -> SteadySpeed:
         high_mps=steady_mps(outlook, steady, 1.0) if value else None,
         hours=outlook.hours,
         power_w=watts,
-        start_charge_frac=steady.start_soc if steady and value else None,
+        start_charge_frac=fullest_soc(outlook, steady) if steady and value else None,
         reason=reason,
         assumes=assumes_hours(outlook, ", the bank as full a day later"),
         why=why(
@@ -188,7 +200,7 @@ def bank_power_w(outlook: Outlook) -> float | None:
     watts = power_to_reserve(
         outlook.shown_by_bank_w, outlook.house_rows_w, outlook.motor_rows,
         outlook.design.plan.start_charge_frac, outlook.curve.idle_w, outlook.rated_w,
-        outlook.last_motoring_step, STEP_H, outlook.aboard,
+        outlook.last_motoring_step, outlook.timeline.step_h, outlook.aboard,
     )  # fmt: skip
     return float(watts) if watts > outlook.curve.idle_w else None
 
@@ -262,7 +274,7 @@ def live_distances(outlook: Outlook) -> np.ndarray:
     """Distance of each member on live sun alone over the motoring hours, shape (n,) [m]."""
     net = np.minimum(outlook.live_net_w(outlook.harvest.by_bank_w), outlook.rated_w)
     speeds = np.where(net > outlook.curve.idle_w, outlook.curve.speed_at(net + outlook.relief_w), 0.0)
-    return (speeds * outlook.motoring).sum(axis=1) * STEP_H * 3600
+    return outlook.timeline.over(speeds * outlook.motoring) * HOUR_S
 
 
 def live_distance(outlook: Outlook) -> Distance:

@@ -8,7 +8,6 @@ from numpy.typing import NDArray
 from parhelion.balance.dock import LONGEST_RANGE_H, LONGEST_WAIT_DAYS, days_to_full, hours_to_reserve
 from parhelion.balance.outlook import Outlook, remembered
 from parhelion.bank.store import reserve_of
-from parhelion.constants import STEP_H, STEPS_PER_DAY
 from parhelion.quantities import Fact, Sentence, energy, fraction, power, sentence, speed, words
 from parhelion.rail.models import Dusk, Range, Refill, SunShare
 from parhelion.rail.reasons import (
@@ -106,10 +105,10 @@ def refill(outlook: Outlook, dusk: Dusk) -> Refill:
     sun = np.ascontiguousarray(outlook.dock_by_bank_w)
     if dusk.soc_frac < outlook.store.full and sun.sum(axis=-1).mean() <= outlook.house_w.mean():
         return missing(sentence("Never: {why}", why=words(HOUSE_TAKES_ALL.text)))
-    at = int(outlook.day.dusk_index) % STEPS_PER_DAY
+    at = int(outlook.day.dusk_index) % outlook.day.steps
 
     def waits(soc: float, own: float) -> NDArray[np.float64]:
-        return days_to_full(sun, outlook.house_rows_w, soc, own, at, STEP_H, aboard)
+        return days_to_full(sun, outlook.house_rows_w, soc, own, at, outlook.timeline.step_h, aboard)
 
     def percentile(values: NDArray[np.float64], share: float) -> float | None:
         value = float(np.percentile(values, share, method="higher"))
@@ -136,7 +135,7 @@ def hours_at(outlook: Outlook, power_w: float, by_bank_w: NDArray[np.float64], s
     assert outlook.aboard is not None
     hours, _ = hours_to_reserve(
         by_bank_w, outlook.house_rows_w, outlook.motor_rows, power_w, start_soc,
-        outlook.first_motoring_step, STEP_H, outlook.aboard,
+        outlook.first_motoring_step, outlook.timeline.step_h, outlook.aboard,
     )  # fmt: skip
     return float(hours)
 
@@ -197,7 +196,7 @@ def sun_share(outlook: Outlook, reach: Range) -> SunShare:
         missing = reach.reason
     if missing or reach.hours is None or reach.distance_m is None:
         return SunShare(share_frac=None, reason=missing, assumes=reach.assumes, why=reach.why)
-    dark = _hours(outlook, np.zeros((STEPS_PER_DAY, 2)))
+    dark = _hours(outlook, np.zeros((outlook.day.steps, 2)))
     won = max(reach.hours - dark, 0.0)
     return SunShare(
         share_frac=won / reach.hours if reach.hours else 0.0,

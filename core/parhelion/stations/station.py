@@ -13,8 +13,9 @@ from dataclasses import dataclass
 from functools import cached_property
 from typing import Any, TextIO, get_type_hints
 
-from parhelion.balance.outlook import Outlook, outlook_of
+from parhelion.balance.outlook import OUTLOOK_READS, Outlook, outlook_of
 from parhelion.design import BoatDesign
+from parhelion.design.reads import Reads
 from parhelion.finding import Finding
 
 
@@ -100,8 +101,12 @@ class Listing(Question):
 
 @dataclass(frozen=True)
 class Work(Question):
-    """Long work on one design, or on several that are named; it reports how far it is."""
+    """Long work on one design, or on several that are named; it reports how far it is.
 
+    What it reads of a design makes one question of two designs that differ in nothing else.
+    """
+
+    reads: Reads = OUTLOOK_READS
     several: bool = False
 
 
@@ -127,6 +132,7 @@ class Station:
     lists: tuple[Listing, ...] = ()
     works: tuple[Work, ...] = ()
     verbs: tuple[Verb, ...] = ()
+    told_at_rest: bool = False  # whether its findings take longer than a glance
 
     def study(self, name: str) -> Study | None:
         return next((study for study in self.studies if study.name == name), None)

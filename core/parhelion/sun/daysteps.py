@@ -1,4 +1,4 @@
-"""The 144 ten-minute steps of a day, from sunrise to a day later, and where the sun stands in each.
+"""A day in steps of ten minutes, from sunrise to a day later, and where the sun stands in each.
 
 Where the sun neither rises nor sets the day begins at solar midnight.
 
@@ -13,7 +13,7 @@ References
 from __future__ import annotations
 
 import warnings
-from dataclasses import dataclass
+from dataclasses import dataclass, fields
 from datetime import UTC, datetime, timedelta
 from datetime import date as Date
 from datetime import time as Time
@@ -24,6 +24,7 @@ from numpy.typing import NDArray
 from parhelion.computing.kept import kept_by_arguments
 from parhelion.constants import STEP_S, STEPS_PER_DAY
 from parhelion.design import Site, Spot
+from parhelion.sun.timeline import Timeline, even_steps
 from parhelion.sun.zone import zone_at
 
 Array = NDArray[np.float64]
@@ -32,32 +33,49 @@ FARTHEST_EVENT_H = 12.5  # a rise or set farther than this from solar noon belon
 
 
 @dataclass(frozen=True, eq=False)
-class DaySteps:
-    """One day at one place. Arrays have shape (144,), at the middle of each step."""
+class SunTrack:
+    """The sun's place over a timeline, and a clear sky's light, at the middle of each step, shapes (t,)."""
 
-    starts_at: datetime  # with the place's time zone
-    sunrise_at: datetime | None
-    sunset_at: datetime | None
-    solar_noon_at: datetime
+    timeline: Timeline
     zenith_deg: Array
     apparent_zenith_deg: Array
     azimuth_deg: Array
     extraterrestrial_w_per_m2: Array  # normal to the sun
     clear_ghi_w_per_m2: Array
     linke_turbidity: float
-    zone: str
 
     @property
     def elevation_deg(self) -> Array:
         return 90.0 - self.apparent_zenith_deg
 
+    @property
+    def steps(self) -> int:
+        return self.timeline.steps
+
+
+@dataclass(frozen=True, eq=False)
+class DaySteps(SunTrack):
+    """One day at one place, 24 h from sunrise, or from solar midnight where the sun does not rise or set."""
+
+    sunrise_at: datetime | None
+    sunset_at: datetime | None
+    solar_noon_at: datetime
+
+    @property
+    def starts_at(self) -> datetime:
+        return self.timeline.starts_at
+
     def index_at(self, moment: datetime) -> float:
         """How many steps after the start a moment lies, with its fraction."""
-        return (moment - self.starts_at).total_seconds() / STEP_S
+        return self.timeline.index_at(moment)
+
+    def at_index(self, index: float) -> datetime:
+        """The local moment some steps after the start."""
+        return self.timeline.at_index(index)
 
     def step_at(self, moment: datetime) -> int:
-        """The step a moment falls in, taken within the 24 h [0..143]."""
-        return int(np.floor(self.index_at(moment))) % STEPS_PER_DAY
+        """The step a moment falls in, taken within the 24 h."""
+        return int(np.floor(self.index_at(moment))) % self.steps
 
     @property
     def noon_step(self) -> int:
@@ -67,20 +85,15 @@ class DaySteps:
     def dusk_index(self) -> float:
         """Steps from the start to sunset; the day's end where the sun does not set."""
         if self.sunset_at is None:
-            return float(STEPS_PER_DAY)
-        return min(self.index_at(self.sunset_at), float(STEPS_PER_DAY))
-
-    def at_index(self, index: float) -> datetime:
-        """The local moment some steps after the start."""
-        moment = self.starts_at.astimezone(UTC) + timedelta(seconds=index * STEP_S)
-        return moment.astimezone(self.starts_at.tzinfo)
+            return float(self.steps)
+        return min(self.index_at(self.sunset_at), float(self.steps))
 
     def moment(self, clock: Time) -> datetime:
         """The first moment within the day when the local clock shows `clock`."""
-        tz = self.starts_at.tzinfo
-        candidate = datetime.combine(self.starts_at.date(), clock, tz)
+        zone = self.timeline.zone
+        candidate = datetime.combine(self.starts_at.date(), clock, zone)
         if candidate.astimezone(UTC) < self.starts_at.astimezone(UTC):
-            candidate = datetime.combine(self.starts_at.date() + timedelta(days=1), clock, tz)
+            candidate = datetime.combine(self.starts_at.date() + timedelta(days=1), clock, zone)
         return candidate
 
 
@@ -128,20 +141,40 @@ def _events(spot: Spot, date: Date) -> tuple[datetime, datetime | None, datetime
 @kept_by_arguments(64)
 def day_at(spot: Spot, date: Date) -> DaySteps:
     """As `day_steps`, of a spot."""
-    import pandas as pd
-    from pvlib import atmosphere, clearsky, irradiance, solarposition
-
     zone = zone_at(spot.latitude_deg, spot.longitude_deg)
     noon, rise, sunset = _events(spot, date)
     start = rise or noon - timedelta(hours=12)
-    middles = pd.date_range(start + timedelta(seconds=STEP_S / 2), periods=STEPS_PER_DAY, freq=f"{STEP_S}s")
+    made = track_over(spot, even_steps(start, STEP_S, STEPS_PER_DAY, zone), noon)
+    return DaySteps(
+        **{field.name: getattr(made, field.name) for field in fields(made)},
+        sunrise_at=rise.astimezone(zone) if rise else None,
+        sunset_at=sunset.astimezone(zone) if sunset else None,
+        solar_noon_at=noon.astimezone(zone),
+    )
+
+
+def track_over(spot: Spot, timeline: Timeline, turbidity_at: datetime | None = None) -> SunTrack:
+    """The sun's place and the clear-sky irradiance over any timeline [1] [2].
+
+    Parameters
+    ----------
+    spot : Spot
+    timeline : Timeline
+    turbidity_at : datetime, optional
+        The moment whose month's haze counts; the start's where it is not given.
+    """
+    import pandas as pd
+    from pvlib import atmosphere, clearsky, irradiance, solarposition
+
+    first = pd.Timestamp(timeline.starts_at.astimezone(UTC))
+    middles = first + pd.to_timedelta(timeline.middles_s, unit="s")
     position = solarposition.get_solarposition(
         middles, spot.latitude_deg, spot.longitude_deg, altitude=spot.altitude_m, method="nrel_numpy"
     )
     extra = irradiance.get_extra_radiation(middles).to_numpy()
     turbidity = spot.linke_turbidity
     if turbidity is None:
-        stamps = pd.DatetimeIndex([noon])
+        stamps = pd.DatetimeIndex([(turbidity_at or timeline.starts_at).astimezone(UTC)])
         turbidity = float(
             clearsky.lookup_linke_turbidity(stamps, spot.latitude_deg, spot.longitude_deg).iloc[0]
         )
@@ -151,16 +184,12 @@ def day_at(spot: Spot, date: Date) -> DaySteps:
     )
     with np.errstate(divide="ignore", invalid="ignore"):  # the model divides by cos z at the horizon
         clear = clearsky.ineichen(apparent, airmass, turbidity, altitude=spot.altitude_m, dni_extra=extra)
-    return DaySteps(
-        starts_at=start.astimezone(zone),
-        sunrise_at=rise.astimezone(zone) if rise else None,
-        sunset_at=sunset.astimezone(zone) if sunset else None,
-        solar_noon_at=noon.astimezone(zone),
+    return SunTrack(
+        timeline=timeline,
         zenith_deg=position["zenith"].to_numpy(),
         apparent_zenith_deg=apparent,
         azimuth_deg=position["azimuth"].to_numpy(),
         extraterrestrial_w_per_m2=extra,
         clear_ghi_w_per_m2=np.nan_to_num(np.asarray(clear["ghi"], dtype=float)),
         linke_turbidity=turbidity,
-        zone=zone.key,
     )

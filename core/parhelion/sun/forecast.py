@@ -56,9 +56,9 @@ def simulated_forecast(site: Site, start: Date, days: int) -> Forecast:
     for number in range(min(days, LONGEST_DAYS)):
         date = start + timedelta(days=number)
         month = month_of(site, date.year, date.month)
-        clear = daily_wh_per_m2(month.day.clear_ghi_w_per_m2)
+        clear = daily_wh_per_m2(month.day, month.day.clear_ghi_w_per_m2)
         row = (37 * date.year + date.day) % DAYS  # days of a month follow each other as they were generated
-        sun = daily_wh_per_m2(month.index[row] * month.day.clear_ghi_w_per_m2)
+        sun = daily_wh_per_m2(month.day, month.index[row] * month.day.clear_ghi_w_per_m2)
         index = sun / clear if clear > 0 else 0.0
         draw = np.random.Generator(np.random.Philox(key=date.toordinal())).random()
         grey = 1 + (GREY_WIND - 1) * (1 - min(index, 1.0))

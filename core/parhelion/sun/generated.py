@@ -22,7 +22,6 @@ from scipy.optimize import brentq
 from scipy.signal import lfilter
 
 from parhelion.computing.kept import kept_by_arguments
-from parhelion.constants import STEP_H
 from parhelion.design import Climate, ClimateWord, Site, Sky, Spot
 from parhelion.sun.daysteps import DaySteps, day_at
 from parhelion.sun.sky import clear_sky_index
@@ -76,14 +75,14 @@ class Month:
     index: Array  # clear-sky index of each day and step
 
 
-def daily_wh_per_m2(watts: Array) -> float:
-    return float(watts.sum() * STEP_H)
+def daily_wh_per_m2(day: DaySteps, watts: Array) -> float:
+    return float(day.timeline.over(watts))
 
 
 def outside_wh_per_m2(day: DaySteps) -> float:
     """Light on a level plane outside the air, over the day [Wh/m2]."""
     height = np.maximum(np.cos(np.radians(day.zenith_deg)), 0.0)
-    return daily_wh_per_m2(day.extraterrestrial_w_per_m2 * height)
+    return daily_wh_per_m2(day, day.extraterrestrial_w_per_m2 * height)
 
 
 def mean_clearness(spot: Spot, climate: Climate, year: int, month: int) -> float:
@@ -99,7 +98,7 @@ def mean_clearness(spot: Spot, climate: Climate, year: int, month: int) -> float
         index = (SUNNY * days.sunny + MIXED * days.mixed + GREY * days.grey) / (
             days.sunny + days.mixed + days.grey
         )
-        return index * daily_wh_per_m2(day.clear_ghi_w_per_m2) / outside
+        return index * daily_wh_per_m2(day, day.clear_ghi_w_per_m2) / outside
     north = spot.latitude_deg >= 0
     return CLEARNESS[climate.word or usual_word(spot.latitude_deg)][(month - 1 + (0 if north else 6)) % 12]
 
@@ -165,7 +164,7 @@ def month_of(site: Site, year: int, month: int, days: int = DAYS) -> Month:
 def _month(spot: Spot, climate: Climate, year: int, month: int, days: int) -> Month:
     day = day_at(spot, middle_day(year, month))
     clear = day.clear_ghi_w_per_m2
-    clear_wh, outside = daily_wh_per_m2(clear), outside_wh_per_m2(day)
+    clear_wh, outside = daily_wh_per_m2(day, clear), outside_wh_per_m2(day)
     if clear_wh <= 0 or outside <= 0:
         return Month(day, 0.0, 0.0, 0.0, np.zeros((days, len(clear))))
     asked = mean_clearness(spot, climate, year, month)
@@ -180,6 +179,6 @@ def _month(spot: Spot, climate: Climate, year: int, month: int, days: int) -> Mo
         if len(mine) == 0:
             continue
         pattern = clear_sky_index(word, middle_day(year, month), PATTERNS)[mine % PATTERNS]
-        index[mine] = pattern * (daily[mine] * clear_wh / (pattern @ clear * STEP_H))[:, None]
-    whole = float((index * clear).sum() * STEP_H / days)
+        index[mine] = pattern * (daily[mine] * clear_wh / day.timeline.over(pattern * clear))[:, None]
+    whole = float(day.timeline.over(index * clear).mean())
     return Month(day, whole / outside, whole / 1000.0, asked * outside / 1000.0, index)

@@ -17,8 +17,9 @@ from numpy.typing import NDArray
 
 from parhelion.computing.kept import kept_by_arguments, once
 from parhelion.design import Site, Sky, Spot
-from parhelion.sun.daysteps import DaySteps, day_at
+from parhelion.sun.daysteps import DaySteps, SunTrack, day_at
 from parhelion.sun.sky import clear_sky_index
+from parhelion.sun.timeline import Timeline
 
 Array = NDArray[np.float64]
 
@@ -50,6 +51,11 @@ class Light:
     dni: Array
     shown: int
     air_c: Array | None = None  # by step, where it is not the plan's
+
+    @property
+    def timeline(self) -> Timeline:
+        assert isinstance(self.day, SunTrack)
+        return self.day.timeline
 
     @once
     def shown_alone(self) -> Light:

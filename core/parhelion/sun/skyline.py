@@ -6,7 +6,6 @@ import numpy as np
 from numpy.typing import NDArray
 
 from parhelion.computing.kept import kept_by_arguments
-from parhelion.constants import STEP_H
 from parhelion.design import Skyline
 from parhelion.sun.daysteps import DaySteps
 from parhelion.sun.light import Light
@@ -35,7 +34,8 @@ def sky_left(skyline: tuple[Skyline, ...]) -> float:
 def hidden_hours(day: DaySteps, skyline: tuple[Skyline, ...]) -> float:
     """Hours of the day when the sun is up and behind the skyline."""
     up = day.elevation_deg > 0
-    return float((up & (day.elevation_deg < height_deg(skyline, day.azimuth_deg))).sum() * STEP_H)
+    hidden = up & (day.elevation_deg < height_deg(skyline, day.azimuth_deg))
+    return float(day.timeline.over(hidden.astype(float)))
 
 
 @kept_by_arguments(24)

@@ -22,6 +22,7 @@ from numpy.typing import NDArray
 
 from parhelion.design import Bank, BoatDesign, Controller, ControllerKind, PanelGroup
 from parhelion.design.chemistries import CHEMICALS
+from parhelion.design.reads import Reads, kept
 from parhelion.wiring.panel_volts import CELL_VOC, STANDARD_C, PanelVolts, in_series, panel_volts
 from parhelion.wiring.strings import by_hand, strings_of
 
@@ -129,6 +130,10 @@ def _inputs(strings: dict[Key, tuple[PanelVolts, float]], number: int) -> list[l
     return [order[a:b] for a, b in pairwise(edges)]
 
 
+WIRED_READS = Reads("panels", "panel_set", "strings", "controllers")
+
+
+@kept(WIRED_READS, 120)
 def volts_beside(design: BoatDesign, controller_id: str) -> dict[Key, float]:
     """Volts that strings of a controller share over the best volts of each [3] [-].
 

@@ -13,7 +13,7 @@ import numpy as np
 from numpy.typing import NDArray
 
 from parhelion.balance.outlook import Outlook, remembered
-from parhelion.constants import AIR_DENSITY_KG_PER_M3, STEP_H
+from parhelion.constants import AIR_DENSITY_KG_PER_M3
 from parhelion.design import HIDDEN, BoatDesign, Build, Obstacle, PanelGroup, Place, PlaceKind
 from parhelion.hull.air import raised_panels_m2
 from parhelion.hull.demand import demand_curve
@@ -25,6 +25,7 @@ from parhelion.panels.harvest import COVER_KEEPS
 from parhelion.panels.layout import PanelAt
 from parhelion.panels.shade import shares_towards, towards
 from parhelion.quantities import Frozen
+from parhelion.sun.timeline import HOUR_S
 from parhelion.units import MPS_PER_KNOT
 
 Array = NDArray[np.float64]
@@ -151,7 +152,7 @@ def _place(outlook: Outlook, place: Place, decks: list[DeckGroup]) -> PlaceBurde
     cover_wh = None
     if flexible:
         now = outlook.harvest.groups_w
-        shown = sum(float(now[g.id][outlook.light.shown].sum()) * STEP_H for g in flexible if g.id in now)
+        shown = sum(outlook.wh(now[g.id][outlook.light.shown]) for g in flexible if g.id in now)
         cover_wh = shown * (1 / COVER_KEEPS - 1 if flexible[0].covered else 1 - COVER_KEEPS)
     at = place.at
     return PlaceBurden(
@@ -205,9 +206,8 @@ def _blocked(design: BoatDesign) -> tuple[float, float]:
 def _seat_shade(outlook: Outlook) -> float | None:
     """Share of the seats under panels overhead that lies in their shade around noon, or None."""
     day, design = outlook.day, outlook.design
-    noon = day.index_at(day.solar_noon_at)
-    steps = np.arange(len(day.elevation_deg)) + 0.5
-    midday = (np.abs(steps - noon) * STEP_H <= MIDDAY_H) & (day.elevation_deg > 0)
+    noon_s = (day.solar_noon_at - day.starts_at).total_seconds()
+    midday = (np.abs(day.timeline.middles_s - noon_s) <= MIDDAY_H * HOUR_S) & (day.elevation_deg > 0)
     if not midday.any():
         return None
     shares = []

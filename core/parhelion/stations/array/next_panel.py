@@ -11,7 +11,6 @@ from math import ceil
 import numpy as np
 
 from parhelion.balance.outlook import Outlook, shown_outlook
-from parhelion.constants import STEP_H
 from parhelion.data import panel_models
 from parhelion.design import (
     HIDDEN,
@@ -234,7 +233,7 @@ def next_panels(outlook: Outlook) -> NextPanels:
     options = _one_more(design)
     options += [made for place in (*empty, *_new_places(design)) if (made := _filled(design, place))]
     base = miles_m(shown_outlook(design, outlook), measure)
-    here = float(outlook.shown_sun_w.sum() * STEP_H)
+    here = outlook.wh(outlook.shown_sun_w)
     found = [_weighed(outlook, measure, base, here, option) for option in options]
     found.sort(key=lambda item: -(item.gain_m if item.gain_m is not None else item.gain_wh))
     return NextPanels(
@@ -270,7 +269,7 @@ def _weighed(
         watts=watts,
         mass_kg=kg,
         price=price,
-        gain_wh=float(trial.shown_sun_w.sum() * STEP_H) - here_wh,
+        gain_wh=trial.wh(trial.shown_sun_w) - here_wh,
         gain_m=gain,
         gain_frac=gain / base if gain is not None and base > 0 else None,
         m_per_coin=gain / price if gain is not None and price > 0 else None,

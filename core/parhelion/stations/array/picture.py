@@ -14,7 +14,6 @@ from pydantic import Field
 from parhelion.balance.outlook import Outlook
 from parhelion.computing.kept import kept_by_arguments
 from parhelion.computing.together import together
-from parhelion.constants import STEP_H
 from parhelion.design import (
     LYING,
     BoatDesign,
@@ -235,7 +234,7 @@ def array_picture(
         sunset_index=day.dusk_index if day.sunset_at else None,
         heading_deg=design.plan.heading_deg,
         nameplate_w=design.nameplate_w,
-        day_wh=float(sun_w.sum() * STEP_H),
+        day_wh=outlook.wh(sun_w),
         sun_w=sun_w.tolist(),
         shade_wh=sum(p.day_wh / p.kept_frac - p.day_wh for p in panels if p.kept_frac > 0),
         mass_kg=design.panels_kg,
@@ -289,9 +288,9 @@ def _state_wh(outlook: Outlook, state: BoatState) -> float:
     """What the banks get on the shown day with the boat in a state [Wh]."""
     plan = outlook.design.plan
     if state is plan.state:
-        return float(outlook.shown_sun_w.sum() * STEP_H)
+        return outlook.wh(outlook.shown_sun_w)
     design = outlook.design.changed(plan=plan.model_copy(update={"state": state}))
-    return float(harvest(design, outlook.light.shown_alone).sun_w.sum() * STEP_H)
+    return outlook.wh(harvest(design, outlook.light.shown_alone).sun_w[0])
 
 
 def _sets(outlook: Outlook) -> list[SetYield]:
@@ -300,7 +299,7 @@ def _sets(outlook: Outlook) -> list[SetYield]:
     found = []
     for panel_set in (PanelSet.PLANNED, PanelSet.BUILT):
         design = outlook.design.changed(panel_set=panel_set)
-        day_wh = float(harvest(design, outlook.light.shown_alone).sun_w.sum() * STEP_H)
+        day_wh = outlook.wh(harvest(design, outlook.light.shown_alone).sun_w[0])
         found.append(
             SetYield(
                 panel_set=panel_set, nameplate_w=design.nameplate_w, mass_kg=design.panels_kg, day_wh=day_wh
@@ -343,7 +342,7 @@ def _deck_panels(outlook: Outlook, deck: DeckGroup, step_deg: float) -> list[Dec
     held = held_in(design, group)
     laid = _lay(here, deck.lit, headings_of(design), air_of(design), held, step_deg)
     leaves, given = deck.leaves, laid.given_wh * group.nameplate_w
-    tended = group_power_per_watt(design, light, deck, step_deg).sum() * STEP_H * group.nameplate_w
+    tended = outlook.wh(group_power_per_watt(design, light, deck, step_deg)[0]) * group.nameplate_w
     usual = given.mean() * leaves
     scale = float(tended / usual) if usual > 0 else 1.0
     return [
@@ -368,16 +367,17 @@ def _lay(
     light: Light, deck: DeckGroup, headings: tuple[float, ...], air: Air, held: Held | None, step_deg: float
 ) -> _Laid:
     """What each panel of a group gives and keeps: other edits cost nothing."""
-    number, leaves = len(deck.panels), deck.leaves
+    number, leaves, timeline = len(deck.panels), deck.leaves, light.timeline
 
     def energy(of: DeckGroup) -> Array:
         """Of each panel, the mean of the headings, shape (panels,)."""
 
         def at(heading: float) -> list[float]:
-            return [float(w.sum()) for w in panel_powers(light, of, heading, air, held, step_deg)]
+            powers = panel_powers(light, of, heading, air, held, step_deg)
+            return [float(timeline.over(w[0])) for w in powers]
 
         made = together([partial(at, heading) for heading in headings])
-        each = np.mean(made, axis=0) * STEP_H / leaves
+        each = np.mean(made, axis=0) / leaves
         return np.asarray(np.broadcast_to(np.repeat(each, leaves), number))
 
     bare = replace(deck, bodies=tuple(() for _ in deck.panels))

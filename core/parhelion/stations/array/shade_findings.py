@@ -5,7 +5,6 @@ from __future__ import annotations
 import numpy as np
 
 from parhelion.balance.outlook import Outlook
-from parhelion.constants import STEP_H
 from parhelion.design import LYING, BoatDesign, Obstacle, Point
 from parhelion.finding import Finding
 from parhelion.panels.bodies import body_of
@@ -34,7 +33,7 @@ HIDDEN_WORTH_H = 0.3
 
 def _shown_wh(outlook: Outlook, design: BoatDesign) -> float:
     """A what-if's shown day at the bank, from coarse sky tables: only to be set against another such [Wh]."""
-    return float(harvest(design, outlook.light.shown_alone, COARSE_DEG).sun_w.sum() * STEP_H)
+    return outlook.wh(harvest(design, outlook.light.shown_alone, COARSE_DEG).sun_w[0])
 
 
 def obstacle_costs(outlook: Outlook) -> dict[str, float]:

@@ -46,4 +46,5 @@ STATION = Station(
     readers=(Reader("modules", module_table),),
     lists=(Listing("panel-models", panel_list),),
     verbs=(Verb("harvest", harvest),),
+    told_at_rest=True,
 )

@@ -12,7 +12,6 @@ import numpy as np
 from numpy.typing import NDArray
 
 from parhelion.balance.outlook import Outlook, shown_outlook
-from parhelion.constants import STEP_H
 from parhelion.design import BoatDesign, Place, Tended
 from parhelion.panels.deck import DeckGroup, at_tilt, deck_of
 from parhelion.panels.harvest import kept_of
@@ -21,6 +20,7 @@ from parhelion.panels.tending import SETTINGS, Tilted, tilted_power
 from parhelion.quantities import Frozen, Sentence, distance, energy, sentence, words
 from parhelion.rail.cells import rail_kind
 from parhelion.rail.held_back import MEASURES, miles_m
+from parhelion.sun.daysteps import day_steps
 from parhelion.sun.light import Light, light_under
 
 Array = NDArray[np.float64]
@@ -143,7 +143,7 @@ def _hinge(outlook: Outlook, place: Place, groups: list[DeckGroup]) -> HingeAdvi
     mean = Tilted(swept[0].tilts_deg, np.mean([t.power for t in swept], axis=0), swept[0].blocks)
     clock = [_minutes(outlook, k + 0.5) for k in range(mean.power.shape[1])]
     best = mean.tilts_deg[mean.power.argmax(axis=0)]
-    day_wh = mean.power.sum(axis=1) * STEP_H
+    day_wh = outlook.timeline.over(mean.power)
     ways = _ways(outlook, place, float(mean.tilts_deg[int(day_wh.argmax())]))
     standing = groups[0].place
     now_w = mean.power[_index(mean, standing.tilt_deg)]
@@ -227,7 +227,7 @@ def _ways(outlook: Outlook, place: Place, best_deg: float) -> list[Way]:
     for key, label, changed in rows:
         kg = design.displacement_kg - (lighter if key == "gone" else 0.0)
         trial = shown_outlook(changed, outlook, kg)
-        wh, miles = float(trial.shown_sun_w.sum() * STEP_H), miles_m(trial, measure)
+        wh, miles = trial.wh(trial.shown_sun_w), miles_m(trial, measure)
         if key == "flat":
             flat_wh, flat_m = wh, miles
         known = bool(np.isfinite(miles) and np.isfinite(flat_m))
@@ -242,12 +242,12 @@ def _season(design: BoatDesign, groups: list[DeckGroup], label: str, month: int)
     date = Date(design.plan.date.year, month, 21)
     dated = design.changed(plan=design.plan.model_copy(update={"date": date}))
     light = light_under(design.site, date, design.plan.sky).mean
-    swept = _swept(dated, light, groups)
-    mean = np.mean([t.power.sum(axis=1) for t in swept], axis=0) * STEP_H
+    swept, hours = _swept(dated, light, groups), day_steps(design.site, date).timeline
+    mean = np.mean([hours.over(t.power) for t in swept], axis=0)
     best = int(mean.argmax())
 
     def day(way: Tended) -> float:
-        return float(np.mean([t.given(way, 0).sum() for t in swept]) * STEP_H)
+        return float(np.mean([hours.over(t.given(way, 0)) for t in swept]))
 
     return Season(
         label=label, flat_wh=float(mean[0]), best_wh=float(mean[best]),

@@ -6,7 +6,6 @@ from dataclasses import dataclass
 
 from parhelion.balance.outlook import Outlook
 from parhelion.computing.kept import once
-from parhelion.constants import STEP_H
 from parhelion.design import BoatDesign
 from parhelion.panels.deck import Deck, deck_of
 from parhelion.quantities import Fact, Why
@@ -36,7 +35,7 @@ class ArrayView:
     @property
     def day_wh(self) -> float:
         """The shown day's harvest at the bank [Wh]."""
-        return float(self.outlook.shown_sun_w.sum() * STEP_H)
+        return self.outlook.wh(self.outlook.shown_sun_w)
 
     def place_field(self, place_id: str, entry: str) -> str:
         """Pointer to an entry of a place."""

@@ -14,7 +14,6 @@ from parhelion.bank.store import (
 )
 from parhelion.bank.tape import blind_span, rest_volts
 from parhelion.bank.trim import stern_sinks_m
-from parhelion.constants import STEP_H
 from parhelion.design.chemistries import CHEMICALS
 from parhelion.finding import Finding, ordered
 from parhelion.quantities import (
@@ -271,8 +270,8 @@ def trims_by_the_stern(view: BankView) -> Finding | None:
 
 def house_goes_dark(view: BankView) -> Finding | None:
     """The house is not served all day."""
-    asked = float(view.outlook.house_w.sum() * STEP_H)
-    served = float(view.record[:, HOUSE].sum() * STEP_H)
+    asked = view.outlook.wh(view.outlook.house_w)
+    served = view.outlook.wh(view.record[:, HOUSE])
     if asked <= 0 or served > 0.995 * asked or view.outlook.aboard is None:
         return None
     two = view.outlook.two_banks

@@ -15,7 +15,6 @@ from parhelion.bank.store import (
     resistance_of,
 )
 from parhelion.bank.tape import blind_span, cut_out_volts, rest_volts, tape_volts
-from parhelion.constants import STEP_H, STEPS_PER_DAY
 from parhelion.design import Bank
 from parhelion.design.chemistries import CHEMICALS, Range
 from parhelion.quantities import Frozen
@@ -231,13 +230,13 @@ def bank_picture(outlook: Outlook, ask: SizingAsk = USUAL_ASK) -> BankPicture:
     """Everything the Bank station shows of a design."""
     design = outlook.design
     view = bank_view(outlook)
-    motor_wh = float(view.record[:, MOTOR].sum() * STEP_H)
+    motor_wh = outlook.wh(view.record[:, MOTOR])
     tanks = []
     if design.bank is not None:
         tanks.append(tank_of(design.bank, outlook, own=False))
     if design.house_bank is not None:
         tanks.append(tank_of(design.house_bank, outlook, own=True))
-    dark = np.zeros((STEPS_PER_DAY, 2))
+    dark = np.zeros((outlook.day.steps, 2))
     speeds = []
     if design.bank is not None:
         full = outlook.from_full
@@ -248,9 +247,9 @@ def bank_picture(outlook: Outlook, ask: SizingAsk = USUAL_ASK) -> BankPicture:
     return BankPicture(
         tanks=tanks,
         takes=_takes(outlook, tanks, motor_wh),
-        house_wh=float(outlook.house_w.sum() * STEP_H),
+        house_wh=outlook.wh(outlook.house_w),
         motor_wh=motor_wh,
-        harvest_wh=float(outlook.shown_sun_w.sum() * STEP_H),
+        harvest_wh=outlook.wh(outlook.shown_sun_w),
         speeds=speeds,
         habits=_habits(design.bank, view.swing_frac) if design.bank else [],
         best_hour_w=view.best_hour_w,

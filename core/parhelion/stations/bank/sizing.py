@@ -14,7 +14,6 @@ from parhelion.balance.flow import HOUSE, HOUSE_SOC, SOC, run_days
 from parhelion.balance.outlook import Outlook
 from parhelion.bank.joint import Aboard
 from parhelion.bank.store import Store
-from parhelion.constants import STEP_H, STEPS_PER_DAY
 from parhelion.design import Sky
 from parhelion.design.chemistries import CHEMICALS
 from parhelion.hull.demand import demand_curve
@@ -27,12 +26,14 @@ from parhelion.quantities import (
     words,
 )
 from parhelion.sun.light import light_under
+from parhelion.sun.timeline import HOUR_S
 
 SMALLEST, LARGEST = 0.01, 400.0  # of the present bank
 HALVINGS = 16  # of the logarithm of that range: to a sixth of a thousandth
 GREY_MEMBERS = 30  # of the ensemble's overcast days
 KEPT_SHARE = 0.9  # of them that must keep the house going
 SHORTFALL_WH = 0.5  # a house that got all but this much got everything
+LAST_STEP_H = 1 / 6  # what is asked stays this far within that
 LONGEST_HOURS = 72.0
 LONGEST_GREY_DAYS = 30
 
@@ -146,11 +147,11 @@ def _for_hours(
     if float(outlook.curve.power_at(speed_mps)) > outlook.rated_w:
         return _none(key, label, sentence("The drive does not give this speed."))
     watts = _watts_by_size(outlook, speed_mps)
-    dark = np.zeros((STEPS_PER_DAY, 2))
+    dark = np.zeros((outlook.day.steps, 2))
 
     def enough(size: float) -> bool:
         lasted, _ = hours_to_reserve(
-            dark, outlook.house_rows_w, outlook.motor_rows, watts(size), 1.0, start, STEP_H,
+            dark, outlook.house_rows_w, outlook.motor_rows, watts(size), 1.0, start, outlook.timeline.step_h,
             _aboard(outlook, size),
         )  # fmt: skip
         return bool(lasted >= wanted_h)
@@ -169,8 +170,8 @@ def _for_grey_days(outlook: Outlook, count: int) -> BankSize:
     if not outlook.house_w.any():
         return _none("grey", label, sentence("There is no house load to keep."))
     sun = np.ascontiguousarray(grey.harvest.by_bank_w[:GREY_MEMBERS])
-    asked_wh = float(outlook.house_w.sum() * STEP_H)
-    still = np.zeros(STEPS_PER_DAY)
+    asked_wh = outlook.wh(outlook.house_w)
+    still = np.zeros(outlook.day.steps)
 
     def enough(size: float) -> bool:
         aboard = _aboard(outlook, size)
@@ -178,8 +179,10 @@ def _for_grey_days(outlook: Outlook, count: int) -> BankSize:
         kept = np.ones(GREY_MEMBERS, dtype=bool)
         for day in range(count):
             rows = (np.arange(GREY_MEMBERS) + day * NEXT_MEMBER) % GREY_MEMBERS
-            record = run_days(sun[rows], outlook.house_rows_w, still, soc, own, STEP_H, aboard)
-            served = record[:, :, HOUSE].sum(axis=1) * STEP_H
+            record = run_days(
+                sun[rows], outlook.house_rows_w, still, soc, own, outlook.timeline.step_h, aboard
+            )
+            served = outlook.timeline.over(record[:, :, HOUSE])
             kept &= served >= asked_wh - SHORTFALL_WH
             soc = np.ascontiguousarray(record[:, -1, SOC])
             own = np.ascontiguousarray(record[:, -1, HOUSE_SOC])
@@ -208,15 +211,15 @@ def sizes(outlook: Outlook, ask: SizingAsk) -> list[BankSize]:
     if outlook.aboard is None:
         return []
     at = ask.speed_mps or outlook.plan_speed_mps
-    wanted = min(ask.hours, LONGEST_HOURS - STEP_H)
+    wanted = min(ask.hours, LONGEST_HOURS - LAST_STEP_H)
     label = sentence("{h} at {v}, no sun", h=hours(wanted), v=speed(at))
     found = [_for_hours(outlook, "hours", label, wanted, at, outlook.first_motoring_step)]
     day = outlook.day
-    night_h = (STEPS_PER_DAY - day.dusk_index) * STEP_H if day.sunset_at else 0.0
+    night_h = (day.timeline.ends_at - day.sunset_at).total_seconds() / HOUR_S if day.sunset_at else 0.0
     label = sentence("a night under way at {v}, {h} from dusk to dawn", v=speed(at), h=hours(night_h))
     if night_h > 0:
-        dusk = int(day.dusk_index) % STEPS_PER_DAY
-        found.append(_for_hours(outlook, "night", label, min(night_h, LONGEST_HOURS - STEP_H), at, dusk))
+        dusk = int(day.dusk_index) % day.steps
+        found.append(_for_hours(outlook, "night", label, min(night_h, LONGEST_HOURS - LAST_STEP_H), at, dusk))
     else:
         found.append(_none("night", label, sentence("The sun does not set on this day.")))
     return [*found, _for_grey_days(outlook, min(max(ask.grey_days, 1), LONGEST_GREY_DAYS))]

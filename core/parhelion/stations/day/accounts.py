@@ -20,7 +20,6 @@ from parhelion.balance.flow import (
     SOC,
 )
 from parhelion.balance.outlook import Outlook
-from parhelion.constants import STEP_H
 
 COLUMNS = (
     "clock", "array_w", "free_sources_w", "shore_w", "generator_w", "discharged_w",
@@ -50,7 +49,8 @@ def written_accounts(outlook: Outlook) -> str:
             row[DISCHARGED], made.conversion_w[shown, step],
             made.clipped_w[shown, step], *(row[column] for column in BOOKED),
         ]  # fmt: skip
-        sums = [total + float(value) * STEP_H for total, value in zip(sums, watts, strict=True)]
+        hours = outlook.timeline.step_h[step]
+        sums = [total + float(value) * hours for total, value in zip(sums, watts, strict=True)]
         clock = outlook.day.at_index(float(step)).strftime("%H:%M")
         writer.writerow([clock, *(f"{value:.2f}" for value in watts), f"{row[SOC]:.4f}"])
     writer.writerow(["sum, Wh", *(f"{value:.1f}" for value in sums), ""])

@@ -10,7 +10,7 @@ from numpy.typing import NDArray
 from parhelion.balance.flow import CURTAILED, RAN, REFUSED, SOC, STOPPED_BELOW
 from parhelion.balance.outlook import Outlook
 from parhelion.bank.store import FULL_CHARGE_FROM_C
-from parhelion.constants import SHOCK_V, STEP_H
+from parhelion.constants import SHOCK_V
 from parhelion.design import Sky
 from parhelion.design.chemistries import CHEMICALS
 from parhelion.finding import Finding, ordered
@@ -48,7 +48,7 @@ class DayView:
     """A day under its plan, ready for the rules: every member's record, and dusk."""
 
     outlook: Outlook
-    record: NDArray[np.float64]  # (n, 144, 14)
+    record: NDArray[np.float64]  # (n, t, 14)
     dusk: Dusk
 
     @property
@@ -57,7 +57,7 @@ class DayView:
 
     @property
     def harvest_wh(self) -> float:
-        return float(self.outlook.shown_sun_w.sum() * STEP_H)
+        return self.outlook.wh(self.outlook.shown_sun_w)
 
 
 def _why(view: DayView, method: str, *facts: Fact, doc: str = "day") -> Why:
@@ -111,8 +111,8 @@ def stops_at_reserve(view: DayView) -> Finding | None:
 def goes_to_waste(view: DayView) -> Finding | None:
     """Harvest that the bank would not take."""
     refused = view.shown[:, REFUSED] + view.shown[:, CURTAILED]
-    lost = float(refused.sum() * STEP_H)
-    given = float(view.outlook.harvest.array_w[view.outlook.light.shown].sum() * STEP_H)
+    lost = view.outlook.wh(refused)
+    given = view.outlook.wh(view.outlook.harvest.array_w[view.outlook.light.shown])
     if given <= 0 or lost < WASTE_FRAC * given:
         return None
     earnest = refused > WASTE_BEGINS_FRAC * refused.max()
@@ -179,7 +179,7 @@ def grey_day(view: DayView) -> Finding | None:
 
 def house_heavy(view: DayView) -> Finding | None:
     """The house takes a large share of the sun."""
-    house = float(view.outlook.house_w.sum() * STEP_H)
+    house = view.outlook.wh(view.outlook.house_w)
     if view.harvest_wh <= 0 or house < HOUSE_HEAVY_FRAC * view.harvest_wh:
         return None
     biggest = max(view.outlook.design.loads, key=lambda load: load.drawn_w * load.hours_per_day)
@@ -198,8 +198,8 @@ def house_heavy(view: DayView) -> Finding | None:
 
 def controller_clips(view: DayView) -> Finding | None:
     """A controller's current limit cuts the harvest."""
-    clipped = float(view.outlook.harvest.clipped_w[view.outlook.light.shown].sum() * STEP_H)
-    given = float(view.outlook.harvest.array_w[view.outlook.light.shown].sum() * STEP_H)
+    clipped = view.outlook.wh(view.outlook.harvest.clipped_w[view.outlook.light.shown])
+    given = view.outlook.wh(view.outlook.harvest.array_w[view.outlook.light.shown])
     if clipped < CLIP_FRAC * given or given == 0:
         return None
     return Finding(

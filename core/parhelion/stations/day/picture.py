@@ -10,7 +10,6 @@ from numpy.typing import NDArray
 from parhelion.balance.flow import CURTAILED, HOUSE, MOTOR, RAN, REFUSED, SOC
 from parhelion.balance.ledger import Ledger, ledger_of, others_w
 from parhelion.balance.outlook import Outlook
-from parhelion.constants import STEP_H, STEPS_PER_DAY
 from parhelion.design import SourceKind, Spell
 from parhelion.quantities import Frozen
 from parhelion.sun.climate import air_temperature_c
@@ -49,7 +48,7 @@ class Tick(Frozen):
 
 
 class DayPicture(Frozen):
-    """Lists over the 144 steps, unless said otherwise; indices count steps from the start of the day."""
+    """Lists over the steps, unless said otherwise; indices count steps from the start of the day."""
 
     starts_at: datetime
     clock_min: list[float]  # local clock at the start of each step, minutes after midnight
@@ -65,8 +64,8 @@ class DayPicture(Frozen):
     house_w: list[float]
     motor_w: list[float]
     thrown_away_w: list[float]  # refused by the bank, or curtailed without one
-    soc: list[float] | None  # 145 values, at the steps' edges
-    soc_low: list[float] | None  # 10 % of such days, 145 values
+    soc: list[float] | None  # at the steps' edges, one value more
+    soc_low: list[float] | None  # 10 % of such days
     soc_high: list[float] | None
     reserve_frac: float | None
     cut_out_frac: float | None
@@ -98,7 +97,7 @@ def day_picture(outlook: Outlook) -> DayPicture:
     ledger = ledger_of(outlook, record, shown_index)
     return DayPicture(
         starts_at=day.starts_at,
-        clock_min=[_clock(day.at_index(float(i))) for i in range(STEPS_PER_DAY)],
+        clock_min=list(outlook.timeline.clock_min),
         ticks=_ticks(outlook),
         sunrise_index=0.0 if day.sunrise_at else None,
         sunset_index=day.dusk_index if day.sunset_at else None,
@@ -137,7 +136,7 @@ def day_picture(outlook: Outlook) -> DayPicture:
         plan_speed_mps=outlook.plan_speed_mps,
         nameplate_w=design.nameplate_w,
         stopped=((shown[:, RAN] < 1 - 1e-9) & (outlook.motoring > 0)).tolist(),
-        zone=day.zone,
+        zone=day.timeline.zone.key,
         air_temperature_c=air_temperature_c(design),
         ledger=ledger,
         ledger_shares=ledger.shares,
@@ -148,7 +147,7 @@ def day_picture(outlook: Outlook) -> DayPicture:
 def _direct_wh(outlook: Outlook, shown: NDArray[np.float64]) -> float:
     """Of the motor's energy, what the sun of the same step gave after the house [Wh]."""
     left = np.maximum(outlook.live_net_w(outlook.shown_by_bank_w), 0.0)
-    return float(np.minimum(left, shown[:, MOTOR]).sum() * STEP_H)
+    return outlook.wh(np.minimum(left, shown[:, MOTOR]))
 
 
 def _clock(moment: datetime) -> float:
@@ -164,7 +163,7 @@ def _ticks(outlook: Outlook) -> list[Tick]:
         moment = first + timedelta(minutes=15 * quarter)
         local = moment.astimezone(day.starts_at.tzinfo)
         index = day.index_at(moment)
-        if local.minute == 0 and local.hour % TICK_H == 0 and 0 <= index <= STEPS_PER_DAY:
+        if local.minute == 0 and local.hour % TICK_H == 0 and 0 <= index <= day.steps:
             found.append(Tick(index=index, clock_min=local.hour * 60))
     return found
 

@@ -8,7 +8,6 @@ from parhelion.balance.flow import GENERATOR, SHORE
 from parhelion.balance.ledger import others_w
 from parhelion.balance.outlook import Outlook
 from parhelion.balance.sources import mean_wind_w
-from parhelion.constants import STEP_H
 from parhelion.design import Source, SourceKind
 from parhelion.finding import Finding
 from parhelion.quantities import Fact, Why, clock, energy, fraction, hours, power, sentence, speed, words
@@ -32,9 +31,9 @@ def _field(outlook: Outlook, source: Source, entry: str) -> str:
 
 def sun_share(outlook: Outlook, record: np.ndarray) -> Finding | None:
     """What share of the day the sun had."""
-    made = {kind: float(w.sum() * STEP_H) for kind, w in others_w(outlook, record).items()}
+    made = {kind: outlook.wh(w) for kind, w in others_w(outlook, record).items()}
     others = {kind: wh for kind, wh in made.items() if wh > 1}
-    sun = float(outlook.harvest.array_w[outlook.light.shown].sum() * STEP_H)
+    sun = outlook.wh(outlook.harvest.array_w[outlook.light.shown])
     if not others:
         return None
     whole = sun + sum(others.values())
@@ -87,7 +86,7 @@ def generator_runs(outlook: Outlook, record: np.ndarray) -> Finding | None:
     if not found:
         return None
     on = record[:, GENERATOR] > RUNS_W
-    ran_h = float(on.sum() * STEP_H)
+    ran_h = outlook.wh(on.astype(float))
     title = sentence("The generator stays off on this day")
     if on.any():
         first = outlook.day.at_index(float(np.flatnonzero(on)[0]))
@@ -114,7 +113,7 @@ def shore_charges(outlook: Outlook, record: np.ndarray) -> Finding | None:
     found = _of(outlook, SourceKind.SHORE)
     if not found or outlook.store is None:
         return None
-    given = float(record[:, SHORE].sum() * STEP_H)
+    given = outlook.wh(record[:, SHORE])
     moored = outlook.backup.watts[:2].sum() > 0
     if not moored:
         return Finding(

@@ -19,7 +19,6 @@ from numpy.typing import NDArray
 from parhelion.balance.outlook import Outlook, shown_outlook
 from parhelion.balance.pace import Pace, Speeds, pace_plan
 from parhelion.bank.store import energy_wh
-from parhelion.constants import STEP_H
 from parhelion.design import BoatDesign
 from parhelion.design.array import PANEL_KG_PER_W
 from parhelion.design.chemistries import CHEMICALS
@@ -87,7 +86,16 @@ def cycle_of(outlook: Outlook, speeds: Speeds) -> Cycle:
 
     def plan(start: float) -> Pace:
         return pace_plan(
-            net, outlook.motoring, STEP_H, start, start, floor, full, losses.into, losses.out, speeds
+            net,
+            outlook.motoring,
+            outlook.timeline.step_h,
+            start,
+            start,
+            floor,
+            full,
+            losses.into,
+            losses.out,
+            speeds,
         )
 
     def falls(pace: Pace) -> float:
@@ -122,7 +130,7 @@ def by_worth_m(base: Outlook, cycle: Cycle, trial: Outlook) -> float:
     sun = net_w(trial) - net_w(base)
     asked = trial.curve.power_at(pace.speed_mps) - base.curve.power_at(pace.speed_mps)
     asked = np.where(pace.motor_w > 0, np.nan_to_num(asked), 0.0) * base.motoring
-    worth = float((pace.sun_worth * (sun - asked)).sum() * STEP_H)
+    worth = base.wh(pace.sun_worth * (sun - asked))
     room = energy_wh(1.0, trial.store) - energy_wh(1.0, base.store)
     kept = energy_wh(trial.store.reserve, trial.store) - energy_wh(base.store.reserve, base.store)
     return worth + cycle.of_full * room + cycle.of_floor * kept
@@ -215,7 +223,7 @@ def _drive_step(base: Outlook, cycle: Cycle, speeds: Speeds) -> WorthStep | None
     again = cycle_of(stronger, speeds_over_watts(stronger))
     top = float(speeds.marginal[-1]) * 3600.0
     dear = np.minimum(pace.sun_worth, top)
-    worth = float((np.where(at_top, top - dear, 0.0) * base.motoring).sum() * STEP_H * added)
+    worth = base.wh(np.where(at_top, top - dear, 0.0) * base.motoring) * added
     return _step(
         "drive", sentence("a drive of {w}", w=power(base.curve.limit.power_w + added)), worth,
         again.pace.distance_m - pace.distance_m, 0.0, 0.0,

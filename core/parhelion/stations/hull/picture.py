@@ -274,7 +274,8 @@ def sun_lines(outlook: Outlook) -> list[SunLine]:
                     speed_mps=steady.speed_mps)
         )  # fmt: skip
     if design.plan.sky not in (Sky.OVERCAST, Sky.RAIN):
-        grey = replace(outlook, light=light_under(design.site, design.plan.date, Sky.OVERCAST))
+        dull_day = light_under(design.site, design.plan.date, Sky.OVERCAST).shown_alone
+        grey = replace(outlook, light=dull_day)
         dull = steady_speed(grey, solve_steady(grey))
         if dull.speed_mps and dull.power_w:
             found.append(

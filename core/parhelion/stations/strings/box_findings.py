@@ -5,7 +5,7 @@ from __future__ import annotations
 import numpy as np
 
 from parhelion.bank.store import charge_limit_a
-from parhelion.constants import SHOCK_V, STEP_H
+from parhelion.constants import SHOCK_V
 from parhelion.design import Sky
 from parhelion.finding import Finding
 from parhelion.quantities import (
@@ -205,13 +205,13 @@ def sun_by_bank(view: WiringView) -> Finding | None:
         return None
     outlook = view.outlook
     by_bank_w = outlook.clear_harvest.by_bank_w[0]
-    whole = by_bank_w.sum(axis=0) * STEP_H
+    whole = outlook.timeline.over(by_bank_w.T)
     if whole.sum() <= 0:
         return None
     share = float(whole[0] / whole.sum())
     back_w = sum(link.limit_w for link in design.links_between(design.house_bank, design.bank))
     spare_w = np.maximum(by_bank_w[:, 1] - outlook.house_rows_w[2:].sum(axis=0), 0.0)
-    spare, over = (float(watts.sum() * STEP_H) for watts in (spare_w, np.minimum(spare_w, back_w)))
+    spare, over = (outlook.wh(watts) for watts in (spare_w, np.minimum(spare_w, back_w)))
     starved = share == 0 and back_w == 0
     main, house = words(design.bank.name), words(design.house_bank.name)
     alone = sentence(

@@ -11,7 +11,6 @@ from dataclasses import replace
 
 from parhelion.balance.outlook import Outlook
 from parhelion.computing.progress import Report, silent
-from parhelion.constants import STEP_H
 from parhelion.design import Bank, BoatDesign, Controller, PanelGroup
 from parhelion.design.refit import Refit, refit
 from parhelion.panels.harvest import harvest
@@ -128,7 +127,7 @@ def _day_wh(design: BoatDesign, outlook: Outlook, group: PanelGroup, controller:
     panels = tuple(group if g.id == group.id else g for g in design.panels)
     others = tuple(c for c in design.controllers if c.id != controller.id)
     whole = design.changed(panels=panels, controllers=(*others, controller))
-    return float(harvest(whole, outlook.light.mean).groups_w[group.id].sum() * STEP_H)
+    return outlook.wh(harvest(whole, outlook.light.mean).groups_w[group.id][0])
 
 
 def _proposal(
@@ -192,7 +191,7 @@ def propose(outlook: Outlook, report: Report = silent) -> Proposals:
     Proposals
         None where there is no bank, or no controller of the list suits any group.
     """
-    now = float(harvest(outlook.design, outlook.light.mean).sun_w.sum() * STEP_H)
+    now = outlook.wh(harvest(outlook.design, outlook.light.mean).sun_w[0])
     now -= sum(24.0 * c.count * c.own_power_w for c in outlook.design.controllers)
     year = _year_wh(outlook.design)
     design = outlook.design.changed(strings=())

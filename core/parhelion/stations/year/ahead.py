@@ -17,7 +17,6 @@ from numpy.typing import NDArray
 
 from parhelion.balance.flow import GENERATOR, HOUSE_SOC, RAN, SOC, run_days
 from parhelion.balance.outlook import Outlook, outlook_under
-from parhelion.constants import STEP_H
 from parhelion.design import BoatDesign, Sky, TripDay
 from parhelion.design.plan import Trip
 from parhelion.hull.demand import demand_curve
@@ -136,7 +135,15 @@ def days_ahead(design: BoatDesign) -> DaysAhead | None:
             index = clear_sky_index(day.sky, middle_day(year, month) + timedelta(days=number), RUNS)
         watts = boat.plan_motor_w if day.out else np.zeros(index.shape[1])
         record = run_days(
-            _sun(boat, index), boat.house_rows_w, watts, soc, own, STEP_H, aboard, boat.backup, running
+            _sun(boat, index),
+            boat.house_rows_w,
+            watts,
+            soc,
+            own,
+            boat.timeline.step_h,
+            aboard,
+            boat.backup,
+            running,
         )
         running = np.ascontiguousarray(record[:, -1, GENERATOR] > 0)
         soc, own = np.ascontiguousarray(record[:, -1, SOC]), np.ascontiguousarray(record[:, -1, HOUSE_SOC])

@@ -65,7 +65,7 @@ def climate_told(site: Site) -> Sentence:
 
 def _month(site: Site, year: int, month: int) -> ClimateMonth:
     day = day_steps(site, middle_day(year, month))
-    clear, outside = daily_wh_per_m2(day.clear_ghi_w_per_m2), outside_wh_per_m2(day)
+    clear, outside = daily_wh_per_m2(day, day.clear_ghi_w_per_m2), outside_wh_per_m2(day)
     if clear <= 0 or outside <= 0:
         return ClimateMonth(
             month=month,

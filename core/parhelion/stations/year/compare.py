@@ -104,7 +104,7 @@ def compare(named: list[tuple[str, BoatDesign]], report: Report = silent) -> Com
             name=name,
             months=year.months,
             year_m=sum(m.middle_m for m in year.months) * 365.25 / 12,
-            differences=changes(designs[0], design),
+            differences=[c for c in changes(designs[0], design) if c.field not in ("/name", "/note")],
         )
         for (name, design), year in zip(named, years, strict=True)
     ]

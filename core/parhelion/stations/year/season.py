@@ -21,11 +21,11 @@ from numpy.typing import NDArray
 
 from parhelion.balance.days_on_end import HOUSE_WH, LOST_WH, MOTOR_WH, RAN_H, REFUSED_WH, STOPPED, run_chain
 from parhelion.balance.outlook import Outlook, outlook_under
-from parhelion.balance.steady import motor_of, steady_power
+from parhelion.balance.steady import fullest_start, motor_of, steady_power
 from parhelion.computing.kept import kept_by_arguments
 from parhelion.computing.progress import Report, silent
-from parhelion.constants import STEP_H
 from parhelion.design import BoatDesign, Spot
+from parhelion.design.reads import Reads, kept
 from parhelion.hull.demand import DemandCurve, demand_curve
 from parhelion.quantities import Frozen, Sentence, hours, power, sentence, speed, words
 from parhelion.stations.year.climate import climate_told
@@ -33,6 +33,7 @@ from parhelion.sun.climate import usual_air_temperature_c
 from parhelion.sun.daysteps import day_at
 from parhelion.sun.generated import DAYS, middle_day, month_of
 from parhelion.sun.light import Light, split
+from parhelion.sun.timeline import HOUR_S
 
 Array = NDArray[np.float64]
 
@@ -119,14 +120,19 @@ def _days_of(design: BoatDesign, month: int, curve: DemandCurve, days: int) -> t
 
 
 def _steady_w(outlook: Outlook, by_bank_w: Array) -> tuple[float, float]:
-    """Watts that a day sustains, and its start charge; 0 where not even the idle draw is."""
+    """Watts that a day sustains, and the fullest start it gives back; 0 where not even the idle draw is."""
     assert outlook.aboard is not None
-    found = steady_power(
-        np.ascontiguousarray(by_bank_w), outlook.house_rows_w, outlook.motor_rows, outlook.curve.idle_w,
-        outlook.rated_w, STEP_H, outlook.aboard,
+    day, hours = np.ascontiguousarray(by_bank_w), outlook.timeline.step_h
+    watts, soc, own = steady_power(
+        day, outlook.house_rows_w, outlook.motor_rows, outlook.curve.idle_w, outlook.rated_w, hours,
+        outlook.aboard,
     )  # fmt: skip
-    watts = float(found[0])
-    return (watts, float(found[1])) if watts > outlook.curve.idle_w else (0.0, 1.0)
+    if watts <= outlook.curve.idle_w:
+        return 0.0, 1.0
+    start = fullest_start(
+        day, outlook.house_rows_w, outlook.motor_rows, watts, soc, own, hours, outlook.aboard
+    )
+    return float(watts), float(start)
 
 
 def _speed(outlook: Outlook, watts: float, band: float = 0.0) -> float:
@@ -142,7 +148,7 @@ def _month(design: BoatDesign, month: int, curve: DemandCurve, number: int) -> S
     days, sun_h, asked_h = _days_of(design, month, curve, number)
     outlook = days.outlook
     mean = days.by_bank_w.mean(axis=0)
-    harvest_wh = float(mean.sum() * STEP_H)
+    harvest_wh = outlook.wh(mean.sum(axis=1))
     asked = design.plan.speed_mps
     wish_w = float(curve.power_at(asked))
     if outlook.aboard is None:
@@ -153,7 +159,7 @@ def _month(design: BoatDesign, month: int, curve: DemandCurve, number: int) -> S
     chain = run_chain(
         np.ascontiguousarray(days.by_bank_w), outlook.house_rows_w, motor_of(outlook.motor_rows, watts),
         np.ascontiguousarray(outlook.motoring if watts else np.zeros_like(outlook.motoring)), start, start,
-        STEP_H, outlook.aboard,
+        outlook.timeline.step_h, outlook.aboard,
     )  # fmt: skip
     metres = chain[:, RAN_H] * 3600.0 * _speed(outlook, watts)
     poor, middle, good = (float(v) for v in np.quantile(metres, (POOR, 0.5, GOOD)))
@@ -179,16 +185,16 @@ def _without_bank(
 
     def metres(watts: Array, band: float = 0.0) -> Array:
         speeds = np.where(watts > outlook.curve.idle_w, outlook.curve.speed_at(watts, band), 0.0)
-        return np.asarray((speeds * outlook.motoring).sum(axis=-1) * STEP_H * 3600.0)
+        return outlook.timeline.over(speeds * outlook.motoring) * HOUR_S
 
     far = metres(left)
     over = max(outlook.hours * 3600.0, 1.0)
     poor, middle, good = (float(v) for v in np.quantile(far, (POOR, 0.5, GOOD)))
     clear = np.minimum(np.maximum(days.clear_w.sum(axis=1) - outlook.house_w, 0.0), outlook.rated_w)
     wished = (left >= float(outlook.curve.power_at(asked))) & (outlook.motoring > 0)
-    motor_wh = float((np.where(turns, left, 0.0) * outlook.motoring).sum(axis=1).mean() * STEP_H)
+    motor_wh = float(outlook.timeline.over(np.where(turns, left, 0.0) * outlook.motoring).mean())
     house = np.minimum(days.by_bank_w.sum(axis=2), outlook.house_w)
-    house_wh = float(house.sum(axis=1).mean() * STEP_H)
+    house_wh = float(outlook.timeline.over(house).mean())
     dull = left[int(np.argsort(left.sum(axis=1), kind="stable")[int(POOR * len(left))])]
     return SeasonMonth(
         month=month, sun_h=sun_h, asked_sun_h=asked_h, motoring_h=outlook.hours,
@@ -198,7 +204,7 @@ def _without_bank(
         kept_frac=float((turns | (outlook.motoring == 0)).all(axis=1).mean()),
         harvest_wh=harvest_wh, motor_wh=motor_wh, house_wh=house_wh,
         refused_wh=max(harvest_wh - motor_wh - house_wh, 0.0), lost_wh=0.0,
-        wished_h=float(wished.sum(axis=1).mean() * STEP_H),
+        wished_h=float(outlook.timeline.over(wished.astype(float)).mean()),
     )  # fmt: skip
 
 
@@ -255,6 +261,13 @@ def _verdict(design: BoatDesign, now: SeasonMonth, worst: SeasonMonth, best: Sea
     )
 
 
+SEASON_READS = Reads.all_but(
+    "name", "note", "claimed_w", "own_controllers", "wiring", "plan.trip", "plan.budget", "plan.sky",
+    "plan.start_charge_frac", "plan.air_temperature_c", "site.name",
+)  # fmt: skip
+
+
+@kept(SEASON_READS, 12, aside="report")
 def season(design: BoatDesign, days: int = DAYS, report: Report = silent) -> WholeSeason:
     """A year of a design on the days that its place has.
 

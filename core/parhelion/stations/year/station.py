@@ -13,7 +13,7 @@ from parhelion.stations.year.ahead import days_ahead
 from parhelion.stations.year.climate import climate_picture
 from parhelion.stations.year.compare import compare
 from parhelion.stations.year.findings import year_findings
-from parhelion.stations.year.season import season
+from parhelion.stations.year.season import SEASON_READS, season
 from parhelion.stations.year.terminal import ahead, season_table, upgrades
 from parhelion.stations.year.upgrades import upgrade_steps
 from parhelion.sun.forecast import Forecast
@@ -39,7 +39,7 @@ STATION = Station(
     studies=(Study("climate", climate_picture), Study("ahead", days_ahead, at_rest=True)),
     readers=(Reader("weather", weather_file), Reader("forecast/read", forecast_text)),
     works=(
-        Work("season", season),
+        Work("season", season, SEASON_READS),
         Work("upgrades", upgrade_steps),
         Work("comparison", compare, several=True),
     ),

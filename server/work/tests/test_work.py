@@ -12,7 +12,6 @@ from django.test import TransactionTestCase
 from parhelion.balance.outlook import outlook_of
 from parhelion.formats.boat_file import read_boat
 from parhelion.stations.year.upgrades import upgrade_ladder
-
 from runs import worker
 from runs.kinds import WORK, Kind
 from runs.models import Run

@@ -7,8 +7,8 @@ import uuid
 from django.db import models
 
 
-class Run(models.Model):
-    """One piece of long work. `boot_id` is the program's start that works on it: another's is interrupted."""
+class Work(models.Model):
+    """One piece of long work. `boot_id` is the program's start that is at it: another's is interrupted."""
 
     class Status(models.TextChoices):
         WAITING = "waiting"
