@@ -10,7 +10,9 @@ import numpy as np
 from parhelion.bank.joint import Aboard, Joint
 from parhelion.bank.store import Store
 from parhelion.design import BoatDesign
+from parhelion.finding import Finding
 from parhelion.formats.migrations import MIGRATIONS
+from parhelion.stations.registry import BY_NAME
 
 REFERENCES = Path(__file__).parent / "references"
 
@@ -57,3 +59,19 @@ def house_rows(essential=0.0, other=0.0, own_essential=0.0, own_other=0.0) -> np
 def motor_rows(motoring=1.0, relief=0.0, idle=0.0) -> np.ndarray:
     """The motor as the kernels take it, shape (3, 144)."""
     return np.array([np.broadcast_to(row, 144) for row in (motoring, relief, idle)], dtype=float)
+
+
+STEP_H = 1 / 6  # of the ten-minute steps that most cases are made of
+HOURS = np.full(144, STEP_H)
+
+
+def picture(station: str, design: BoatDesign, **asked: Any) -> Any:
+    """A station's picture of a design."""
+    study = BY_NAME[station].study("picture")
+    assert study is not None
+    return study.about(design, **asked)
+
+
+def findings_of(station: str, design: BoatDesign) -> list[Finding]:
+    """What a station tells of a design."""
+    return BY_NAME[station].told(design)

@@ -6,13 +6,9 @@ import unittest
 from pathlib import Path
 
 from parhelion.formats.plain import told
-from parhelion.stations.array.picture import array_advice
-from parhelion.stations.bank.picture import bank_picture
-from parhelion.stations.day.picture import day_picture
-from parhelion.stations.hull.picture import hull_picture
 from parhelion.stations.registry import warning_counts
 
-from tests.cases import boat
+from tests.cases import boat, findings_of
 from tests.test_runs import runs
 
 METHODS = Path(__file__).resolve().parents[2] / "docs" / "methods"
@@ -190,10 +186,10 @@ ARRAY = {
 
 
 class FindingsTest(unittest.TestCase):
-    def check(self, table, draw):
+    def check(self, table, station):
         for name, (loud, quiet) in table.items():
             with self.subTest(name):
-                found = {finding.id: finding for finding in draw(boat(**loud)).findings}
+                found = {finding.id: finding for finding in findings_of(station, boat(**loud))}
                 self.assertIn(name, found)
                 finding = found[name]
                 text = f"{told(finding.title)} {told(finding.detail)}"
@@ -202,55 +198,55 @@ class FindingsTest(unittest.TestCase):
                 self.assertTrue(finding.why.method and finding.why.source)
                 self.assertTrue((METHODS / f"{finding.why.doc}.md").is_file(), finding.why.doc)
                 if quiet is not None:  # None: it always stands
-                    self.assertNotIn(name, {item.id for item in draw(boat(**quiet)).findings})
+                    self.assertNotIn(name, {item.id for item in findings_of(station, boat(**quiet))})
 
     def test_hull(self):
-        self.check(HULL, hull_picture)
+        self.check(HULL, "hull")
 
     def test_bank(self):
-        self.check(BANK, bank_picture)
+        self.check(BANK, "bank")
 
     def test_array(self):
-        self.check(ARRAY, array_advice)
+        self.check(ARRAY, "array")
 
     def test_wrong_sums_are_named_for_what_they_are(self):
         for claim, words in (
             ({"claimed_ah": 560}, "in series"), ({"claimed_wh": 14336}, "counts the series twice"),
             ({"claimed_wh": 6451}, "usable, not what it holds"), ({"claimed_wh": 5000}, "not what the units make"),
         ):  # fmt: skip
-            picture = bank_picture(boat(**bank(unit_v=12.8, series=2, **claim)))
-            found = next(item for item in picture.findings if item.id == "claims_disagree")
+            told_of = findings_of("bank", boat(**bank(unit_v=12.8, series=2, **claim)))
+            found = next(item for item in told_of if item.id == "claims_disagree")
             self.assertIn(words, told(found.title))
         lead = next(
             f
-            for f in bank_picture(boat(**bank(chemistry="agm", unit_v=24))).findings
+            for f in findings_of("bank", boat(**bank(chemistry="agm", unit_v=24)))
             if f.id == "usable_is_less"
         )
         self.assertIn("lead bank", told(lead.title))
-        deadly = next(f for f in bank_picture(boat(**bank(unit_v=128))).findings if f.id == "high_volts")
+        deadly = next(f for f in findings_of("bank", boat(**bank(unit_v=128))) if f.id == "high_volts")
         self.assertIn("kill", told(deadly.title))
-        quick = next(f for f in bank_picture(boat(**bank(unit_ah=60))).findings if f.id == "feeds_the_motor")
+        quick = next(f for f in findings_of("bank", boat(**bank(unit_ah=60))) if f.id == "feeds_the_motor")
         self.assertEqual((quick.level, "C asked of a 1C bank" in told(quick.title)), ("warn", True))
 
     def test_the_course_line_counts_what_the_stations_show(self):
         design = boat(**bank(unit_ah=60))
         counts = warning_counts(design)
-        for key, draw in (("hull", hull_picture), ("bank", bank_picture), ("day", day_picture)):
-            shown = sum(item.level == "warn" for item in draw(design).findings)
-            self.assertEqual(getattr(counts, key), shown, key)
+        self.assertEqual(list(counts), ["hull", "bank", "array", "strings", "day", "year"])
+        for key, count in counts.items():
+            self.assertEqual(sum(item.level == "warn" for item in findings_of(key, design)), count, key)
 
     def test_day(self):
-        self.check(DAY, day_picture)
+        self.check(DAY, "day")
 
     def test_whose_curve_it_is(self):
         for count, start in ((0, "No runs"), (2, "2 of your own"), (4, "Your runs set")):
-            finding = next(f for f in hull_picture(boat(runs=runs(count))).findings if f.id == "curve_source")
+            finding = next(f for f in findings_of("hull", boat(runs=runs(count))) if f.id == "curve_source")
             self.assertTrue(told(finding.title).startswith(start))
             self.assertEqual(finding.level == "good", count == 4)
 
     def test_cautions_of_harm_always_stand_and_come_last(self):
-        for draw, name in ((hull_picture, "strongest_head_wind"), (day_picture, "live_wires")):
-            self.assertTrue(draw(boat()).findings[-1].caution)
-            self.assertEqual(draw(boat()).findings[-1].id, name)
-        high = next(f for f in day_picture(boat(banks__0__nominal_v=96)).findings if f.id == "live_wires")
+        for station, name in (("hull", "strongest_head_wind"), ("day", "live_wires")):
+            last = findings_of(station, boat())[-1]
+            self.assertEqual((last.caution, last.id), (True, name))
+        high = next(f for f in findings_of("day", boat(banks__0__nominal_v=96)) if f.id == "live_wires")
         self.assertEqual(high.level, "warn")

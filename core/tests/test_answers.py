@@ -12,10 +12,8 @@ from parhelion.hull.demand import demand_curve
 from parhelion.rail.answers import answers_for
 from parhelion.rail.held_back import active_limits, with_panel
 from parhelion.rail.speeds import bank_power_w, solve_steady, steady_mps
-from parhelion.stations.day.picture import day_picture
-from parhelion.stations.hull.picture import hull_picture
 
-from tests.cases import boat
+from tests.cases import boat, picture
 
 NOON = datetime(2027, 6, 13, 11, 3, tzinfo=UTC)
 
@@ -201,33 +199,33 @@ class HeldBackTest(unittest.TestCase):
 class PicturesTest(unittest.TestCase):
     def test_crossing_and_rail_agree(self):
         design = boat(plan__sky="broken")
-        found, picture = answers_for(design, NOON), hull_picture(design)
-        lines = {line.key: line for line in picture.lines}
+        found, drawn = answers_for(design, NOON), picture("hull", design)
+        lines = {line.key: line for line in drawn.lines}
         self.assertEqual(lines["day"].speed_mps, found.sun_only_steady.speed_mps)
         self.assertEqual(lines["day"].power_w, found.sun_only_steady.power_w)
         self.assertEqual(lines["noon"].speed_mps, found.sun_only_noon.speed_mps)
         curve = demand_curve(design)
-        for line in picture.lines:
+        for line in drawn.lines:
             self.assertAlmostEqual(float(curve.power_at(line.speed_mps)) / line.power_w, 1, delta=3e-3)
         self.assertTrue(
             all(
                 low <= mid <= high
-                for low, mid, high in zip(picture.low_w, picture.power_w, picture.high_w, strict=True)
+                for low, mid, high in zip(drawn.low_w, drawn.power_w, drawn.high_w, strict=True)
             )
         )
 
     def test_day_and_rail_agree(self):
         design = boat(plan__sky="broken")
-        found, picture = answers_for(design, NOON), day_picture(design)
-        at = picture.sunset_index
+        found, drawn = answers_for(design, NOON), picture("day", design)
+        at = drawn.sunset_index
         low = int(at)
-        dusk = picture.soc[low] + (picture.soc[low + 1] - picture.soc[low]) * (at - low)
+        dusk = drawn.soc[low] + (drawn.soc[low + 1] - drawn.soc[low]) * (at - low)
         self.assertAlmostEqual(dusk, found.bank_at_dusk.soc_frac)
-        self.assertEqual(len(picture.soc), 145)
+        self.assertEqual(len(drawn.soc), 145)
         self.assertAlmostEqual(
-            sum(m.end - m.start for m in picture.motoring) / 6, found.sun_only_steady.hours, places=6
+            sum(m.end - m.start for m in drawn.motoring) / 6, found.sun_only_steady.hours, places=6
         )
-        self.assertEqual([tick.clock_min for tick in picture.ticks][:2], [240, 360])
+        self.assertEqual([tick.clock_min for tick in drawn.ticks][:2], [240, 360])
 
     def test_compared_with_a_variant_the_cells_carry_the_change(self):
         kept, now = boat(), boat(panels__0__count=5)

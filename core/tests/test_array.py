@@ -7,7 +7,6 @@ from datetime import date
 
 import numpy as np
 import pandas as pd
-from parhelion.constants import STEP_H
 from parhelion.design import PanelGroup, Place
 from parhelion.panels.harvest import harvest
 from parhelion.panels.layout import most_that_fit
@@ -15,7 +14,7 @@ from parhelion.sun.daysteps import day_steps
 from parhelion.sun.light import Light, clear_light, light_under, split
 from pvlib import irradiance, location, pvsystem, temperature
 
-from tests.cases import boat, cases
+from tests.cases import STEP_H, boat, cases
 from tests.test_sun import site_of
 
 
@@ -35,7 +34,7 @@ class HarvestTest(unittest.TestCase):
             for word, index in inputs["words"].items():
                 with self.subTest(case=name, sky=word):
                     ghi = index * day.clear_ghi_w_per_m2[None, :]
-                    light = Light(day, ghi, *split(day, ghi), 0, (name, word))
+                    light = Light(day, ghi, *split(day, ghi), 0)
                     made = harvest(design, light).sun_w
                     expected = case["expected"][word]
                     self.assertAlmostEqual(

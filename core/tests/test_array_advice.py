@@ -7,7 +7,6 @@ import unittest
 import numpy as np
 from parhelion.balance.outlook import outlook_of
 from parhelion.cli import told
-from parhelion.constants import STEP_H
 from parhelion.data import panel_models
 from parhelion.design import BoatDesign, Build, PanelModel
 from parhelion.formats.module_table import read_modules
@@ -16,13 +15,12 @@ from parhelion.hull.resistance import service_resistance
 from parhelion.panels.datasheet import doubts
 from parhelion.panels.harvest import harvest
 from parhelion.stations.array.burden import burden, fold_mps, gust_n
-from parhelion.stations.array.findings import array_findings, array_view
 from parhelion.stations.array.next_panel import next_panels
 from parhelion.stations.array.tilt import tilt_advice
 from parhelion.stations.array.year import through_year
 from parhelion.sun.light import clear_light
 
-from tests.cases import boat
+from tests.cases import STEP_H, boat, findings_of
 from tests.test_deck import WING
 
 STERN = {**WING, "places__0__faces": "stern", "places__0__at": {"x_m": 0.0, "y_m": -3.0, "z_m": 1.4}}
@@ -131,7 +129,8 @@ class ThroughYearTest(unittest.TestCase):
 
 class NextPanelTest(unittest.TestCase):
     def test_each_gain_is_the_rail_of_that_boat(self):
-        outlook = outlook_of(boat(**WING))
+        design = boat(**WING)
+        outlook = outlook_of(design)
         found = next_panels(outlook)
         gains = [item.gain_m for item in found.candidates]
         self.assertEqual(gains, sorted(gains, reverse=True))
@@ -139,14 +138,14 @@ class NextPanelTest(unittest.TestCase):
         best = found.candidates[0]
         self.assertGreater(best.gain_wh, 0)
         self.assertAlmostEqual(best.m_per_kg * best.mass_kg, best.gain_m)
-        grown = outlook_of(best.design)
+        grown = outlook_of(best.refit.of(design))
         self.assertAlmostEqual(
             float((grown.shown_sun_w.sum() - outlook.shown_sun_w.sum()) * STEP_H), best.gain_wh, delta=1.0
         )
 
     def test_a_panel_that_was_tried_leaves_room_for_another(self):
-        once = next_panels(outlook_of(boat())).candidates[0].design
-        twice = next_panels(outlook_of(once)).candidates[0].design
+        once = next_panels(outlook_of(boat())).candidates[0].refit.of(boat())
+        twice = next_panels(outlook_of(once)).candidates[0].refit.of(once)
         self.assertEqual(len(twice.panels), 3)
         BoatDesign.model_validate(twice.model_dump())
 
@@ -203,8 +202,8 @@ class CrossingTest(unittest.TestCase):
     def test_the_shade_finding_names_rows_place_hour_and_move(self):
         aerial = {"id": "aerial", "name": "Aerial", "radius_m": 0.05, "foot": {"x_m": 2.6, "y_m": -0.5, "z_m": 0.8},
                   "tip": {"x_m": 2.6, "y_m": -0.5, "z_m": 5.0}}  # fmt: skip
-        view = array_view(outlook_of(boat(**WING, obstacles=[aerial])))
-        finding = next(f for f in array_findings(view) if f.id == "shade_costs")
+        found = findings_of("array", boat(**WING, obstacles=[aerial]))
+        finding = next(f for f in found if f.id == "shade_costs")
         self.assertRegex(
             told(finding.detail), r"At \d\d:00 it crosses [1-6] of 6 cell rows of a panel on Canopy"
         )

@@ -13,10 +13,9 @@ from parhelion.bank.tape import blind_span, rest_volts, tape_volts
 from parhelion.bank.trim import stern_sinks_m
 from parhelion.design import Bank
 from parhelion.rail.stores import hours_at
-from parhelion.stations.bank.picture import bank_picture
 from parhelion.stations.bank.sizing import SizingAsk, sizes
 
-from tests.cases import boat, cases
+from tests.cases import boat, cases, picture
 
 
 def bank(**changes) -> Bank:
@@ -145,11 +144,11 @@ class SizingTest(unittest.TestCase):
         self.assertIn("does not set", night.reason.text)
 
     def test_the_picture_adds_up(self):
-        picture = bank_picture(boat())
-        tank = picture.tanks[0]
-        self.assertAlmostEqual(sum(t.energy_wh for t in picture.takes if t.kind != "motor"), picture.house_wh)
+        drawn = picture("bank", boat())
+        tank = drawn.tanks[0]
+        self.assertAlmostEqual(sum(t.energy_wh for t in drawn.takes if t.kind != "motor"), drawn.house_wh)
         self.assertTrue(tank.working_wh < tank.usable_wh < tank.held_wh <= tank.nominal_wh)
         self.assertEqual(tank.charge_limit_a, charge_limit_a(boat().banks[0]))
-        hours = [row.hours for row in picture.speeds if row.hours is not None]
+        hours = [row.hours for row in drawn.speeds if row.hours is not None]
         self.assertEqual(hours, sorted(hours, reverse=True))
-        self.assertEqual(bank_picture(boat(banks=[])).tanks, [])
+        self.assertEqual(picture("bank", boat(banks=[])).tanks, [])

@@ -5,27 +5,25 @@ from __future__ import annotations
 import unittest
 
 import numpy as np
-from parhelion.constants import STEP_H
-from parhelion.stations.day.picture import day_picture
 
-from tests.cases import boat
+from tests.cases import STEP_H, boat, picture
 
 
 def at(latitude: float, longitude: float, date: str, **changes):
     site = {"name": "x", "latitude_deg": latitude, "longitude_deg": longitude}
-    return day_picture(boat(site=site, plan__date=date, **changes))
+    return picture("day", boat(site=site, plan__date=date, **changes))
 
 
 class DayPictureTest(unittest.TestCase):
     def test_ticks_stand_on_whole_even_hours_in_any_zone(self):
         for latitude, longitude, zone in ((22.6, 88.4, "Asia/Kolkata"), (-31.6, 128.9, "Australia/Eucla"),
                                           (52.3, 4.9, "Europe/Amsterdam"), (0.0, -150.0, "Etc/GMT+10")):  # fmt: skip
-            picture = at(latitude, longitude, "2027-06-13")
-            self.assertEqual(picture.zone, zone)
-            self.assertEqual(len(picture.ticks), 12)
-            for tick in picture.ticks:
+            drawn = at(latitude, longitude, "2027-06-13")
+            self.assertEqual(drawn.zone, zone)
+            self.assertEqual(len(drawn.ticks), 12)
+            for tick in drawn.ticks:
                 step = min(int(tick.index), 143)
-                shown = picture.clock_min[step] + (tick.index - step) * 10
+                shown = drawn.clock_min[step] + (tick.index - step) * 10
                 self.assertAlmostEqual((shown - tick.clock_min + 720) % 1440 - 720, 0, delta=0.02)
 
     def test_the_night_the_clock_changes_has_a_jump_in_its_ticks(self):
@@ -49,27 +47,27 @@ class DayPictureTest(unittest.TestCase):
 
     def test_the_drawn_watts_add_up_to_the_ledger(self):
         for changes in ({}, {"banks": []}, {"plan__speed_mps": 2.8, "plan__start_charge_frac": 0.35}):
-            picture = day_picture(boat(plan__sky="broken", **changes))
-            ledger = picture.ledger
-            self.assertAlmostEqual(sum(picture.motor_w) * STEP_H, ledger.motor_wh, places=6)
-            self.assertAlmostEqual(sum(picture.house_w) * STEP_H, ledger.house_wh, places=6)
+            drawn = picture("day", boat(plan__sky="broken", **changes))
+            ledger = drawn.ledger
+            self.assertAlmostEqual(sum(drawn.motor_w) * STEP_H, ledger.motor_wh, places=6)
+            self.assertAlmostEqual(sum(drawn.house_w) * STEP_H, ledger.house_wh, places=6)
             thrown = ledger.refused_wh + ledger.curtailed_wh
-            self.assertAlmostEqual(sum(picture.thrown_away_w) * STEP_H, thrown, places=6)
-            harvest = sum(sum(group.power_w) for group in picture.groups) * STEP_H
+            self.assertAlmostEqual(sum(drawn.thrown_away_w) * STEP_H, thrown, places=6)
+            harvest = sum(sum(group.power_w) for group in drawn.groups) * STEP_H
             self.assertAlmostEqual(
                 harvest, ledger.array_wh - ledger.conversion_wh - ledger.clipped_wh, places=6
             )
 
     def test_a_motor_that_stops_is_marked_where_it_stops(self):
-        picture = day_picture(boat(plan__speed_mps=2.8, plan__start_charge_frac=0.35))
-        first = picture.stopped.index(True)
-        self.assertTrue(any(stretch.start <= first + 1 <= stretch.end + 1 for stretch in picture.motoring))
-        self.assertAlmostEqual(picture.soc[first + 1], picture.reserve_frac, places=6)
-        self.assertFalse(any(day_picture(boat()).stopped))
+        drawn = picture("day", boat(plan__speed_mps=2.8, plan__start_charge_frac=0.35))
+        first = drawn.stopped.index(True)
+        self.assertTrue(any(stretch.start <= first + 1 <= stretch.end + 1 for stretch in drawn.motoring))
+        self.assertAlmostEqual(drawn.soc[first + 1], drawn.reserve_frac, places=6)
+        self.assertFalse(any(picture("day", boat()).stopped))
 
     def test_the_band_holds_the_shown_day_and_eight_of_ten(self):
-        picture = day_picture(boat(plan__sky="overcast"))
-        low, shown, high = (np.array(lane) for lane in (picture.soc_low, picture.soc, picture.soc_high))
+        drawn = picture("day", boat(plan__sky="overcast"))
+        low, shown, high = (np.array(lane) for lane in (drawn.soc_low, drawn.soc, drawn.soc_high))
         self.assertTrue(np.all(low <= high))
         self.assertGreater(np.mean((shown >= low) & (shown <= high)), 0.9)
         self.assertEqual((low[0], high[0]), (0.8, 0.8))

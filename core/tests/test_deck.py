@@ -8,7 +8,7 @@ from itertools import pairwise
 import numpy as np
 from hypothesis import given, settings
 from hypothesis import strategies as st
-from parhelion.constants import STEP_H
+from parhelion.balance.outlook import outlook_of
 from parhelion.design import BoatState, Obstacle, Tended
 from parhelion.panels.bodies import body_of
 from parhelion.panels.deck import deck_of
@@ -23,7 +23,7 @@ from parhelion.sun.daysteps import day_steps
 from parhelion.sun.light import clear_light
 from parhelion.sun.skyline import hidden_hours, light_behind
 
-from tests.cases import boat
+from tests.cases import STEP_H, boat
 
 WING = {
     "places__0__kind": "wing", "places__0__at": {"x_m": 1.6, "y_m": -0.5, "z_m": 1.2},
@@ -135,10 +135,10 @@ class StatesTest(unittest.TestCase):
         self.assertEqual(day_wh(**WING, **planned), 0)
         self.assertEqual(day_wh(**WING, **planned, panel_set="planned"), day_wh(**WING))
         self.assertEqual(boat(**WING, **planned).nameplate_w, 0)
-        sets = array_advice(boat(**WING, **planned, plan__sky="clear")).sets
+        sets = array_advice(outlook_of(boat(**WING, **planned, plan__sky="clear"))).sets
         self.assertEqual([round(s.nameplate_w) for s in sets], [860, 0])
         self.assertEqual(sets[1].day_wh, 0)
-        self.assertEqual(array_advice(boat(**WING)).sets, [])
+        self.assertEqual(array_advice(outlook_of(boat(**WING))).sets, [])
 
 
 class SkylineTest(unittest.TestCase):

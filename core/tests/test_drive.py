@@ -237,13 +237,13 @@ class MatchTest(unittest.TestCase):
         self.assertAlmostEqual(found.battery_w / least, 1, delta=0.002)
 
     def test_the_match_view_says_what_it_needs_and_what_it_finds(self):
-        self.assertIn("diameter and pitch", match_picture(boat()).missing)
-        bare = match_picture(driven(motor=None))
+        self.assertIn("diameter and pitch", match_picture(outlook_of(boat())).missing)
+        bare = match_picture(outlook_of(driven(motor=None)))
         self.assertTrue(bare.rows[0].motor_a is None and bare.rows[0].propeller_rpm > 0)
-        found = match_picture(driven())
+        found = match_picture(outlook_of(driven()))
         self.assertLess(found.rows[-1].motor_a, 150)
         self.assertEqual(len(found.advance), len(found.efficiency))
-        labouring = match_picture(driven(motor={**MOTOR, "kv_rpm_per_v": 150}))
+        labouring = match_picture(outlook_of(driven(motor={**MOTOR, "kv_rpm_per_v": 150})))
         self.assertEqual(labouring.full_is, "labours")
         self.assertIn("labours", {item.id for item in labouring.findings})
 

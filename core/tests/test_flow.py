@@ -26,10 +26,9 @@ from parhelion.balance.flow import (
 from parhelion.balance.ledger import ledger_of
 from parhelion.balance.outlook import outlook_of
 from parhelion.bank.store import Store, store_of
-from parhelion.constants import STEP_H
 from parhelion.design import Bank
 
-from tests.cases import at_banks, boat, house_rows, one_bank
+from tests.cases import HOURS, STEP_H, at_banks, boat, house_rows, one_bank
 from tests.twins import flow as twin
 
 STORE = store_of(Bank(id="b", unit_v=25.6, unit_ah=100), 20.0)
@@ -41,7 +40,7 @@ FLAT = np.ones(144)
 def run(sun, essential, other, motor, start, store: Store = STORE) -> np.ndarray:
     return run_days(
         at_banks(np.atleast_2d(sun)), house_rows(essential, other), motor * FLAT, np.array([start]),
-        np.array([start]), STEP_H, one_bank(store),
+        np.array([start]), HOURS, one_bank(store),
     )[0]  # fmt: skip
 
 

@@ -22,10 +22,9 @@ from parhelion.formats.plain import shown
 from parhelion.formats.runs_table import read_runs, written_runs
 from parhelion.quantities import Quantity
 from parhelion.rail.answers import answers_for
-from parhelion.stations.hull.picture import hull_picture
 from parhelion.sun.daysteps import day_steps
 
-from tests.cases import REFERENCES, boat
+from tests.cases import REFERENCES, boat, picture
 
 FROZEN = REFERENCES / "boat-v1.json"
 
@@ -128,8 +127,8 @@ class BoatFileTest(unittest.TestCase):
             design = new_boat(hull_type, "New", places()[3], boat().plan.date)
             found = answers_for(design)
             self.assertGreater(found.sun_only_steady.speed_mps, 0.3, hull_type)
-            picture = hull_picture(design)
-            self.assertLess(picture.plan_power_w, picture.rated_power_w, hull_type)
+            drawn = picture("hull", design)
+            self.assertLess(drawn.plan_power_w, drawn.rated_power_w, hull_type)
 
     def test_quantities_in_plain_words(self):
         for kind, value, text in (

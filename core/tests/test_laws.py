@@ -11,7 +11,6 @@ from hypothesis import strategies as st
 from parhelion.balance.dock import NEXT_MEMBER, days_to_full
 from parhelion.balance.flow import SOC, run_days
 from parhelion.balance.outlook import outlook_of
-from parhelion.constants import STEP_H
 from parhelion.design.hull import hull_speed_mps
 from parhelion.design.hulltypes import TYPICAL, HullType
 from parhelion.drive.limits import DriveLimit, Limited
@@ -23,7 +22,7 @@ from parhelion.hull.resistance import service_resistance
 from parhelion.hull.runs import fit
 from parhelion.rail.answers import answers_for
 
-from tests.cases import boat, cases
+from tests.cases import HOURS, STEP_H, boat, cases
 
 NOON = datetime(2027, 6, 13, 11, tzinfo=UTC)
 SLACK_M = 5.0  # of a day's run: the solve's own tolerance
@@ -184,14 +183,14 @@ class ClosedFormTest(unittest.TestCase):
         """Day by day through the whole-day kernel, with the members a later day is said to take."""
         outlook = outlook_of(boat(plan__sky="overcast"))
         sun = np.ascontiguousarray(outlook.harvest.by_bank_w)
-        waits = days_to_full(sun, outlook.house_rows_w, 0.5, 0.5, 0, STEP_H, outlook.aboard)
+        waits = days_to_full(sun, outlook.house_rows_w, 0.5, 0.5, 0, HOURS, outlook.aboard)
         for member in (0, 57, 200):
             soc, days = 0.5, 0.0
             while days < 30:
                 row = (member + int(days) * NEXT_MEMBER) % len(sun)
                 record = run_days(
                     sun[row : row + 1], outlook.house_rows_w, np.zeros(144), np.array([soc]), np.array([soc]),
-                    STEP_H, outlook.aboard,
+                    HOURS, outlook.aboard,
                 )[0]  # fmt: skip
                 reached = np.flatnonzero(record[:, SOC] >= outlook.store.full)
                 if reached.size:

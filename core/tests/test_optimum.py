@@ -10,14 +10,13 @@ from hypothesis import given, settings
 from hypothesis import strategies as st
 from parhelion.balance.steady import power_to_reserve, steady_power
 from parhelion.bank.store import Store, energy_wh
-from parhelion.constants import STEP_H
 from parhelion.design import Sky
 from parhelion.formats.boat_file import read_boat, written
 from parhelion.sun.daysteps import day_steps
 from parhelion.sun.sky import clear_sky_index
 from scipy.optimize import linprog
 
-from tests.cases import at_banks, boat, house_rows, motor_rows, one_bank
+from tests.cases import HOURS, STEP_H, at_banks, boat, house_rows, motor_rows, one_bank
 from tests.test_sun import HESPER
 
 SKY = clear_sky_index(Sky.BROKEN, date(2027, 6, 13), 3)[1]
@@ -71,7 +70,7 @@ class LinearProgrammeTest(unittest.TestCase):
                     motor_rows(MOTORING),
                     0.0,
                     5000.0,
-                    STEP_H,
+                    HOURS,
                     one_bank(store),
                 )
                 self.assertAlmostEqual(
@@ -84,7 +83,7 @@ class LinearProgrammeTest(unittest.TestCase):
             for start in (0.35, 0.8, 1.0):
                 store = lossless(float(capacity))
                 args = (
-                    at_banks(SUN), house_rows(30), motor_rows(MOTORING), start, 0.0, 5000.0, last, STEP_H,
+                    at_banks(SUN), house_rows(30), motor_rows(MOTORING), start, 0.0, 5000.0, last, HOURS,
                     one_bank(store),
                 )  # fmt: skip
                 self.assertAlmostEqual(power_to_reserve(*args), programme(store, 30.0, start), delta=0.5)

@@ -10,9 +10,10 @@ from hypothesis import strategies as st
 from parhelion.balance.outlook import outlook_of, shown_outlook
 from parhelion.balance.pace import Speeds, pace_plan, speeds_of
 from parhelion.rail.answers import answers_for
-from parhelion.rail.furthest import further_way, speeds_over_watts, ways_of
+from parhelion.rail.furthest import further_way, speeds_over_watts
 from parhelion.rail.speeds import bank_power_w
-from parhelion.stations.day.worths import by_price_m, cycle_of, prices_of
+from parhelion.stations.day.ways import ways_of
+from parhelion.stations.day.worths import by_worth_m, cycle_of, worths_of
 from scipy.optimize import linprog
 
 from tests.cases import boat, cases
@@ -215,22 +216,22 @@ class BoatTest(unittest.TestCase):
             for key, parts in trials.items():
                 trial = shown_outlook(base.design.changed(**parts), base, base.design.displacement_kg)
                 again = cycle_of(trial, speeds_over_watts(trial)).pace.distance_m - cycle.pace.distance_m
-                priced = by_price_m(base, cycle, trial)
+                priced = by_worth_m(base, cycle, trial)
                 self.assertAlmostEqual(priced, again, delta=0.02 * abs(again) + 1.0, msg=f"{changes} {key}")
             light = shown_outlook(base.design, base, 0.998 * base.design.displacement_kg)
             again = cycle_of(light, speeds_over_watts(light)).pace.distance_m - cycle.pace.distance_m
-            self.assertAlmostEqual(by_price_m(base, cycle, light), again, delta=0.02 * again + 1.0)
+            self.assertAlmostEqual(by_worth_m(base, cycle, light), again, delta=0.02 * again + 1.0)
 
     def test_bank_adds_nothing_where_no_bound_binds_and_that_is_said(self):
         outlook = outlook_of(boat())
-        found = prices_of(outlook, 0.0)
+        found = worths_of(outlook)
         self.assertTrue(any(line.text.startswith("More bank adds nothing") for line in found.told))
         bank = next(step for step in found.steps if step.key == "battery")
         self.assertLess(bank.gain_m, 5.0)
-        small = prices_of(outlook_of(boat(**SMALL)), 0.0)
+        small = worths_of(outlook_of(boat(**SMALL)))
         self.assertFalse(any(line.text.startswith("More bank adds nothing") for line in small.told))
         self.assertGreater(next(step for step in small.steps if step.key == "battery").gain_m, 50)
-        self.assertIsNone(prices_of(outlook_of(boat(banks=[])), 0.0))
+        self.assertIsNone(worths_of(outlook_of(boat(banks=[]))))
         self.assertIsNone(ways_of(outlook_of(boat(banks=[]))))
 
 

@@ -16,10 +16,8 @@ from parhelion.balance.flow import HOUSE, MOTOR, REFUSED, SOC, run_days
 from parhelion.balance.outlook import outlook_of
 from parhelion.balance.steady import motor_of
 from parhelion.cli import main, told
-from parhelion.constants import STEP_H
 from parhelion.panels.harvest import harvest
 from parhelion.stations.day.accounts import written_accounts
-from parhelion.stations.day.picture import day_picture
 from parhelion.stations.year.ahead import days_ahead
 from parhelion.stations.year.climate import climate_year
 from parhelion.stations.year.season import SKIES, season
@@ -33,7 +31,7 @@ from parhelion.sun.generated import (
 )
 from parhelion.sun.light import Light, split
 
-from tests.cases import boat
+from tests.cases import HOURS, STEP_H, boat, findings_of, picture
 
 YEAR = 2026
 EVEN = {
@@ -78,7 +76,7 @@ class DaysTest(unittest.TestCase):
         counts = boat(**EVEN).site
         clear = month_of(counts, YEAR, 6).day
         share = (
-            mean_clearness(counts, YEAR, 6)
+            mean_clearness(counts.spot, counts.climate, YEAR, 6)
             * outside_wh_per_m2(clear)
             / (clear.clear_ghi_w_per_m2.sum() * STEP_H)
         )
@@ -103,12 +101,12 @@ class ChainTest(unittest.TestCase):
         sun = np.ascontiguousarray(outlook.harvest.by_bank_w[seed : seed + 5])
         watts = motor_of(outlook.motor_rows, power)
         whole = run_chain(
-            sun, outlook.house_rows_w, watts, outlook.motoring, start, start, STEP_H, outlook.aboard
+            sun, outlook.house_rows_w, watts, outlook.motoring, start, start, HOURS, outlook.aboard
         )
         self.assertLess(whole[:, RESIDUAL_WH].max(), 1e-6)
         soc = start
         for day, row in zip(sun, whole, strict=True):
-            one = run_days(day[None], outlook.house_rows_w, watts, np.array([soc]), np.array([soc]), STEP_H,
+            one = run_days(day[None], outlook.house_rows_w, watts, np.array([soc]), np.array([soc]), HOURS,
                            outlook.aboard)[0]  # fmt: skip
             for column, of in ((MOTOR_WH, MOTOR), (HOUSE_WH, HOUSE), (REFUSED_WH, REFUSED)):
                 self.assertAlmostEqual(row[column], one[:, of].sum() * STEP_H, places=6)
@@ -123,9 +121,9 @@ class SeasonTest(unittest.TestCase):
         rng = np.random.default_rng(4)
         index = rng.uniform(0.02, 1.2, (6, 144))
         ghi = index * day.clear_ghi_w_per_m2
-        true = harvest(design, Light(day, ghi, *split(day, ghi), 0, ("here", 4))).sun_w
+        true = harvest(design, Light(day, ghi, *split(day, ghi), 0)).sun_w
         table_ghi = np.array(SKIES)[:, None] * day.clear_ghi_w_per_m2
-        table = harvest(design, Light(day, table_ghi, *split(day, table_ghi), 9, ("table", 4))).sun_w
+        table = harvest(design, Light(day, table_ghi, *split(day, table_ghi), 9)).sun_w
         found = np.array([np.interp(index[:, t], SKIES, table[:, t]) for t in range(144)]).T
         self.assertAlmostEqual(found.sum() / true.sum(), 1, delta=0.01)
 
@@ -172,8 +170,8 @@ class SeasonTest(unittest.TestCase):
         self.assertGreater(grown.months[7].wished_h, 0.85 * august.motoring_h)
 
     def test_months_that_cannot_be_are_told(self):
-        found = season(boat(site__climate={"known_by": "sun_hours", "sun_hours": [6.0] * 12}), days=100)
-        self.assertTrue(any("December: 6.0 full-sun hours" in told(line) for line in found.cautions))
+        found = findings_of("year", boat(site__climate={"known_by": "sun_hours", "sun_hours": [6.0] * 12}))
+        self.assertTrue(any("December: 6.0 full-sun hours" in told(item.detail) for item in found))
 
     def test_a_polar_winter_no_bank_and_no_panels(self):
         dark = season(boat(site__latitude_deg=78.0, **EVEN), days=60).months[11]
@@ -231,7 +229,7 @@ class SeasonTest(unittest.TestCase):
         self.assertEqual(len(rows), 146)
         sums = [float(value) for value in rows[-1][1:-1]]
         self.assertAlmostEqual(sum(sums[:5]), sum(sums[5:]), delta=1.0)
-        ledger = day_picture(boat()).ledger
+        ledger = picture("day", boat()).ledger
         self.assertAlmostEqual(sums[0], ledger.array_wh, delta=0.1)
         self.assertAlmostEqual(sums[10], ledger.motor_wh, delta=0.1)
 

@@ -12,14 +12,11 @@ from parhelion.balance.flow import GENERATOR, RAN, REFUSED, SHORE, SOC
 from parhelion.balance.ledger import ledger_of
 from parhelion.balance.outlook import outlook_of
 from parhelion.balance.sources import mean_wind_w, turbine_w
-from parhelion.constants import STEP_H
 from parhelion.design import BoatDesign, Source
 from parhelion.rail.answers import answers_for
-from parhelion.stations.day.picture import day_picture
-from parhelion.stations.strings.picture import strings_picture
 from scipy.integrate import quad
 
-from tests.cases import boat
+from tests.cases import STEP_H, boat, picture
 
 KINDS = {
     "shore": {"id": "s", "name": "Shore", "kind": "shore", "rated_power_w": 600},
@@ -34,7 +31,7 @@ DOWN = {"id": "down", "from_bank_id": "bank", "to_bank_id": "house", "limit_w": 
 
 def shown(design: BoatDesign) -> np.ndarray:
     outlook = outlook_of(design)
-    return outlook.run_plan()[outlook.light.shown]
+    return outlook.plan_record[outlook.light.shown]
 
 
 class TurbineTest(unittest.TestCase):
@@ -68,7 +65,7 @@ class BehindTheSunTest(unittest.TestCase):
         design = boat(sources=[KINDS[k] for k in kinds], plan__start_charge_frac=start, plan__wind_mps=wind,
                       plan__state=state, plan__sky=sky, **banks)  # fmt: skip
         outlook = outlook_of(design)
-        record = outlook.run_plan()
+        record = outlook.plan_record
         for member in (0, outlook.light.shown):
             ledger = ledger_of(outlook, record, member)
             whole = ledger.array_wh + ledger.discharged_wh + ledger.shore_wh + ledger.wind_wh
@@ -117,12 +114,12 @@ class BehindTheSunTest(unittest.TestCase):
 
     def test_the_picture_and_the_diagram_show_them(self):
         design = boat(sources=[KINDS["wind"], KINDS["shore"]], plan__wind_mps=8.0)
-        picture = day_picture(design)
-        self.assertEqual([other.name for other in picture.others], ["Shore", "Wind"])
+        drawn = picture("day", design)
+        self.assertEqual([other.name for other in drawn.others], ["Shore", "Wind"])
         wind = mean_wind_w(design.sources[0], 8.0)
-        self.assertAlmostEqual(picture.ledger.wind_wh, 24 * wind, delta=1e-6)
-        self.assertLess(picture.sun_share_frac, 1)
-        drawn = strings_picture(design)
+        self.assertAlmostEqual(drawn.ledger.wind_wh, 24 * wind, delta=1e-6)
+        self.assertLess(drawn.sun_share_frac, 1)
+        drawn = picture("strings", design)
         amps = [charger.wire.current_a * design.bank.nominal_v for charger in drawn.chargers]
         np.testing.assert_allclose(amps, [400, 600])
 
@@ -152,14 +149,14 @@ class ThroughTheDayTest(unittest.TestCase):
             {"starts_at": "14:00", "ends_at": "15:00"},
         ]
         outlook = outlook_of(boat(plan__spells=spells, plan__start_charge_frac=0.9, plan__speed_mps=2.0))
-        metres = outlook.plan_distance_m(outlook.run_plan())[outlook.light.shown]
+        metres = outlook.plan_distance_m(outlook.plan_record)[outlook.light.shown]
         self.assertAlmostEqual(metres, 2 * 3600 * 1.2 + 3600 * 2.0, delta=1)
         watts = float(outlook.plan_motor_w.sum() * STEP_H)
         asked = 2 * float(outlook.curve.power_at(1.2)) + float(outlook.curve.power_at(2.0))
         self.assertAlmostEqual(watts, asked, delta=1e-6 * asked)
         plain = [{k: v for k, v in spell.items() if k != "speed_mps"} for spell in spells]
         same = outlook_of(boat(plan__spells=plain, plan__start_charge_frac=0.9, plan__speed_mps=2.0))
-        np.testing.assert_allclose(same.run_plan(), same.run(same.plan_power_w, 0.9), atol=1e-12)
+        np.testing.assert_allclose(same.plan_record, same.run(same.plan_power_w, 0.9), atol=1e-12)
 
 
 if __name__ == "__main__":

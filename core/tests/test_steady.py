@@ -11,10 +11,9 @@ from parhelion.balance.dock import days_to_full, hours_to_reserve
 from parhelion.balance.flow import RAN, SOC, run_days
 from parhelion.balance.steady import power_to_reserve, steady_power
 from parhelion.bank.store import Store, store_of
-from parhelion.constants import STEP_H
 from parhelion.design import Bank
 
-from tests.cases import at_banks, house_rows, motor_rows, one_bank
+from tests.cases import HOURS, at_banks, house_rows, motor_rows, one_bank
 
 FLAT = np.ones(144)
 LOSSLESS = Store(400.0, 25.6, 0.0, 1e-9, 1.0, 1e5, 0.9999, 0.3, 0.1, 0.99)
@@ -23,7 +22,7 @@ HALF = np.where(np.arange(144) < 72, 1.0, 0.0)
 
 def steady(sun, motoring=FLAT, house=0.0, store=LOSSLESS, rated=5000.0, least=0.0) -> tuple[float, float]:
     found = steady_power(
-        at_banks(sun), house_rows(house), motor_rows(motoring), least, rated, STEP_H, one_bank(store)
+        at_banks(sun), house_rows(house), motor_rows(motoring), least, rated, HOURS, one_bank(store)
     )
     return float(found[0]), float(found[1])
 
@@ -53,7 +52,7 @@ class SteadyTest(unittest.TestCase):
                 for _ in range(4):  # the grid, then the charges its days end with, and so on
                     sky = at_banks(np.repeat(sun[None], 161, 0))
                     record = run_days(
-                        sky, house_rows(30.0), power * FLAT, starts, starts, STEP_H, one_bank(store)
+                        sky, house_rows(30.0), power * FLAT, starts, starts, HOURS, one_bank(store)
                     )
                     ends, never_stopped = record[:, -1, SOC].copy(), record[:, :, RAN].min(axis=1) > 1 - 1e-9
                     kept = kept or bool(np.any(never_stopped & (ends >= starts - 1e-8)))
@@ -78,7 +77,7 @@ class SteadyTest(unittest.TestCase):
             0.0,
             5000.0,
             72,
-            STEP_H,
+            HOURS,
             one_bank(LOSSLESS),
         )
         self.assertAlmostEqual(watts, 0.5 * 400 * 25.6 / 12, delta=0.01)
@@ -87,14 +86,14 @@ class SteadyTest(unittest.TestCase):
 class DockTest(unittest.TestCase):
     def test_days_to_full(self):
         sun, alone = at_banks(np.full((3, 144), 100.0)), one_bank(LOSSLESS)
-        waits = days_to_full(sun, house_rows(20), 0.5, 0.5, 30, STEP_H, alone)
+        waits = days_to_full(sun, house_rows(20), 0.5, 0.5, 30, HOURS, alone)
         np.testing.assert_allclose(waits, 0.49 * 400 * 25.6 / 80 / 24, rtol=1e-6)
-        self.assertTrue(np.all(np.isinf(days_to_full(sun, house_rows(101), 0.5, 0.5, 0, STEP_H, alone))))
-        self.assertEqual(days_to_full(sun, house_rows(), 0.995, 0.5, 0, STEP_H, alone).max(), 0.0)
+        self.assertTrue(np.all(np.isinf(days_to_full(sun, house_rows(101), 0.5, 0.5, 0, HOURS, alone))))
+        self.assertEqual(days_to_full(sun, house_rows(), 0.995, 0.5, 0, HOURS, alone).max(), 0.0)
 
     def test_hours_to_the_reserve(self):
         alone, motor = one_bank(LOSSLESS), motor_rows()
-        hours, _ = hours_to_reserve(at_banks(0 * FLAT), house_rows(10), motor, 500.0, 0.8, 5, STEP_H, alone)
+        hours, _ = hours_to_reserve(at_banks(0 * FLAT), house_rows(10), motor, 500.0, 0.8, 5, HOURS, alone)
         self.assertAlmostEqual(hours, 0.5 * 400 * 25.6 / 510, delta=0.005)  # the last step's house is whole
-        hours, _ = hours_to_reserve(at_banks(600 * FLAT), house_rows(), motor, 500.0, 0.8, 5, STEP_H, alone)
+        hours, _ = hours_to_reserve(at_banks(600 * FLAT), house_rows(), motor, 500.0, 0.8, 5, HOURS, alone)
         self.assertTrue(np.isinf(hours))

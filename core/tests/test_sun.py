@@ -3,23 +3,24 @@
 from __future__ import annotations
 
 import unittest
-from datetime import date, datetime, timedelta
+from datetime import UTC, date, datetime, timedelta
 from datetime import time as Time
+from zoneinfo import ZoneInfo
 
 import numpy as np
-from parhelion.balance.spells import clock_share, hours_of, useful_sun
-from parhelion.constants import STEP_H
+from parhelion.balance.spells import useful_sun
 from parhelion.design import Site, Sky, Ventilation
 from parhelion.panels.panel import cell_temperature_c, power_per_watt
 from parhelion.panels.plane import PlaneLight, plane_light
 from parhelion.sun.climate import usual_air_temperature_c
-from parhelion.sun.daysteps import DaySteps, day_steps
+from parhelion.sun.daysteps import SunTrack, day_steps
 from parhelion.sun.light import Light, clear_light, light_under, split
 from parhelion.sun.sky import BROKEN_SPELL_MIN, STEADY, clear_sky_index
+from parhelion.sun.timeline import even_steps
 from parhelion.sun.zone import zone_at
 from scipy.interpolate import CubicSpline
 
-from tests.cases import cases
+from tests.cases import STEP_H, cases
 
 HESPER = Site(latitude_deg=61.4, longitude_deg=14.2, altitude_m=160)
 
@@ -33,13 +34,13 @@ def site_of(inputs: dict) -> Site:
 
 def one_moment(inputs: dict) -> Light:
     """A light of a single step with stated irradiances."""
-    day = DaySteps(
-        datetime.now().astimezone(), None, None, datetime.now().astimezone(), np.array([inputs["zenith"]]),
-        np.array([inputs["zenith"]]), np.array([inputs["sun_az"]]), np.array([inputs["dni_extra"]]),
-        np.zeros(1), 3.0, "UTC",
+    zenith = np.array([inputs["zenith"]])
+    day = SunTrack(
+        even_steps(datetime(2027, 6, 1, tzinfo=UTC), 600, 1, ZoneInfo("UTC")), zenith, zenith,
+        np.array([inputs["sun_az"]]), np.array([inputs["dni_extra"]]), np.zeros(1), 3.0,
     )  # fmt: skip
     ghi, dhi, dni = (np.array([[inputs[key]]]) for key in ("ghi", "dhi", "dni"))
-    return Light(day, ghi, dhi, dni, 0, ("moment", *sorted(inputs.items())))
+    return Light(day, ghi, dhi, dni, 0)
 
 
 def direction(zenith_deg, azimuth_deg) -> np.ndarray:
@@ -113,6 +114,11 @@ class PositionTest(unittest.TestCase):
         )
 
 
+def hours_of(day, starts, ends):
+    """Hours that a daily stretch of the clock lasts on a day."""
+    return float(day.timeline.over(day.timeline.clock_share(starts, ends)))
+
+
 class ClockTest(unittest.TestCase):
     AMSTERDAM = Site(latitude_deg=52.3, longitude_deg=4.9)
 
@@ -120,20 +126,19 @@ class ClockTest(unittest.TestCase):
         # 28 March 2027 skips 02-03 o'clock, 31 October repeats it; the day's 24 h run over that night
         spring = day_steps(self.AMSTERDAM, date(2027, 3, 27))
         autumn = day_steps(self.AMSTERDAM, date(2027, 10, 30))
-        self.assertAlmostEqual(hours_of(clock_share(spring, Time(1), Time(4))), 2, places=6)
-        self.assertAlmostEqual(hours_of(clock_share(autumn, Time(1), Time(4))), 4, places=6)
+        self.assertAlmostEqual(hours_of(spring, Time(1), Time(4)), 2, places=6)
+        self.assertAlmostEqual(hours_of(autumn, Time(1), Time(4)), 4, places=6)
 
     def test_a_spell_past_midnight_lasts(self):
         day = day_steps(self.AMSTERDAM, date(2027, 6, 1))
-        share = clock_share(day, Time(22), Time(2))
-        self.assertAlmostEqual(hours_of(share), 4, places=6)
-        before_rise = clock_share(day, Time(4), Time(6))  # partly tomorrow morning, before the next sunrise
-        self.assertAlmostEqual(hours_of(before_rise), 2, places=6)
+        self.assertAlmostEqual(hours_of(day, Time(22), Time(2)), 4, places=6)
+        # partly tomorrow morning, before the next sunrise
+        self.assertAlmostEqual(hours_of(day, Time(4), Time(6)), 2, places=6)
 
     def test_the_useful_sun_holds_nine_tenths_of_the_clear_harvest(self):
         light = clear_light(HESPER, date(2027, 6, 13))
         (spell,) = useful_sun(light.day, light.ghi[0])
-        share = clock_share(light.day, spell.starts_at, spell.ends_at)
+        share = light.timeline.clock_share(spell.starts_at, spell.ends_at)
         self.assertAlmostEqual(float((share * light.ghi[0]).sum() / light.ghi.sum()), 0.9, delta=0.01)
         self.assertEqual(useful_sun(light.day, np.zeros(144)), ())
 
@@ -213,7 +218,7 @@ class PlaneTest(unittest.TestCase):
         case = cases("sun")["flat_loss_45_09"]
         day = day_steps(site_of(case["inputs"]), date.fromisoformat(case["inputs"]["date"]))
         ghi = day.clear_ghi_w_per_m2[None, :]
-        light = Light(day, ghi, *split(day, ghi), 0, ("flat loss",))
+        light = Light(day, ghi, *split(day, ghi), 0)
         totals = {tilt: plane_light(light, tilt, 180).global_w_per_m2.sum() for tilt in range(0, 91, 5)}
         best = max(totals, key=totals.get)
         self.assertLessEqual(abs(best - case["expected"]["opt_tilt"]), 5)

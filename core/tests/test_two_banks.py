@@ -25,11 +25,10 @@ from parhelion.balance.outlook import outlook_of
 from parhelion.balance.steady import steady_power
 from parhelion.bank.joint import Aboard, Joint
 from parhelion.bank.store import Store, store_of
-from parhelion.constants import STEP_H
 from parhelion.design import Bank
 from parhelion.rail.answers import answers_for
 
-from tests.cases import at_banks, boat, house_rows, motor_rows
+from tests.cases import HOURS, STEP_H, at_banks, boat, house_rows, motor_rows
 
 T = np.arange(144)
 SUN = np.maximum(0, np.sin(2 * np.pi * T / 144 - 0.2))
@@ -46,7 +45,7 @@ def two(joint: Joint, main: Store = LOSSLESS, own: Store = LOSSLESS) -> Aboard:
 def run(aboard, sun, own_sun, house, motor=0.0, start=0.8, own_start=0.8) -> np.ndarray:
     return run_days(
         at_banks(np.atleast_2d(sun), own_sun), house, motor * np.ones(144), np.array([start]), np.array([own_start]),
-        STEP_H, aboard,
+        HOURS, aboard,
     )[0]  # fmt: skip
 
 
@@ -96,7 +95,7 @@ class FlowTest(unittest.TestCase):
     def test_a_converter_without_losses_makes_two_banks_one(self):
         joint = Joint(1.0, 1e6, 1.0, 1.0, 1e6, 1.0, 1.0)
         apart = steady_power(at_banks(500 * SUN, 300 * SUN), house_rows(20, 30, 0, 40), motor_rows(), 0.0, 5000.0,
-                             STEP_H, two(joint))  # fmt: skip
+                             HOURS, two(joint))  # fmt: skip
         self.assertAlmostEqual(apart[0], 800 * SUN.mean() - 90, delta=0.5)
 
 

@@ -54,25 +54,26 @@ class LadderTest(unittest.TestCase):
         for changed in ({}, TIGHT):
             design = boat(**changed, plan__budget={"coins": 900})
             found = upgrade_steps(outlook_of(design))
-            top = found.rungs[-1].total_m if found.rungs else found.start_m
+            top = found.steps[-1].total_m if found.steps else found.start_m
             self.assertGreaterEqual(top, 0.995 * every_ladder(design, 2))
             self.assertLessEqual(found.cost, 900)
-            self.assertAlmostEqual(found.start_m + sum(rung.gain_m for rung in found.rungs), top, delta=1e-6)
-            self.assertTrue(all(rung.gain_m > 0 for rung in found.rungs))
+            self.assertAlmostEqual(found.start_m + sum(step.gain_m for step in found.steps), top, delta=1e-6)
+            self.assertTrue(all(step.gain_m > 0 for step in found.steps))
 
     def test_the_budget_holds_and_what_is_owned_costs_nothing(self):
         poor = upgrade_steps(outlook_of(boat(plan__budget={"coins": 0})))
-        self.assertTrue(all(rung.cost == 0 for rung in poor.rungs))
+        self.assertTrue(all(step.cost == 0 for step in poor.steps))
         light = upgrade_steps(outlook_of(boat(plan__budget={"coins": 5_000, "mass_kg": 15})))
-        self.assertLessEqual(sum(max(rung.mass_kg, 0) for rung in light.rungs), 15)
+        self.assertLessEqual(sum(max(step.mass_kg, 0) for step in light.steps), 15)
         owned = upgrade_steps(outlook_of(boat(plan__budget={"coins": 0, "owned_panels": 2})))
-        free = [rung for rung in owned.rungs if rung.kind == "panel"]
-        self.assertEqual([rung.owned for rung in free], [True, True])
-        rich = upgrade_steps(outlook_of(boat(plan__budget={"coins": 2_000})))
-        self.assertGreater(rich.rungs[-1].total_m, owned.rungs[-1].total_m)
-        panels = sum(rung.kind == "panel" for rung in rich.rungs)
-        self.assertEqual(rich.design.panels[0].count, boat().panels[0].count + panels)
-        BoatDesign.model_validate(rich.design.model_dump())
+        free = [step for step in owned.steps if step.kind == "panel"]
+        self.assertEqual([step.owned for step in free], [True, True])
+        design = boat(plan__budget={"coins": 2_000})
+        rich = upgrade_steps(outlook_of(design))
+        self.assertGreater(rich.steps[-1].total_m, owned.steps[-1].total_m)
+        panels = sum(step.kind == "panel" for step in rich.steps)
+        refitted = BoatDesign.model_validate(rich.refit.of(design).model_dump())
+        self.assertEqual(refitted.panels[0].count, boat().panels[0].count + panels)
 
     def test_work_that_nobody_waits_for_ends(self):
         told: list[float] = []

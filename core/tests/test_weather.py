@@ -11,7 +11,6 @@ import pandas as pd
 import pvlib
 from parhelion.balance.days_on_end import REFUSED_WH, run_chain
 from parhelion.balance.steady import motor_of
-from parhelion.constants import STEP_H
 from parhelion.formats.weather_file import read_weather
 from parhelion.hull.demand import demand_curve
 from parhelion.panels.harvest import harvest
@@ -20,10 +19,10 @@ from parhelion.sun.daysteps import day_steps
 from parhelion.sun.generated import middle_day, month_of
 from parhelion.sun.light import Light, split
 
-from tests.cases import boat
+from tests.cases import HOURS, STEP_H, boat
 
 REAL = Path(pvlib.__file__).parent / "data" / "723170TYA.CSV"  # a typical year that comes with pvlib
-HOURS = pd.date_range("2010-01-01", periods=8760, freq="h")
+YEAR_HOURS = pd.date_range("2010-01-01", periods=8760, freq="h")
 ROW = "2001,{m},{d},{h},60,A7,10.0,5.0,70,101300,0,0,300,{ghi},50,60,0,0,0,0,180,2.0,5,5,20,77777,9,999999999,10,0.1,0,88,0.2,0,0"
 
 
@@ -33,7 +32,7 @@ def light_of(hour: int) -> float:
 
 def epw(rows: int = 8760, latitude: float = 46.0, bad: int = 0) -> str:
     lines = [f"LOCATION,Here,XX,YYY,SRC,123456,{latitude},8.0,1.0,100.0", *["X"] * 7]
-    for k, at in enumerate(HOURS[:rows]):
+    for k, at in enumerate(YEAR_HOURS[:rows]):
         ghi = 9999 if k < bad else light_of(at.hour)
         lines.append(ROW.format(m=at.month, d=at.day, h=at.hour + 1, ghi=ghi))
     return "\n".join(lines)
@@ -49,7 +48,7 @@ def pvgis_csv() -> str:
     head += [f"{month},2010" for month in range(1, 13)] + [
         "time(UTC),T2m,RH,G(h),Gb(n),Gd(h),IR(h),WS10m,WD10m,SP"
     ]
-    rows = [f"{at:%Y%m%d:%H%M},1.0,50,{light_of(at.hour)},50,60,300,2,90,100000" for at in HOURS]
+    rows = [f"{at:%Y%m%d:%H%M},1.0,50,{light_of(at.hour)},50,60,300,2,90,100000" for at in YEAR_HOURS]
     return "\n".join([*head, *rows, "", "notes", ""])
 
 
@@ -58,7 +57,7 @@ def pvgis_json() -> str:
     rows = [
         {"time(UTC)": f"{at:%Y%m%d:%H%M}", "T2m": 1.0, "RH": 50.0, "G(h)": light_of(at.hour), "Gb(n)": 50.0,
          "Gd(h)": 60.0, "IR(h)": 300.0, "WS10m": 2.0, "WD10m": 90.0, "SP": 1e5}
-        for at in HOURS
+        for at in YEAR_HOURS
     ]  # fmt: skip
     months = [{"month": month, "year": 2010} for month in range(1, 13)]
     outputs = {"months_selected": months, "tmy_hourly": rows}
@@ -127,7 +126,7 @@ class RealYearTest(unittest.TestCase):
                 index = np.divide(ghi[k], clear, out=np.zeros(24), where=clear > 5)
                 light = np.minimum(index[hours], 1.5) * day.clear_ghi_w_per_m2
                 light = light[None] * (ghi[k].sum() / max(light.sum() / 6, 1e-9))
-                own = Light(day, light, *split(day, light), 0, ("real", k))
+                own = Light(day, light, *split(day, light), 0)
                 given = harvest(then, own)
                 day_wh.append(given.sun_w.sum() * STEP_H)
                 by_bank.append(given.by_bank_w[0])
@@ -144,7 +143,7 @@ class RealYearTest(unittest.TestCase):
             self.assertAlmostEqual(made.speed_mps / steady, 1, delta=0.03, msg=month)
             again = np.ascontiguousarray(np.tile(real, (12, 1, 1)))  # so that where it began no longer counts
             days_run = run_chain(again, outlook.house_rows_w, motor_of(outlook.motor_rows, watts),
-                                 np.ascontiguousarray(outlook.motoring), start, start, STEP_H, outlook.aboard)  # fmt: skip
+                                 np.ascontiguousarray(outlook.motoring), start, start, HOURS, outlook.aboard)  # fmt: skip
             wasted.append(days_run[:, REFUSED_WH].mean() / np.mean(day_wh))
         ours = np.array([made.refused_wh / made.harvest_wh for made in year.months])
         self.assertAlmostEqual(ours.mean(), np.mean(wasted), delta=0.03)

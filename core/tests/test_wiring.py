@@ -9,7 +9,6 @@ from hypothesis import given, settings
 from hypothesis import strategies as st
 from parhelion.balance.outlook import outlook_of
 from parhelion.cli import told
-from parhelion.constants import STEP_H
 from parhelion.data import controller_models
 from parhelion.design import BoatDesign, Controller, PanelModel
 from parhelion.panels.bodies import body_of
@@ -24,7 +23,6 @@ from parhelion.panels.strung import string_watts
 from parhelion.stations.array.year import through_year
 from parhelion.stations.strings.boxes_year import boxes_through_year
 from parhelion.stations.strings.findings import RULES
-from parhelion.stations.strings.picture import strings_picture
 from parhelion.stations.strings.propose import first_legal, propose
 from parhelion.stations.strings.ways_out import volts_options
 from parhelion.sun.light import clear_light
@@ -43,7 +41,7 @@ from parhelion.wiring.held import share_at, volts_beside
 from parhelion.wiring.panel_volts import most_in_series, panel_volts
 from pvlib.pvsystem import calcparams_desoto, i_from_v, singlediode
 
-from tests.cases import boat, cases
+from tests.cases import STEP_H, boat, cases, findings_of, picture
 from tests.test_shade import CATCHES, spar
 from tests.twins import cells
 
@@ -253,9 +251,9 @@ class HandTest(unittest.TestCase):
         self.assertAlmostEqual(day_wh(**apart) / whole, 0.75, places=9)
         gone = [string("s", 0, 1), string("t", 2, 9), string("u", 0, group="sold")]
         self.assertAlmostEqual(day_wh(**{**apart, "strings": gone}) / whole, 0.75, places=9)
-        picture = strings_picture(boat(strings=gone))
-        self.assertEqual([panel.label for panel in picture.board.loose], ["Canopy 4"])
-        found = {finding.id: told(finding.title) for finding in picture.findings}
+        drawn = picture("strings", boat(strings=gone))
+        self.assertEqual([panel.label for panel in drawn.board.loose], ["Canopy 4"])
+        found = {finding.id: told(finding.title) for finding in findings_of("strings", boat(strings=gone))}
         self.assertEqual(found["left_over"], "1 panel is not connected")
         with self.assertRaisesRegex(ValueError, "in two strings"):
             boat(strings=[string("s", 0, 1), string("t", 1)])
@@ -393,8 +391,7 @@ class HeldTest(unittest.TestCase):
             "controllers__0__most_bank_v": 48.0,
         }
         told_of = {
-            n: {f.id for f in strings_picture(boat(**{**at, "panels__0__series": n})).findings}
-            for n in (1, 2)
+            n: {f.id for f in findings_of("strings", boat(**{**at, "panels__0__series": n}))} for n in (1, 2)
         }
         self.assertNotIn("over_limit", told_of[1])
         self.assertIn("over_limit", told_of[2])
@@ -471,7 +468,7 @@ class HeldTest(unittest.TestCase):
         heavy = ({"drives__0__rated_power_w": 20_000}, {"sources": [shore]},
                  {"banks": [*WRONG["sun_by_bank"]["banks"][:1], house], "links": [link]})  # fmt: skip
         for changes in heavy:
-            told_of = {f.id for f in strings_picture(boat(**{**GOOD, **changes})).findings}
+            told_of = {f.id for f in findings_of("strings", boat(**{**GOOD, **changes}))}
             self.assertIn("thick_cable", told_of)
             self.assertNotIn("within_limits", told_of)
 
@@ -479,7 +476,7 @@ class HeldTest(unittest.TestCase):
         two = {**GOOD, **WRONG["sun_by_bank"]}
         link = {"id": "up", "from_bank_id": "house", "to_bank_id": "bank", "limit_w": 200}
         found = [
-            next(f for f in strings_picture(boat(**two, links=links)).findings if f.id == "sun_by_bank")
+            next(f for f in findings_of("strings", boat(**two, links=links)) if f.id == "sun_by_bank")
             for links in ([], [link])
         ]
         self.assertEqual([f.level for f in found], ["warn", "note"])
@@ -496,12 +493,10 @@ class HeldTest(unittest.TestCase):
         for option in found.values():
             self.assertGreater(option.year_wh, 0)
             self.assertAlmostEqual(option.gain_wh, option.year_wh - now.year_wh + now.own_wh, delta=1)
-            if option.design is not None:
-                changed = BoatDesign.model_validate(option.design.model_dump())
-                self.assertFalse(
-                    {"over_limit", "too_low"} & {f.id for f in strings_picture(changed).findings}
-                )
-        self.assertIsNone(found["split"].design)
+            if option.refit is not None:
+                changed = BoatDesign.model_validate(option.refit.of(design).model_dump())
+                self.assertFalse({"over_limit", "too_low"} & {f.id for f in findings_of("strings", changed)})
+        self.assertIsNone(found["split"].refit)
         self.assertEqual(volts_options(boat(**GOOD)), [])
 
 
@@ -519,14 +514,14 @@ class ProposeTest(unittest.TestCase):
         prices = {item.key: item.price for item in found.proposals}
         self.assertLess(prices["best"], prices["most"])
         for item in found.proposals:
-            BoatDesign.model_validate(item.design.model_dump())
-            told_ids = {finding.id for finding in strings_picture(item.design).findings}
+            refitted = BoatDesign.model_validate(item.refit.of(design).model_dump())
+            told_ids = {finding.id for finding in findings_of("strings", refitted)}
             self.assertFalse(told_ids & set(CHECKED), told_ids)
-            own_wh = sum(24 * box.count * box.own_power_w for box in item.design.controllers)
-            light = outlook_of(item.design).light.mean
-            given = float(harvest(item.design, light).sun_w.sum() * STEP_H)
+            own_wh = sum(24 * box.count * box.own_power_w for box in refitted.controllers)
+            light = outlook_of(refitted).light.mean
+            given = float(harvest(refitted, light).sun_w.sum() * STEP_H)
             self.assertAlmostEqual(given - own_wh, item.day_wh, delta=1)
-            year = through_year(item.design).year_wh
+            year = through_year(refitted).year_wh
             self.assertAlmostEqual((year - 365 * own_wh) / item.year_wh, 1, places=6)
 
     def test_panels_that_no_controller_suits_are_named(self):
@@ -543,7 +538,7 @@ class ProposeTest(unittest.TestCase):
 
 class LadderTest(unittest.TestCase):
     def test_the_rungs_of_two_in_series(self):
-        rung = strings_picture(boat(**GOOD)).rungs[0]
+        rung = picture("strings", boat(**GOOD)).rungs[0]
         self.assertAlmostEqual(rung.cold_v, 2 * 25 * (1 + 0.0028 * 35), places=9)
         self.assertLess(rung.hot_v, rung.noon_v)
         self.assertEqual((rung.series, rung.strings, rung.over, rung.low), (2, 2, False, False))
@@ -552,12 +547,12 @@ class LadderTest(unittest.TestCase):
 
     def test_every_wrong_wiring_is_told_and_a_right_one_is_not(self):
         self.assertEqual({rule.__name__ for rule in RULES}, set(WRONG))
-        right = {finding.id for finding in strings_picture(boat(**GOOD)).findings}
+        right = {finding.id for finding in findings_of("strings", boat(**GOOD))}
         self.assertEqual(right, {"within_limits", "order_of_connecting"})
         for name, change in WRONG.items():
             with self.subTest(name):
                 found = {
-                    finding.id: finding for finding in strings_picture(boat(**{**GOOD, **change})).findings
+                    finding.id: finding for finding in findings_of("strings", boat(**{**GOOD, **change}))
                 }
                 self.assertIn(name, found)
                 text = told(found[name].title) + told(found[name].detail)
@@ -568,9 +563,9 @@ class LadderTest(unittest.TestCase):
 
     def test_a_boat_without_bank_or_panels_is_drawn_too(self):
         for change in ({"banks": []}, {"panels": []}):
-            picture = strings_picture(boat(**change))
-            self.assertEqual(len(picture.rungs), 0 if "panels" in change else 1)
-        self.assertIsNone(strings_picture(boat(banks=[])).rungs[0].needs_v)
+            drawn = picture("strings", boat(**change))
+            self.assertEqual(len(drawn.rungs), 0 if "panels" in change else 1)
+        self.assertIsNone(picture("strings", boat(banks=[])).rungs[0].needs_v)
 
 
 if __name__ == "__main__":

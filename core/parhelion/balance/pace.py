@@ -264,7 +264,7 @@ class Pace:
 def pace_plan(
     net_w: Array,
     share: Array,
-    step_h: Array,
+    step_h: Array | float,
     start_wh: float,
     end_wh: float,
     floor_wh: float,
@@ -279,8 +279,8 @@ def pace_plan(
     ----------
     net_w, share : ndarray, shape (t,)
         Sun less house [W], and how much of each step the motor may run [-].
-    step_h : ndarray, shape (t,)
-        Lengths of the steps [h].
+    step_h : ndarray, shape (t,), or float
+        Lengths of the steps, or of each [h].
     start_wh, end_wh : float
         At least so much is left at the end.
     floor_wh, full_wh : float
@@ -296,9 +296,10 @@ def pace_plan(
     """
     net, part = np.ascontiguousarray(net_w, dtype=float), np.ascontiguousarray(share, dtype=float)
     steps = len(net)
+    hours = np.full(steps, step_h, dtype=float)
     watts, stored, worths = np.zeros(steps), np.zeros(steps + 1), np.zeros(steps)
     taut_string(
-        net, part, step_h, start_wh, end_wh, floor_wh, full_wh, into, out, speeds.power_w, speeds.marginal,
+        net, part, hours, start_wh, end_wh, floor_wh, full_wh, into, out, speeds.power_w, speeds.marginal,
         watts, stored, worths,
     )  # fmt: skip
     per_wh = 3600.0 * _carried(worths)
@@ -316,7 +317,7 @@ def pace_plan(
         stored_wh=stored,
         worth=per_wh,
         sun_worth=sun,
-        distance_m=float((way * part) @ step_h * 3600.0),
+        distance_m=float((way * part) @ hours * 3600.0),
         of_start=float(per_wh[0]) if steps else 0.0,
         of_full=max(float(rises[at_full].sum()), 0.0),
         of_floor=min(float(rises[at_floor & ~at_full].sum()), 0.0),
