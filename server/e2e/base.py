@@ -14,6 +14,7 @@ from parhelion.formats.boat_file import read_boat
 from playwright.sync_api import Page, expect, sync_playwright
 
 from e2e.chromium import CHROMIUM, FLAGS
+from e2e.live_server import UvicornThread
 
 WAIT_MS = 240_000  # costs nothing where all is well, and a busy machine is no failure
 
@@ -21,6 +22,7 @@ WAIT_MS = 240_000  # costs nothing where all is well, and a busy machine is no f
 class BrowserTest(LiveServerTestCase):
     """Opens the demo boat in a fresh browser context for each test."""
 
+    server_thread_class = UvicornThread
     demo = ("whimbrel.json",)
 
     @classmethod

@@ -3,9 +3,9 @@ import { StrictMode } from "react";
 import { createRoot } from "react-dom/client";
 import { createBrowserRouter, RouterProvider } from "react-router";
 import { FirstBoat } from "./app/FirstBoat";
-import { PreferencesProvider } from "./app/preferences";
-import { ToastProvider } from "./app/Toast";
 import { Workspace } from "./app/Workspace";
+import { PreferencesProvider } from "./kit/preferences";
+import { ToastProvider } from "./kit/Toast";
 import "./index.css";
 
 const queries = new QueryClient({ defaultOptions: { queries: { refetchOnWindowFocus: false } } });

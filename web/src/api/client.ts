@@ -30,13 +30,11 @@ export type ThroughYear = Schemas["ThroughYear"];
 export type StringsPicture = Schemas["StringsPicture"];
 export type DaysAhead = Schemas["DaysAhead"];
 export type WholeSeason = Schemas["WholeSeason"];
-export type RunOut = Schemas["RunOut"];
-export type RunKind = RunOut["kind"];
-export type Pace = Schemas["PaceOut"];
+export type Pace = Schemas["Pace"];
 export type Forecast = Schemas["Forecast"];
 export type ClimateYear = Schemas["ClimateYear"];
 export type Comparison = Schemas["Comparison"];
-export type UpgradeLadder = Schemas["UpgradeLadder"];
+export type UpgradeSteps = Schemas["UpgradeSteps"];
 export type RevisionRow = Schemas["RevisionRow"];
 export type WiringChoice = Schemas["Choice"];
 export type ControllerModel = Schemas["ControllerModel"];
@@ -53,6 +51,30 @@ export type Bank = Schemas["Bank"];
 export type HullTypeRow = Schemas["HullTypeRow"];
 export type Spell = Schemas["Spell"];
 export type Site = Schemas["Site"];
+
+export type Refit = Schemas["Refit"];
+export type LivePart = Schemas["LivePart"];
+export type WorkOut = Schemas["WorkOut"];
+export type WorkKind = WorkOut["kind"];
+export type WorkOf<K extends WorkKind> = Extract<WorkOut, { kind: K }>;
+
+interface Question {
+  requestBody: { content: { "application/json": { design: unknown } } };
+  responses: { 200: { content: { "application/json": unknown } } };
+}
+type Asked<Q extends Question> = Omit<Q["requestBody"]["content"]["application/json"], "design">;
+type Answered<Q extends Question> = Q["responses"][200]["content"]["application/json"];
+
+/** What is asked beside the design and what is answered, by the address of a study. */
+export type Studies = {
+  [P in keyof paths as P extends `/api/${infer S}`
+    ? paths[P] extends { post: Question }
+      ? S
+      : never
+    : never]: paths[P] extends { post: infer Q extends Question }
+    ? { asked: Partial<Asked<Q>>; answer: Answered<Q> }
+    : never;
+};
 
 export const client = createClient<paths>({ baseUrl: "/" });
 
@@ -83,10 +105,19 @@ export function problemsIn(body: unknown): Problem[] {
   return body && typeof body === "object" && "errors" in body ? (body.errors as Problem[]) : [];
 }
 
+export async function refusalIn(reply: Response): Promise<Refused> {
+  return new Refused(problemsIn(await reply.json().catch(() => null)), reply.status);
+}
+
+/** The boat with the lists of a refit in the place of its own. */
+export function refitted(design: BoatDesign, refit: Refit): BoatDesign {
+  const given = Object.entries(refit).filter(([, list]) => list !== null);
+  return { ...design, ...Object.fromEntries(given) };
+}
+
 /** A boat from a file's bytes. */
 export async function openFile(file: File): Promise<BoatRow> {
   const response = await fetch("/api/boats/file", { method: "POST", body: file });
-  const body: unknown = await response.json().catch(() => null);
-  if (!response.ok) throw new Refused(problemsIn(body), response.status);
-  return body as BoatRow;
+  if (!response.ok) throw await refusalIn(response);
+  return (await response.json()) as BoatRow;
 }

@@ -169,7 +169,7 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
-    "/api/runs": {
+    "/api/work": {
         parameters: {
             query?: never;
             header?: never;
@@ -182,22 +182,25 @@ export interface paths {
          * Ask
          * @description Begin long work, or find it begun or done.
          */
-        post: operations["askRun"];
+        post: operations["askWork"];
         delete?: never;
         options?: never;
         head?: never;
         patch?: never;
         trace?: never;
     };
-    "/api/runs/{run_id}": {
+    "/api/work/{work_id}": {
         parameters: {
             query?: never;
             header?: never;
             path?: never;
             cookie?: never;
         };
-        /** Read */
-        get: operations["readRun"];
+        /**
+         * Read
+         * @description How far it is, and its answer.
+         */
+        get: operations["readWork"];
         put?: never;
         post?: never;
         delete?: never;
@@ -206,7 +209,7 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
-    "/api/runs/{run_id}/cancel": {
+    "/api/work/{work_id}/leave": {
         parameters: {
             query?: never;
             header?: never;
@@ -215,15 +218,18 @@ export interface paths {
         };
         get?: never;
         put?: never;
-        /** Cancel */
-        post: operations["cancelRun"];
+        /**
+         * Leave
+         * @description Wait no more: work that nobody waits for ends.
+         */
+        post: operations["leaveWork"];
         delete?: never;
         options?: never;
         head?: never;
         patch?: never;
         trace?: never;
     };
-    "/api/check": {
+    "/api/design/check": {
         parameters: {
             query?: never;
             header?: never;
@@ -243,6 +249,86 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/design/load-presets": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Load Presets
+         * @description Usual house loads.
+         */
+        get: operations["listLoadPresets"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/design/hull-types": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Hull Types
+         * @description The types of hull.
+         */
+        get: operations["listHullTypes"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/design/places": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * List Places
+         * @description Waters to choose from.
+         */
+        get: operations["listPlaces"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/year/forecast": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Forecast
+         * @description The days from a date on, by the forecast service that is set up.
+         */
+        post: operations["forecastDays"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/answers": {
         parameters: {
             query?: never;
@@ -252,8 +338,31 @@ export interface paths {
         };
         get?: never;
         put?: never;
-        /** Answers */
+        /**
+         * Answers
+         * @description How fast and how far on the sun alone, and what holds the boat back.
+         */
         post: operations["computeAnswers"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/live": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Live
+         * @description Everything that the screen shows of a design, part by part.
+         */
+        post: operations["live"];
         delete?: never;
         options?: never;
         head?: never;
@@ -269,165 +378,11 @@ export interface paths {
         };
         get?: never;
         put?: never;
-        /** Hull */
-        post: operations["drawHull"];
-        delete?: never;
-        options?: never;
-        head?: never;
-        patch?: never;
-        trace?: never;
-    };
-    "/api/day/picture": {
-        parameters: {
-            query?: never;
-            header?: never;
-            path?: never;
-            cookie?: never;
-        };
-        get?: never;
-        put?: never;
-        /** Day */
-        post: operations["drawDay"];
-        delete?: never;
-        options?: never;
-        head?: never;
-        patch?: never;
-        trace?: never;
-    };
-    "/api/day/accounts.csv": {
-        parameters: {
-            query?: never;
-            header?: never;
-            path?: never;
-            cookie?: never;
-        };
-        get?: never;
-        put?: never;
         /**
-         * Accounts File
-         * @description The day's energy accounts, every ten minutes.
+         * Everything the crossing chart shows of a design.
+         * @description Everything the crossing chart shows of a design.
          */
-        post: operations["writeAccounts"];
-        delete?: never;
-        options?: never;
-        head?: never;
-        patch?: never;
-        trace?: never;
-    };
-    "/api/day/ahead": {
-        parameters: {
-            query?: never;
-            header?: never;
-            path?: never;
-            cookie?: never;
-        };
-        get?: never;
-        put?: never;
-        /**
-         * Day Ahead
-         * @description The plan's trip day by day; null without a bank.
-         */
-        post: operations["computeDaysAhead"];
-        delete?: never;
-        options?: never;
-        head?: never;
-        patch?: never;
-        trace?: never;
-    };
-    "/api/day/pace": {
-        parameters: {
-            query?: never;
-            header?: never;
-            path?: never;
-            cookie?: never;
-        };
-        get?: never;
-        put?: never;
-        /**
-         * Day Pace
-         * @description Ways to spend the day's energy side by side, and what every step is worth; null without a bank.
-         */
-        post: operations["computePace"];
-        delete?: never;
-        options?: never;
-        head?: never;
-        patch?: never;
-        trace?: never;
-    };
-    "/api/day/climate": {
-        parameters: {
-            query?: never;
-            header?: never;
-            path?: never;
-            cookie?: never;
-        };
-        get?: never;
-        put?: never;
-        /**
-         * Day Climate
-         * @description The days that a place has, month by month.
-         */
-        post: operations["drawClimate"];
-        delete?: never;
-        options?: never;
-        head?: never;
-        patch?: never;
-        trace?: never;
-    };
-    "/api/day/forecast": {
-        parameters: {
-            query?: never;
-            header?: never;
-            path?: never;
-            cookie?: never;
-        };
-        get?: never;
-        put?: never;
-        /**
-         * Day Forecast
-         * @description The days from a date on, by the forecast service that is set up.
-         */
-        post: operations["forecastDays"];
-        delete?: never;
-        options?: never;
-        head?: never;
-        patch?: never;
-        trace?: never;
-    };
-    "/api/day/forecast/read": {
-        parameters: {
-            query?: never;
-            header?: never;
-            path?: never;
-            cookie?: never;
-        };
-        get?: never;
-        put?: never;
-        /**
-         * Day Forecast File
-         * @description A forecast file in open JSON.
-         */
-        post: operations["readForecast"];
-        delete?: never;
-        options?: never;
-        head?: never;
-        patch?: never;
-        trace?: never;
-    };
-    "/api/day/weather": {
-        parameters: {
-            query?: never;
-            header?: never;
-            path?: never;
-            cookie?: never;
-        };
-        get?: never;
-        put?: never;
-        /**
-         * Day Weather
-         * @description Full-sun hours by month from a weather file.
-         */
-        post: operations["readWeather"];
+        post: operations["hullPicture"];
         delete?: never;
         options?: never;
         head?: never;
@@ -443,8 +398,11 @@ export interface paths {
         };
         get?: never;
         put?: never;
-        /** Hull Range */
-        post: operations["drawRange"];
+        /**
+         * Everything the range view shows of a design.
+         * @description Everything the range view shows of a design.
+         */
+        post: operations["hullRange"];
         delete?: never;
         options?: never;
         head?: never;
@@ -460,8 +418,11 @@ export interface paths {
         };
         get?: never;
         put?: never;
-        /** Hull Match */
-        post: operations["drawMatch"];
+        /**
+         * Everything the match view shows of a design.
+         * @description Everything the match view shows of a design.
+         */
+        post: operations["hullMatch"];
         delete?: never;
         options?: never;
         head?: never;
@@ -477,8 +438,51 @@ export interface paths {
         };
         get?: never;
         put?: never;
-        /** Helm Card */
-        post: operations["drawHelmCard"];
+        /**
+         * The helm card of a design, its rows at round speeds of a unit.
+         * @description The helm card of a design, its rows at round speeds of a unit.
+         */
+        post: operations["hullHelmCard"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/hull/findings": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Everything the hull and its drive tell, warnings first.
+         * @description Everything the hull and its drive tell, warnings first.
+         */
+        post: operations["hullFindings"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/hull/runs/read": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Runs from the text of a spreadsheet or CSV file; speeds without a unit are in `unit`.
+         * @description Runs from the text of a spreadsheet or CSV file; speeds without a unit are in `unit`.
+         */
+        post: operations["hullRunsRead"];
         delete?: never;
         options?: never;
         head?: never;
@@ -495,27 +499,10 @@ export interface paths {
         get?: never;
         put?: never;
         /**
-         * Helm Card File
+         * The helm card as a one-page PDF.
          * @description The helm card as a one-page PDF.
          */
-        post: operations["printHelmCard"];
-        delete?: never;
-        options?: never;
-        head?: never;
-        patch?: never;
-        trace?: never;
-    };
-    "/api/hull/runs/read": {
-        parameters: {
-            query?: never;
-            header?: never;
-            path?: never;
-            cookie?: never;
-        };
-        get?: never;
-        put?: never;
-        /** Paste Runs */
-        post: operations["readRuns"];
+        post: operations["hullHelmCardPdf"];
         delete?: never;
         options?: never;
         head?: never;
@@ -532,10 +519,10 @@ export interface paths {
         get?: never;
         put?: never;
         /**
-         * Runs File
+         * The measured runs as CSV.
          * @description The measured runs as CSV.
          */
-        post: operations["writeRuns"];
+        post: operations["hullRunsCsv"];
         delete?: never;
         options?: never;
         head?: never;
@@ -551,8 +538,31 @@ export interface paths {
         };
         get?: never;
         put?: never;
-        /** Bank */
-        post: operations["drawBank"];
+        /**
+         * Everything the Bank station shows of a design.
+         * @description Everything the Bank station shows of a design.
+         */
+        post: operations["bankPicture"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/bank/findings": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Everything the bank tells, warnings first.
+         * @description Everything the bank tells, warnings first.
+         */
+        post: operations["bankFindings"];
         delete?: never;
         options?: never;
         head?: never;
@@ -568,8 +578,33 @@ export interface paths {
         };
         get?: never;
         put?: never;
-        /** Array */
-        post: operations["drawArray"];
+        /**
+         * Everything the Array station shows of a design, the sky from one panel of a group.
+         * @description Everything the Array station shows of a design, the sky from one panel of a group.
+         *
+         *     A draft of many panels reads coarser sky tables, so that it follows a drag.
+         */
+        post: operations["arrayPicture"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/array/whole": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * The same once nobody drags anything: never coarse.
+         * @description The same once nobody drags anything: never coarse.
+         */
+        post: operations["arrayWhole"];
         delete?: never;
         options?: never;
         head?: never;
@@ -586,10 +621,10 @@ export interface paths {
         get?: never;
         put?: never;
         /**
-         * Array Findings
-         * @description What the array tells: it takes longer than its picture.
+         * Costs of what stands in the sun, and the other states of the boat: it takes longer than the picture.
+         * @description Costs of what stands in the sun, and the other states of the boat: it takes longer than the picture.
          */
-        post: operations["adviseArray"];
+        post: operations["arrayAdvice"];
         delete?: never;
         options?: never;
         head?: never;
@@ -605,8 +640,21 @@ export interface paths {
         };
         get?: never;
         put?: never;
-        /** Array Tilt */
-        post: operations["adviseTilt"];
+        /**
+         * Advice on every hinged place that gives in the plan's state, or on one of them.
+         * @description Advice on every hinged place that gives in the plan's state, or on one of them.
+         *
+         *     Parameters
+         *     ----------
+         *     outlook : Outlook
+         *     place_id : str, optional
+         *
+         *     Returns
+         *     -------
+         *     TiltAdvice
+         *         No hinges where no place with panels has one.
+         */
+        post: operations["arrayTilt"];
         delete?: never;
         options?: never;
         head?: never;
@@ -623,10 +671,18 @@ export interface paths {
         get?: never;
         put?: never;
         /**
-         * Array Burden
-         * @description What the array costs the boat.
+         * What the array of a design costs the boat on its day; None without panels.
+         * @description What the array of a design costs the boat on its day; None without panels.
+         *
+         *     Parameters
+         *     ----------
+         *     outlook : Outlook
+         *
+         *     Returns
+         *     -------
+         *     Burden or None
          */
-        post: operations["weighArray"];
+        post: operations["arrayBurden"];
         delete?: never;
         options?: never;
         head?: never;
@@ -643,10 +699,18 @@ export interface paths {
         get?: never;
         put?: never;
         /**
-         * Array Next
-         * @description The next best place and panel.
+         * What one more panel would do, place by place.
+         * @description What one more panel would do, place by place.
+         *
+         *     Parameters
+         *     ----------
+         *     outlook : Outlook
+         *
+         *     Returns
+         *     -------
+         *     NextPanels
          */
-        post: operations["findNextPanels"];
+        post: operations["arrayNext"];
         delete?: never;
         options?: never;
         head?: never;
@@ -663,10 +727,39 @@ export interface paths {
         get?: never;
         put?: never;
         /**
-         * Array Year
+         * The array month by month.
          * @description The array month by month.
+         *
+         *     Parameters
+         *     ----------
+         *     design : BoatDesign
+         *
+         *     Returns
+         *     -------
+         *     ThroughYear
+         *         Steps of ten minutes; broken sky as half its bright and half its dull state.
          */
-        post: operations["harvestYear"];
+        post: operations["arrayYear"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/array/findings": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Everything the array tells, warnings first.
+         * @description Everything the array tells, warnings first.
+         */
+        post: operations["arrayFindings"];
         delete?: never;
         options?: never;
         head?: never;
@@ -682,23 +775,29 @@ export interface paths {
         };
         get?: never;
         put?: never;
-        /** Array Modules */
-        post: operations["readModules"];
+        /**
+         * Panels of a table, and those whose names hold the words searched for.
+         * @description Panels of a table, and those whose names hold the words searched for.
+         */
+        post: operations["arrayModules"];
         delete?: never;
         options?: never;
         head?: never;
         patch?: never;
         trace?: never;
     };
-    "/api/panel-models": {
+    "/api/array/panel-models": {
         parameters: {
             query?: never;
             header?: never;
             path?: never;
             cookie?: never;
         };
-        /** List Panel Models */
-        get: operations["listPanelModels"];
+        /**
+         * Panels to choose from.
+         * @description Panels to choose from.
+         */
+        get: operations["arrayPanelModels"];
         put?: never;
         post?: never;
         delete?: never;
@@ -717,90 +816,18 @@ export interface paths {
         get?: never;
         put?: never;
         /**
-         * Strings
-         * @description The voltage ladder and the one-line diagram.
+         * Everything the Strings station shows of a design.
+         * @description Everything the Strings station shows of a design.
+         *
+         *     Parameters
+         *     ----------
+         *     outlook : Outlook
+         *
+         *     Returns
+         *     -------
+         *     StringsPicture
          */
-        post: operations["drawStrings"];
-        delete?: never;
-        options?: never;
-        head?: never;
-        patch?: never;
-        trace?: never;
-    };
-    "/api/strings/wiring.pdf": {
-        parameters: {
-            query?: never;
-            header?: never;
-            path?: never;
-            cookie?: never;
-        };
-        get?: never;
-        put?: never;
-        /**
-         * Wiring File
-         * @description Diagram, cables, settings and parts as a PDF.
-         */
-        post: operations["printWiring"];
-        delete?: never;
-        options?: never;
-        head?: never;
-        patch?: never;
-        trace?: never;
-    };
-    "/api/strings/parts.csv": {
-        parameters: {
-            query?: never;
-            header?: never;
-            path?: never;
-            cookie?: never;
-        };
-        get?: never;
-        put?: never;
-        /**
-         * Parts File
-         * @description The wiring's parts as CSV.
-         */
-        post: operations["writeParts"];
-        delete?: never;
-        options?: never;
-        head?: never;
-        patch?: never;
-        trace?: never;
-    };
-    "/api/strings/controllers": {
-        parameters: {
-            query?: never;
-            header?: never;
-            path?: never;
-            cookie?: never;
-        };
-        get?: never;
-        put?: never;
-        /**
-         * Controller Table
-         * @description Controllers of a table, to propose from.
-         */
-        post: operations["readControllers"];
-        delete?: never;
-        options?: never;
-        head?: never;
-        patch?: never;
-        trace?: never;
-    };
-    "/api/strings/year": {
-        parameters: {
-            query?: never;
-            header?: never;
-            path?: never;
-            cookie?: never;
-        };
-        get?: never;
-        put?: never;
-        /**
-         * Strings Year
-         * @description What every controller passes and clips in a year.
-         */
-        post: operations["clipYear"];
+        post: operations["stringsPicture"];
         delete?: never;
         options?: never;
         head?: never;
@@ -817,17 +844,26 @@ export interface paths {
         get?: never;
         put?: never;
         /**
-         * Strings First
-         * @description A legal wiring by volts and amps alone, while the others are weighed.
+         * The cheapest legal wiring of every group, by volts and amps alone: what can be said at once.
+         * @description The cheapest legal wiring of every group, by volts and amps alone: what can be said at once.
+         *
+         *     Parameters
+         *     ----------
+         *     design : BoatDesign
+         *
+         *     Returns
+         *     -------
+         *     list of Choice
+         *         Without the groups that no controller of the list suits.
          */
-        post: operations["findFirstWiring"];
+        post: operations["stringsFirst"];
         delete?: never;
         options?: never;
         head?: never;
         patch?: never;
         trace?: never;
     };
-    "/api/warnings": {
+    "/api/strings/year": {
         parameters: {
             query?: never;
             header?: never;
@@ -837,25 +873,112 @@ export interface paths {
         get?: never;
         put?: never;
         /**
-         * Warnings
-         * @description How many open warnings each station has, for the course line.
+         * What every controller passes and clips in a year of the plan's sky, at steps of ten minutes.
+         * @description What every controller passes and clips in a year of the plan's sky, at steps of ten minutes.
+         *
+         *     Parameters
+         *     ----------
+         *     design : BoatDesign
          */
-        post: operations["countWarnings"];
+        post: operations["stringsYear"];
         delete?: never;
         options?: never;
         head?: never;
         patch?: never;
         trace?: never;
     };
-    "/api/controller-models": {
+    "/api/strings/findings": {
         parameters: {
             query?: never;
             header?: never;
             path?: never;
             cookie?: never;
         };
-        /** List Controller Models */
-        get: operations["listControllerModels"];
+        get?: never;
+        put?: never;
+        /**
+         * Everything the wiring tells, warnings first.
+         * @description Everything the wiring tells, warnings first.
+         */
+        post: operations["stringsFindings"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/strings/controllers": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Controllers of a table, to propose from.
+         * @description Controllers of a table, to propose from.
+         */
+        post: operations["stringsControllers"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/strings/wiring.pdf": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Diagram, cables, settings and parts as a PDF.
+         * @description Diagram, cables, settings and parts as a PDF.
+         */
+        post: operations["stringsWiringPdf"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/strings/parts.csv": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * The wiring's parts as CSV.
+         * @description The wiring's parts as CSV.
+         */
+        post: operations["stringsPartsCsv"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/strings/controller-models": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Controllers to choose from.
+         * @description Controllers to choose from.
+         */
+        get: operations["stringsControllerModels"];
         put?: never;
         post?: never;
         delete?: never;
@@ -864,51 +987,192 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
-    "/api/load-presets": {
+    "/api/day/picture": {
         parameters: {
             query?: never;
             header?: never;
             path?: never;
             cookie?: never;
         };
-        /** Load Presets */
-        get: operations["listLoadPresets"];
+        get?: never;
         put?: never;
-        post?: never;
+        /**
+         * Everything the day's picture shows of a design.
+         * @description Everything the day's picture shows of a design.
+         */
+        post: operations["dayPicture"];
         delete?: never;
         options?: never;
         head?: never;
         patch?: never;
         trace?: never;
     };
-    "/api/hull-types": {
+    "/api/day/pace": {
         parameters: {
             query?: never;
             header?: never;
             path?: never;
             cookie?: never;
         };
-        /** Hull Types */
-        get: operations["listHullTypes"];
+        get?: never;
         put?: never;
-        post?: never;
+        /**
+         * How to spend the shown day's energy, and what every practical step is worth.
+         * @description How to spend the shown day's energy, and what every practical step is worth.
+         */
+        post: operations["dayPace"];
         delete?: never;
         options?: never;
         head?: never;
         patch?: never;
         trace?: never;
     };
-    "/api/places": {
+    "/api/day/findings": {
         parameters: {
             query?: never;
             header?: never;
             path?: never;
             cookie?: never;
         };
-        /** List Places */
-        get: operations["listPlaces"];
+        get?: never;
         put?: never;
-        post?: never;
+        /**
+         * Everything the day tells, warnings first.
+         * @description Everything the day tells, warnings first.
+         */
+        post: operations["dayFindings"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/day/accounts.csv": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * The shown day step by step [W], then its sum [Wh]; up to `discharged_w` came = all that follow.
+         * @description The shown day step by step [W], then its sum [Wh]; up to `discharged_w` came = all that follow.
+         *
+         *     Parameters
+         *     ----------
+         *     outlook : Outlook
+         */
+        post: operations["dayAccountsCsv"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/year/climate": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * The days that the boat's place has in the plan's year.
+         * @description The days that the boat's place has in the plan's year.
+         */
+        post: operations["yearClimate"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/year/ahead": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * The plan's trip day by day; None without a bank.
+         * @description The plan's trip day by day; None without a bank.
+         *
+         *     Parameters
+         *     ----------
+         *     design : BoatDesign
+         *
+         *     Returns
+         *     -------
+         *     DaysAhead or None
+         */
+        post: operations["yearAhead"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/year/findings": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Everything the Year tells, warnings first.
+         * @description Everything the Year tells, warnings first.
+         */
+        post: operations["yearFindings"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/year/weather": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Full-sun hours by month from a year of weather, and the latitude of the boat's place.
+         * @description Full-sun hours by month from a year of weather, and the latitude of the boat's place.
+         */
+        post: operations["yearWeather"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/year/forecast/read": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * A forecast file in open JSON.
+         * @description A forecast file in open JSON.
+         */
+        post: operations["yearForecastRead"];
         delete?: never;
         options?: never;
         head?: never;
@@ -957,6 +1221,37 @@ export interface components {
              * Format: date-time
              */
             changed_at: string;
+        };
+        /**
+         * Errors
+         * @description Every 4xx reply.
+         */
+        Errors: {
+            /** Errors */
+            errors: components["schemas"]["Problem"][];
+        };
+        /**
+         * Problem
+         * @description One thing that is wrong with what was given.
+         */
+        Problem: {
+            /** Code */
+            code: string;
+            /** Message */
+            message: string;
+            /**
+             * Field
+             * @default
+             */
+            field: string;
+            /** Value */
+            value?: unknown;
+            /** Accepted */
+            accepted?: string | null;
+            /** Limit */
+            limit?: number | null;
+            /** Relation */
+            relation?: string | null;
         };
         /**
          * Climate
@@ -2456,29 +2751,6 @@ export interface components {
             /** Difference */
             difference: components["schemas"]["Change"][];
         };
-        /**
-         * Problem
-         * @description One thing that is wrong with what was given.
-         */
-        Problem: {
-            /** Code */
-            code: string;
-            /** Message */
-            message: string;
-            /**
-             * Field
-             * @default
-             */
-            field: string;
-            /** Value */
-            value?: unknown;
-            /** Accepted */
-            accepted?: string | null;
-            /** Limit */
-            limit?: number | null;
-            /** Relation */
-            relation?: string | null;
-        };
         /** SaveVariant */
         SaveVariant: {
             /** Revision */
@@ -2563,11 +2835,31 @@ export interface components {
             /** Told */
             told: components["schemas"]["Sentence"][];
         };
-        /**
-         * Kind
-         * @enum {string}
-         */
-        Kind: "season" | "proposals" | "ladder" | "comparison";
+        /** ComparisonWork */
+        ComparisonWork: {
+            /**
+             * Id
+             * Format: uuid
+             */
+            id: string;
+            /**
+             * Status
+             * @enum {string}
+             */
+            status: "waiting" | "running" | "done" | "cancelled" | "failed" | "interrupted";
+            /** Progress */
+            progress: number;
+            /** Problem */
+            problem: string;
+            /** Ticket */
+            ticket?: string | null;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "comparison";
+            result?: components["schemas"]["Comparison"] | null;
+        };
         /**
          * Proposal
          * @description One wiring of the whole boat.
@@ -2592,7 +2884,7 @@ export interface components {
             choices: components["schemas"]["Choice"][];
             /** Current */
             current: boolean;
-            design: components["schemas"]["BoatDesign"];
+            refit: components["schemas"]["Refit"];
         };
         /**
          * Proposals
@@ -2614,6 +2906,31 @@ export interface components {
             /** Unwired */
             unwired: string[];
         };
+        /** ProposalsWork */
+        ProposalsWork: {
+            /**
+             * Id
+             * Format: uuid
+             */
+            id: string;
+            /**
+             * Status
+             * @enum {string}
+             */
+            status: "waiting" | "running" | "done" | "cancelled" | "failed" | "interrupted";
+            /** Progress */
+            progress: number;
+            /** Problem */
+            problem: string;
+            /** Ticket */
+            ticket?: string | null;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "proposals";
+            result?: components["schemas"]["Proposals"] | null;
+        };
         /**
          * Quantity
          * @description A number with what it is; `signed` asks for an explicit plus.
@@ -2633,48 +2950,24 @@ export interface components {
             signed: boolean;
         };
         /**
-         * RunOut
-         * @description Where a run stands; the answer of its kind once it is done.
+         * Refit
+         * @description Whole lists of the document; None stays as it is.
          */
-        RunOut: {
-            /**
-             * Id
-             * Format: uuid
-             */
-            id: string;
-            kind: components["schemas"]["Kind"];
-            /** Status */
-            status: string;
-            /** Progress */
-            progress: number;
-            /** Problem */
-            problem: string;
-            season?: components["schemas"]["WholeSeason"] | null;
-            proposals?: components["schemas"]["Proposals"] | null;
-            ladder?: components["schemas"]["UpgradeLadder"] | null;
-            comparison?: components["schemas"]["Comparison"] | null;
-        };
-        /**
-         * Rung
-         * @description One step of the ladder, in the order it is taken.
-         */
-        Rung: {
-            /**
-             * Kind
-             * @enum {string}
-             */
-            kind: "panel" | "battery" | "controller" | "house" | "mass";
-            label: components["schemas"]["Sentence"];
-            /** Cost */
-            cost: number;
-            /** Mass Kg */
-            mass_kg: number;
-            /** Gain M */
-            gain_m: number;
-            /** Total M */
-            total_m: number;
-            /** Owned */
-            owned: boolean;
+        Refit: {
+            /** Places */
+            places?: components["schemas"]["Place"][] | null;
+            /** Panels */
+            panels?: components["schemas"]["PanelGroup"][] | null;
+            /** Controllers */
+            controllers?: components["schemas"]["Controller"][] | null;
+            /** Strings */
+            strings?: components["schemas"]["PanelString"][] | null;
+            /** Banks */
+            banks?: components["schemas"]["Bank"][] | null;
+            /** Links */
+            links?: components["schemas"]["Link"][] | null;
+            /** Loads */
+            loads?: components["schemas"]["Load"][] | null;
         };
         /**
          * SeasonMonth
@@ -2716,6 +3009,31 @@ export interface components {
             /** Wished H */
             wished_h: number;
         };
+        /** SeasonWork */
+        SeasonWork: {
+            /**
+             * Id
+             * Format: uuid
+             */
+            id: string;
+            /**
+             * Status
+             * @enum {string}
+             */
+            status: "waiting" | "running" | "done" | "cancelled" | "failed" | "interrupted";
+            /** Progress */
+            progress: number;
+            /** Problem */
+            problem: string;
+            /** Ticket */
+            ticket?: string | null;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "season";
+            result?: components["schemas"]["WholeSeason"] | null;
+        };
         /**
          * Sentence
          * @description Words with named slots, e.g. ``"Half a knot less: {gain}"``.
@@ -2732,10 +3050,32 @@ export interface components {
             };
         };
         /**
-         * UpgradeLadder
-         * @description From the boat as she is, rung by rung.
+         * UpgradeStep
+         * @description One step of the ladder, in the order it is taken.
          */
-        UpgradeLadder: {
+        UpgradeStep: {
+            /**
+             * Kind
+             * @enum {string}
+             */
+            kind: "panel" | "battery" | "controller" | "house" | "mass";
+            label: components["schemas"]["Sentence"];
+            /** Cost */
+            cost: number;
+            /** Mass Kg */
+            mass_kg: number;
+            /** Gain M */
+            gain_m: number;
+            /** Total M */
+            total_m: number;
+            /** Owned */
+            owned: boolean;
+        };
+        /**
+         * UpgradeSteps
+         * @description From the boat as she is, step by step.
+         */
+        UpgradeSteps: {
             /**
              * Measure
              * @enum {string}
@@ -2743,8 +3083,8 @@ export interface components {
             measure: "days_run_sun" | "range" | "days_distance";
             /** Start M */
             start_m: number;
-            /** Rungs */
-            rungs: components["schemas"]["Rung"][];
+            /** Steps */
+            steps: components["schemas"]["UpgradeStep"][];
             /** Cost */
             cost: number;
             /** Mass Kg */
@@ -2753,7 +3093,32 @@ export interface components {
             tried: number;
             /** Told */
             told: components["schemas"]["Sentence"][];
-            design: components["schemas"]["BoatDesign"] | null;
+            refit: components["schemas"]["Refit"] | null;
+        };
+        /** UpgradesWork */
+        UpgradesWork: {
+            /**
+             * Id
+             * Format: uuid
+             */
+            id: string;
+            /**
+             * Status
+             * @enum {string}
+             */
+            status: "waiting" | "running" | "done" | "cancelled" | "failed" | "interrupted";
+            /** Progress */
+            progress: number;
+            /** Problem */
+            problem: string;
+            /** Ticket */
+            ticket?: string | null;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "upgrades";
+            result?: components["schemas"]["UpgradeSteps"] | null;
         };
         /**
          * VoltsOption
@@ -2771,7 +3136,7 @@ export interface components {
             /** Price */
             price: number;
             risk: components["schemas"]["Sentence"];
-            design: components["schemas"]["BoatDesign"] | null;
+            refit: components["schemas"]["Refit"] | null;
         };
         /**
          * VoltsOptions
@@ -2794,8 +3159,6 @@ export interface components {
             /** Months */
             months: components["schemas"]["SeasonMonth"][];
             climate: components["schemas"]["Sentence"];
-            /** Cautions */
-            cautions: components["schemas"]["Sentence"][];
             /** Wished Mps */
             wished_mps: number;
             /** Worst */
@@ -2814,11 +3177,20 @@ export interface components {
             days: number;
         };
         /**
-         * AskedRun
+         * WorkOut
+         * @description Long work of any kind, told by its kind.
+         */
+        WorkOut: components["schemas"]["ProposalsWork"] | components["schemas"]["SeasonWork"] | components["schemas"]["UpgradesWork"] | components["schemas"]["ComparisonWork"];
+        /**
+         * AskedWork
          * @description A question that takes a while: of one design, or of two to four to compare.
          */
-        AskedRun: {
-            kind: components["schemas"]["Kind"];
+        AskedWork: {
+            /**
+             * Kind
+             * @enum {string}
+             */
+            kind: "proposals" | "season" | "upgrades" | "comparison";
             /** Designs */
             designs: components["schemas"]["NamedDesign"][];
         };
@@ -2831,14 +3203,114 @@ export interface components {
             name: string;
             design: components["schemas"]["BoatDesign"];
         };
-        /** Checked */
-        Checked: {
-            /** Content Hash */
-            content_hash: string;
+        /**
+         * Leaving
+         * @description The ticket that the question was answered with.
+         */
+        Leaving: {
+            /**
+             * Ticket
+             * Format: uuid
+             */
+            ticket: string;
+        };
+        /**
+         * Valid
+         * @description The design is one.
+         */
+        Valid: {
+            /**
+             * Valid
+             * @default true
+             */
+            valid: boolean;
         };
         /** Asked */
         Asked: {
             design: components["schemas"]["BoatDesign"];
+        };
+        /**
+         * LoadPreset
+         * @description A usual house load, to start from.
+         */
+        LoadPreset: {
+            /** Name */
+            name: string;
+            /** Power W */
+            power_w: number;
+            /** Hours Per Day */
+            hours_per_day: number;
+            /**
+             * Essential
+             * @default false
+             */
+            essential: boolean;
+            /** Inverter Efficiency */
+            inverter_efficiency?: number | null;
+        };
+        /**
+         * HullTypeRow
+         * @description A hull type with its usual numbers, so that a form can show what an empty field means.
+         */
+        HullTypeRow: {
+            type: components["schemas"]["HullType"];
+            /** Label */
+            label: string;
+            /** Hulls */
+            hulls: number;
+            /** Efficiency */
+            efficiency: number;
+            /** Waterline Length M */
+            waterline_length_m: number;
+            /** Beam M */
+            beam_m: number;
+            /** Displacement Kg */
+            displacement_kg: number;
+        };
+        /**
+         * Forecast
+         * @description Days one after the other, and who says so.
+         */
+        Forecast: {
+            /** Source */
+            source: string;
+            /** Days */
+            days: components["schemas"]["ForecastDay"][];
+        };
+        /**
+         * ForecastDay
+         * @description One day of a forecast.
+         */
+        ForecastDay: {
+            /**
+             * Date
+             * Format: date
+             */
+            date: string;
+            sky: components["schemas"]["Sky"];
+            /** Sun Hours */
+            sun_hours?: number | null;
+            /** Wind Mps */
+            wind_mps?: number | null;
+            /** Air C */
+            air_c?: number | null;
+        };
+        /**
+         * AskedForecast
+         * @description The days from a date on, at a place.
+         */
+        AskedForecast: {
+            site: components["schemas"]["Site"];
+            /**
+             * Date
+             * Format: date
+             */
+            date: string;
+            /**
+             * Days
+             * @default 7
+             */
+            days: number;
         };
         /**
          * Answers
@@ -2873,12 +3345,6 @@ export interface components {
             starts_at: string;
             /** Spells Default */
             spells_default: boolean;
-        };
-        /** AnswersOut */
-        AnswersOut: {
-            /** Content Hash */
-            content_hash: string;
-            answers: components["schemas"]["Answers"];
         };
         /** Distance */
         Distance: {
@@ -3090,6 +3556,173 @@ export interface components {
             at?: string | null;
         };
         /**
+         * Checked
+         * @description The design is one.
+         */
+        Checked: {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            part: "checked";
+        };
+        /**
+         * CountsPart
+         * @description Open warnings of every station.
+         */
+        CountsPart: {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            part: "counts";
+            /** Counts */
+            counts: {
+                [key: string]: number;
+            };
+        };
+        /**
+         * FailedPart
+         * @description One part, or the study of that index, could not be computed; the others are not held up by it.
+         */
+        FailedPart: {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            part: "failed";
+            /**
+             * Of
+             * @enum {string}
+             */
+            of: "rail" | "study" | "findings" | "counts";
+            /** Index */
+            index?: number | null;
+            /** Errors */
+            errors: components["schemas"]["Problem"][];
+        };
+        /**
+         * Finding
+         * @description One finding. `field` points to the entry it is about; a caution warns of harm and always stays.
+         */
+        Finding: {
+            /** Id */
+            id: string;
+            /**
+             * Level
+             * @enum {string}
+             */
+            level: "warn" | "note" | "good";
+            title: components["schemas"]["Sentence"];
+            detail: components["schemas"]["Sentence"];
+            why: components["schemas"]["Why"];
+            /** Field */
+            field?: string | null;
+            /**
+             * Caution
+             * @default false
+             */
+            caution: boolean;
+        };
+        /** FindingsPart */
+        FindingsPart: {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            part: "findings";
+            /** Station */
+            station: string;
+            /** Findings */
+            findings: components["schemas"]["Finding"][];
+        };
+        /**
+         * LivePart
+         * @description One line of the reply.
+         */
+        LivePart: components["schemas"]["Checked"] | components["schemas"]["RailPart"] | components["schemas"]["StudyPart"] | components["schemas"]["FindingsPart"] | components["schemas"]["CountsPart"] | components["schemas"]["FailedPart"] | components["schemas"]["Overtaken"];
+        /**
+         * Overtaken
+         * @description A newer request of the page took this one's place.
+         */
+        Overtaken: {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            part: "overtaken";
+        };
+        /** RailPart */
+        RailPart: {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            part: "rail";
+            answer: components["schemas"]["Answers"];
+        };
+        /**
+         * StudyPart
+         * @description `index` counts the studies that were asked for; the answer is that of the study's own address.
+         */
+        StudyPart: {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            part: "study";
+            /** Index */
+            index: number;
+            /** Answer */
+            answer: unknown;
+        };
+        /**
+         * AskedLive
+         * @description `page` names a page, and `turn` counts its requests.
+         */
+        AskedLive: {
+            /** Page */
+            page: string;
+            /** Turn */
+            turn: number;
+            design: components["schemas"]["BoatDesign"];
+            /**
+             * Rail
+             * @default true
+             */
+            rail: boolean;
+            compared_with?: components["schemas"]["BoatDesign"] | null;
+            /** At */
+            at?: string | null;
+            /** Station */
+            station?: string | null;
+            /**
+             * Studies
+             * @default []
+             */
+            studies: components["schemas"]["AskedStudy"][];
+            /**
+             * Counts
+             * @default true
+             */
+            counts: boolean;
+        };
+        /**
+         * AskedStudy
+         * @description A study by its address, such as hull/range, and what is asked beside the design.
+         */
+        AskedStudy: {
+            /** Study */
+            study: string;
+            /**
+             * Asked
+             * @default {}
+             */
+            asked: {
+                [key: string]: unknown;
+            };
+        };
+        /**
          * ChainLink
          * @description One link from battery to thrust.
          */
@@ -3121,29 +3754,6 @@ export interface components {
             high_w?: number | null;
         };
         /**
-         * Finding
-         * @description One finding. `field` points to the entry it is about; a caution warns of harm and always stays.
-         */
-        Finding: {
-            /** Id */
-            id: string;
-            /**
-             * Level
-             * @enum {string}
-             */
-            level: "warn" | "note" | "good";
-            title: components["schemas"]["Sentence"];
-            detail: components["schemas"]["Sentence"];
-            why: components["schemas"]["Why"];
-            /** Field */
-            field?: string | null;
-            /**
-             * Caution
-             * @default false
-             */
-            caution: boolean;
-        };
-        /**
          * HeadWind
          * @description The strongest head wind in which the boat still makes a knot over the ground, and for how long.
          */
@@ -3162,12 +3772,6 @@ export interface components {
             power_w: number;
             /** Hours */
             hours: number | null;
-        };
-        /** HullOut */
-        HullOut: {
-            /** Content Hash */
-            content_hash: string;
-            picture: components["schemas"]["HullPicture"];
         };
         /**
          * HullPicture
@@ -3228,8 +3832,6 @@ export interface components {
             raised_panels_m2: number;
             /** Frontal Area M2 */
             frontal_area_m2: number;
-            /** Findings */
-            findings: components["schemas"]["Finding"][];
         };
         /**
          * NextRunOut
@@ -3342,450 +3944,9 @@ export interface components {
             /** Mass Kg */
             mass_kg: number;
         };
-        /** DayOut */
-        DayOut: {
-            /** Content Hash */
-            content_hash: string;
-            picture: components["schemas"]["DayPicture"];
-        };
-        /**
-         * DayPicture
-         * @description Lists over the 144 steps, unless said otherwise; indices count steps from the start of the day.
-         */
-        DayPicture: {
-            /**
-             * Starts At
-             * Format: date-time
-             */
-            starts_at: string;
-            /** Clock Min */
-            clock_min: number[];
-            /** Ticks */
-            ticks: components["schemas"]["Tick"][];
-            /** Sunrise Index */
-            sunrise_index: number | null;
-            /** Sunset Index */
-            sunset_index: number | null;
-            /** Noon Index */
-            noon_index: number;
-            /** Elevation Deg */
-            elevation_deg: number[];
-            /** Groups */
-            groups: components["schemas"]["GroupHarvest"][];
-            /** Others */
-            others: components["schemas"]["OtherSource"][];
-            /** Sun Share Frac */
-            sun_share_frac: number | null;
-            /** Clear W */
-            clear_w: number[];
-            /** House W */
-            house_w: number[];
-            /** Motor W */
-            motor_w: number[];
-            /** Thrown Away W */
-            thrown_away_w: number[];
-            /** Soc */
-            soc: number[] | null;
-            /** Soc Low */
-            soc_low: number[] | null;
-            /** Soc High */
-            soc_high: number[] | null;
-            /** Reserve Frac */
-            reserve_frac: number | null;
-            /** Cut Out Frac */
-            cut_out_frac: number | null;
-            /** Spells */
-            spells: components["schemas"]["Spell"][];
-            /** Spells Default */
-            spells_default: boolean;
-            /** Motoring */
-            motoring: components["schemas"]["Stretch"][];
-            /** Plan Speed Mps */
-            plan_speed_mps: number;
-            /** Nameplate W */
-            nameplate_w: number;
-            /** Stopped */
-            stopped: boolean[];
-            /** Zone */
-            zone: string;
-            /** Air Temperature C */
-            air_temperature_c: number;
-            ledger: components["schemas"]["Ledger"];
-            /** Ledger Shares */
-            ledger_shares: {
-                [key: string]: number;
-            };
-            /** Motor Direct Wh */
-            motor_direct_wh: number;
-            /** Findings */
-            findings: components["schemas"]["Finding"][];
-        };
-        /**
-         * GroupHarvest
-         * @description Watts of one panel group at the bank's terminals, step by step.
-         */
-        GroupHarvest: {
-            /** Id */
-            id: string;
-            /** Name */
-            name: string;
-            /** Power W */
-            power_w: number[];
-        };
-        /**
-         * Ledger
-         * @description One day's energy [Wh], every term zero or more; what came = all the others.
-         */
-        Ledger: {
-            /** Array Wh */
-            array_wh: number;
-            /** Wind Wh */
-            wind_wh: number;
-            /** Hydro Wh */
-            hydro_wh: number;
-            /** Pedals Wh */
-            pedals_wh: number;
-            /** Shore Wh */
-            shore_wh: number;
-            /** Generator Wh */
-            generator_wh: number;
-            /** Discharged Wh */
-            discharged_wh: number;
-            /** Conversion Wh */
-            conversion_wh: number;
-            /** Clipped Wh */
-            clipped_wh: number;
-            /** Refused Wh */
-            refused_wh: number;
-            /** Curtailed Wh */
-            curtailed_wh: number;
-            /** House Wh */
-            house_wh: number;
-            /** Motor Wh */
-            motor_wh: number;
-            /** Charged Wh */
-            charged_wh: number;
-            /** Coulomb Wh */
-            coulomb_wh: number;
-            /** Heat Wh */
-            heat_wh: number;
-            /** Converted Wh */
-            converted_wh: number;
-        };
-        /**
-         * OtherSource
-         * @description Watts of one kind of other source at the bank, step by step.
-         */
-        OtherSource: {
-            kind: components["schemas"]["SourceKind"];
-            /** Name */
-            name: string;
-            /** Power W */
-            power_w: number[];
-        };
-        /**
-         * Stretch
-         * @description From one place on the axis to another, in steps from the start.
-         */
-        Stretch: {
-            /** Start */
-            start: number;
-            /** End */
-            end: number;
-        };
-        /**
-         * Tick
-         * @description A whole local hour on the axis: how many steps from the start, and what the clock shows.
-         */
-        Tick: {
-            /** Index */
-            index: number;
-            /** Clock Min */
-            clock_min: number;
-        };
-        /**
-         * DayAhead
-         * @description One day of the trip, over all runs: 1 in 10 is lower, the usual, 1 in 10 is higher.
-         */
-        DayAhead: {
-            /** Number */
-            number: number;
-            /**
-             * Kind
-             * @enum {string}
-             */
-            kind: "out" | "rest";
-            /** Date */
-            date: string | null;
-            sky: components["schemas"]["Sky"] | null;
-            /** Charge Low */
-            charge_low: number;
-            /** Charge Middle */
-            charge_middle: number;
-            /** Charge High */
-            charge_high: number;
-            /** Metres Low */
-            metres_low: number;
-            /** Metres Middle */
-            metres_middle: number;
-            /** Metres High */
-            metres_high: number;
-            /** Stopped Frac */
-            stopped_frac: number;
-            /** Dark Frac */
-            dark_frac: number;
-        };
-        /**
-         * DaysAhead
-         * @description A trip, day by day.
-         */
-        DaysAhead: {
-            /** Days */
-            days: components["schemas"]["DayAhead"][];
-            /** Start Frac */
-            start_frac: number;
-            /** Reserve Frac */
-            reserve_frac: number;
-            /** Metres Middle */
-            metres_middle: number;
-            /** Metres Low */
-            metres_low: number;
-            /** Told */
-            told: components["schemas"]["Sentence"][];
-        };
-        /** DaysAheadOut */
-        DaysAheadOut: {
-            /** Content Hash */
-            content_hash: string;
-            ahead: components["schemas"]["DaysAhead"] | null;
-        };
-        /**
-         * PaceOut
-         * @description Null without a bank, without hours, or without panels.
-         */
-        PaceOut: {
-            /** Content Hash */
-            content_hash: string;
-            ways: components["schemas"]["Ways"] | null;
-            prices: components["schemas"]["Prices"] | null;
-        };
-        /**
-         * PaceWay
-         * @description One way through the day; lists over its 144 steps, the charge at their 145 edges.
-         */
-        PaceWay: {
-            /**
-             * Key
-             * @enum {string}
-             */
-            key: "best" | "constant" | "sun" | "sprint";
-            /** Label */
-            label: string;
-            /** Distance M */
-            distance_m: number;
-            /** Speed Mps */
-            speed_mps: number[];
-            /** Motor W */
-            motor_w: number[];
-            /** Soc */
-            soc: number[];
-            /** End Frac */
-            end_frac: number;
-            /** Wasted Wh */
-            wasted_wh: number;
-            /** Stops */
-            stops: boolean;
-        };
-        /**
-         * PricedStep
-         * @description One practical step; distances a day on sun alone, those of the start charge once.
-         */
-        PricedStep: {
-            /**
-             * Key
-             * @enum {string}
-             */
-            key: "panel" | "battery" | "controller" | "house" | "mass" | "reserve" | "drive" | "hours" | "start";
-            label: components["schemas"]["Sentence"];
-            /** By Price M */
-            by_price_m: number | null;
-            /** Gain M */
-            gain_m: number;
-            /** Cost */
-            cost: number;
-            /** Mass Kg */
-            mass_kg: number;
-            /** For 100 Coins M */
-            for_100_coins_m: number | null;
-            /** For 10 Kg M */
-            for_10_kg_m: number | null;
-        };
-        /**
-         * Prices
-         * @description The furthest day on sun alone, and what every step is worth there.
-         */
-        Prices: {
-            /** Distance M */
-            distance_m: number;
-            /** Steady M */
-            steady_m: number;
-            /** Steps */
-            steps: components["schemas"]["PricedStep"][];
-            /** Full Frac */
-            full_frac: number;
-            /** Floor Frac */
-            floor_frac: number;
-            /** Told */
-            told: components["schemas"]["Sentence"][];
-        };
-        /**
-         * Ways
-         * @description The ways side by side, the furthest first, with what to make of them.
-         */
-        Ways: {
-            /** Ways */
-            ways: components["schemas"]["PaceWay"][];
-            /** Reserve Frac */
-            reserve_frac: number;
-            /** Told */
-            told: components["schemas"]["Sentence"][];
-        };
-        /**
-         * ClimateMonth
-         * @description Full-sun hours of a month's days, and how many are of which kind.
-         */
-        ClimateMonth: {
-            /** Month */
-            month: number;
-            /** Sun H */
-            sun_h: number;
-            /** Poor H */
-            poor_h: number;
-            /** Good H */
-            good_h: number;
-            /** Clear H */
-            clear_h: number;
-            /** Sunny Frac */
-            sunny_frac: number;
-            /** Mixed Frac */
-            mixed_frac: number;
-            /** Grey Frac */
-            grey_frac: number;
-        };
-        /**
-         * ClimateYear
-         * @description Twelve months, and what they rest on.
-         */
-        ClimateYear: {
-            /** Months */
-            months: components["schemas"]["ClimateMonth"][];
-            rests_on: components["schemas"]["Sentence"];
-        };
-        /** AskedClimate */
-        AskedClimate: {
-            site: components["schemas"]["Site"];
-            /**
-             * Date
-             * Format: date
-             */
-            date: string;
-        };
-        /**
-         * Forecast
-         * @description Days one after the other, and who says so.
-         */
-        Forecast: {
-            /** Source */
-            source: string;
-            /** Days */
-            days: components["schemas"]["ForecastDay"][];
-        };
-        /**
-         * ForecastDay
-         * @description One day of a forecast.
-         */
-        ForecastDay: {
-            /**
-             * Date
-             * Format: date
-             */
-            date: string;
-            sky: components["schemas"]["Sky"];
-            /** Sun Hours */
-            sun_hours?: number | null;
-            /** Wind Mps */
-            wind_mps?: number | null;
-            /** Air C */
-            air_c?: number | null;
-        };
-        /** AskedForecast */
-        AskedForecast: {
-            site: components["schemas"]["Site"];
-            /**
-             * Date
-             * Format: date
-             */
-            date: string;
-            /**
-             * Days
-             * @default 7
-             */
-            days: number;
-        };
-        /** ForecastFile */
-        ForecastFile: {
-            /** Text */
-            text: string;
-        };
-        /**
-         * LineProblem
-         * @description What is wrong with one line, and what would be accepted.
-         */
-        LineProblem: {
-            /** Line */
-            line: number;
-            /** Text */
-            text: string;
-            /** Message */
-            message: string;
-            /** Accepted */
-            accepted: string;
-        };
-        /**
-         * ReadWeather
-         * @description What a weather file says; no hours by month where it cannot be used.
-         */
-        ReadWeather: {
-            /** Kind */
-            kind: string;
-            /** Latitude Deg */
-            latitude_deg: number | null;
-            /** Longitude Deg */
-            longitude_deg: number | null;
-            /** Hours */
-            hours: number;
-            /** Missing */
-            missing: number;
-            /** Sun Hours */
-            sun_hours: number[];
-            /** Problems */
-            problems: components["schemas"]["LineProblem"][];
-        };
-        /**
-         * WeatherFile
-         * @description A year of weather, and the latitude of the boat's place.
-         */
-        WeatherFile: {
-            /** Text */
-            text: string;
-            /** Latitude Deg */
-            latitude_deg: number;
-        };
-        /** RangeOut */
-        RangeOut: {
-            /** Content Hash */
-            content_hash: string;
-            picture: components["schemas"]["RangePicture"];
+        /** HullPictureAsked */
+        HullPictureAsked: {
+            design: components["schemas"]["BoatDesign"];
         };
         /**
          * RangePicture
@@ -3829,6 +3990,10 @@ export interface components {
             /** Keeps Up Mps */
             keeps_up_mps: number | null;
         };
+        /** HullRangeAsked */
+        HullRangeAsked: {
+            design: components["schemas"]["BoatDesign"];
+        };
         /**
          * Better
          * @description A pitch and gear that suits better.
@@ -3842,12 +4007,6 @@ export interface components {
             battery_w: number;
             /** Saved Frac */
             saved_frac: number;
-        };
-        /** MatchOut */
-        MatchOut: {
-            /** Content Hash */
-            content_hash: string;
-            picture: components["schemas"]["MatchPicture"];
         };
         /**
          * MatchPicture
@@ -3929,13 +4088,15 @@ export interface components {
             /** Battery W */
             battery_w: number | null;
         };
+        /** HullMatchAsked */
+        HullMatchAsked: {
+            design: components["schemas"]["BoatDesign"];
+        };
         /**
          * HelmCard
          * @description Everything on the card.
          */
         HelmCard: {
-            /** Boat */
-            boat: string;
             assumes: components["schemas"]["Sentence"];
             /** Method */
             method: string;
@@ -3955,12 +4116,6 @@ export interface components {
             tape: components["schemas"]["TapeMark"][];
             /** Cautions */
             cautions: string[];
-        };
-        /** HelmOut */
-        HelmOut: {
-            /** Content Hash */
-            content_hash: string;
-            card: components["schemas"]["HelmCard"];
         };
         /**
          * HelmRow
@@ -4002,11 +4157,8 @@ export interface components {
             /** Volts */
             volts: number;
         };
-        /**
-         * AskedHelm
-         * @description `unit` is the one its rows are round in.
-         */
-        AskedHelm: {
+        /** HullHelmCardAsked */
+        HullHelmCardAsked: {
             design: components["schemas"]["BoatDesign"];
             /**
              * Unit
@@ -4014,6 +4166,24 @@ export interface components {
              * @enum {string}
              */
             unit: "kn" | "km/h" | "mph";
+        };
+        /** HullFindingsAsked */
+        HullFindingsAsked: {
+            design: components["schemas"]["BoatDesign"];
+        };
+        /**
+         * LineProblem
+         * @description What is wrong with one line, and what would be accepted.
+         */
+        LineProblem: {
+            /** Line */
+            line: number;
+            /** Text */
+            text: string;
+            /** Message */
+            message: string;
+            /** Accepted */
+            accepted: string;
         };
         /**
          * ReadRuns
@@ -4025,11 +4195,8 @@ export interface components {
             /** Problems */
             problems: components["schemas"]["LineProblem"][];
         };
-        /**
-         * PastedRuns
-         * @description Text of a spreadsheet or CSV file; `unit` is that of speeds which do not name their own.
-         */
-        PastedRuns: {
+        /** HullRunsReadAsked */
+        HullRunsReadAsked: {
             /** Text */
             text: string;
             /**
@@ -4044,11 +4211,25 @@ export interface components {
              */
             taken_ids: string[];
         };
-        /** BankOut */
-        BankOut: {
-            /** Content Hash */
-            content_hash: string;
-            picture: components["schemas"]["BankPicture"];
+        /** HullHelmCardPdfAsked */
+        HullHelmCardPdfAsked: {
+            design: components["schemas"]["BoatDesign"];
+            /**
+             * Unit
+             * @default kn
+             * @enum {string}
+             */
+            unit: "kn" | "km/h" | "mph";
+        };
+        /** HullRunsCsvAsked */
+        HullRunsCsvAsked: {
+            design: components["schemas"]["BoatDesign"];
+            /**
+             * Unit
+             * @default kn
+             * @enum {string}
+             */
+            unit: "kn" | "km/h" | "mph";
         };
         /**
          * BankPicture
@@ -4079,8 +4260,6 @@ export interface components {
             start_charge_frac: number;
             /** Sizes */
             sizes: components["schemas"]["BankSize"][];
-            /** Findings */
-            findings: components["schemas"]["Finding"][];
         };
         /**
          * BankSize
@@ -4257,10 +4436,17 @@ export interface components {
             /** Blind To Frac */
             blind_to_frac: number | null;
         };
-        /** AskedBank */
-        AskedBank: {
+        /** BankPictureAsked */
+        BankPictureAsked: {
             design: components["schemas"]["BoatDesign"];
-            ask?: components["schemas"]["SizingAsk"] | null;
+            /**
+             * @default {
+             *       "hours": 3,
+             *       "speed_mps": null,
+             *       "grey_days": 3
+             *     }
+             */
+            ask: components["schemas"]["SizingAsk"];
         };
         /**
          * SizingAsk
@@ -4280,11 +4466,9 @@ export interface components {
              */
             grey_days: number;
         };
-        /** ArrayOut */
-        ArrayOut: {
-            /** Content Hash */
-            content_hash: string;
-            picture: components["schemas"]["ArrayPicture"];
+        /** BankFindingsAsked */
+        BankFindingsAsked: {
+            design: components["schemas"]["BoatDesign"];
         };
         /**
          * ArrayPicture
@@ -4324,8 +4508,8 @@ export interface components {
             /** Mass Kg */
             mass_kg: number;
             dome: components["schemas"]["SkyDome"] | null;
-            /** Step Deg */
-            step_deg: number;
+            /** Coarse */
+            coarse: boolean;
         };
         /** Corner */
         Corner: {
@@ -4465,11 +4649,8 @@ export interface components {
             /** Elevation Deg */
             elevation_deg: number;
         };
-        /**
-         * AskedArray
-         * @description The panel the sky is seen from: its group, and its number in it. A draft follows a drag.
-         */
-        AskedArray: {
+        /** ArrayPictureAsked */
+        ArrayPictureAsked: {
             design: components["schemas"]["BoatDesign"];
             /** Group Id */
             group_id?: string | null;
@@ -4484,9 +4665,20 @@ export interface components {
              */
             draft: boolean;
         };
+        /** ArrayWholeAsked */
+        ArrayWholeAsked: {
+            design: components["schemas"]["BoatDesign"];
+            /** Group Id */
+            group_id?: string | null;
+            /**
+             * Number
+             * @default 0
+             */
+            number: number;
+        };
         /**
          * ArrayAdvice
-         * @description What takes longer than the picture: the costs of what stands, the other states, the findings.
+         * @description What takes longer than the picture: the costs of what stands, the other states.
          */
         ArrayAdvice: {
             /** Costs */
@@ -4495,14 +4687,6 @@ export interface components {
             states: components["schemas"]["StateYield"][];
             /** Sets */
             sets: components["schemas"]["SetYield"][];
-            /** Findings */
-            findings: components["schemas"]["Finding"][];
-        };
-        /** ArrayAdviceOut */
-        ArrayAdviceOut: {
-            /** Content Hash */
-            content_hash: string;
-            advice: components["schemas"]["ArrayAdvice"];
         };
         /**
          * SetYield
@@ -4535,6 +4719,10 @@ export interface components {
             id: string;
             /** Cost Wh */
             cost_wh: number;
+        };
+        /** ArrayAdviceAsked */
+        ArrayAdviceAsked: {
+            design: components["schemas"]["BoatDesign"];
         };
         /**
          * HingeAdvice
@@ -4622,12 +4810,6 @@ export interface components {
             /** Fixed */
             fixed: string[];
         };
-        /** TiltOut */
-        TiltOut: {
-            /** Content Hash */
-            content_hash: string;
-            advice: components["schemas"]["TiltAdvice"];
-        };
         /**
          * Way
          * @description One way of tending a place, against leaving it flat.
@@ -4647,6 +4829,12 @@ export interface components {
             gain_m: number | null;
             /** Chosen */
             chosen: boolean;
+        };
+        /** ArrayTiltAsked */
+        ArrayTiltAsked: {
+            design: components["schemas"]["BoatDesign"];
+            /** Place Id */
+            place_id?: string | null;
         };
         /**
          * Burden
@@ -4687,15 +4875,6 @@ export interface components {
             seat_shade_frac: number | null;
             /** Yields */
             yields: components["schemas"]["YieldAfter"][];
-        };
-        /**
-         * BurdenOut
-         * @description No burden without panels.
-         */
-        BurdenOut: {
-            /** Content Hash */
-            content_hash: string;
-            burden: components["schemas"]["Burden"] | null;
         };
         /**
          * PlaceBurden
@@ -4749,6 +4928,10 @@ export interface components {
             /** High Frac */
             high_frac: number;
         };
+        /** ArrayBurdenAsked */
+        ArrayBurdenAsked: {
+            design: components["schemas"]["BoatDesign"];
+        };
         /**
          * NextPanel
          * @description One panel that could be added, and what it would do.
@@ -4778,7 +4961,7 @@ export interface components {
             m_per_coin: number | null;
             /** M Per Kg */
             m_per_kg: number | null;
-            design: components["schemas"]["BoatDesign"];
+            refit: components["schemas"]["Refit"];
         };
         /**
          * NextPanels
@@ -4795,11 +4978,9 @@ export interface components {
             /** Enough */
             enough: boolean;
         };
-        /** NextPanelsOut */
-        NextPanelsOut: {
-            /** Content Hash */
-            content_hash: string;
-            panels: components["schemas"]["NextPanels"];
+        /** ArrayNextAsked */
+        ArrayNextAsked: {
+            design: components["schemas"]["BoatDesign"];
         };
         /**
          * Month
@@ -4829,11 +5010,13 @@ export interface components {
             /** Sky */
             sky: string;
         };
-        /** YearOut */
-        YearOut: {
-            /** Content Hash */
-            content_hash: string;
-            year: components["schemas"]["ThroughYear"];
+        /** ArrayYearAsked */
+        ArrayYearAsked: {
+            design: components["schemas"]["BoatDesign"];
+        };
+        /** ArrayFindingsAsked */
+        ArrayFindingsAsked: {
+            design: components["schemas"]["BoatDesign"];
         };
         /**
          * PanelModel
@@ -4923,11 +5106,8 @@ export interface components {
             /** Wrong */
             wrong: number;
         };
-        /**
-         * ModuleTable
-         * @description A table of panels, and words to search their names for.
-         */
-        ModuleTable: {
+        /** ArrayModulesAsked */
+        ArrayModulesAsked: {
             /** Text */
             text: string;
             /**
@@ -5144,12 +5324,6 @@ export interface components {
             /** Low */
             low: boolean;
         };
-        /** StringsOut */
-        StringsOut: {
-            /** Content Hash */
-            content_hash: string;
-            picture: components["schemas"]["StringsPicture"];
-        };
         /**
          * StringsPicture
          * @description Everything the Strings station shows.
@@ -5170,8 +5344,6 @@ export interface components {
             chargers: components["schemas"]["Charger"][];
             /** Parts */
             parts: components["schemas"]["PartRow"][];
-            /** Findings */
-            findings: components["schemas"]["Finding"][];
         };
         /**
          * Wire
@@ -5199,25 +5371,13 @@ export interface components {
             /** Reason */
             reason: string;
         };
-        /**
-         * ReadControllers
-         * @description The controllers of a table, and the lines that are wrong.
-         */
-        ReadControllers: {
-            /** Rows */
-            rows: number;
-            /** Controllers */
-            controllers: components["schemas"]["ControllerModel"][];
-            /** Problems */
-            problems: components["schemas"]["LineProblem"][];
+        /** StringsPictureAsked */
+        StringsPictureAsked: {
+            design: components["schemas"]["BoatDesign"];
         };
-        /**
-         * ControllerTable
-         * @description A table of controllers.
-         */
-        ControllerTable: {
-            /** Text */
-            text: string;
+        /** StringsFirstAsked */
+        StringsFirstAsked: {
+            design: components["schemas"]["BoatDesign"];
         };
         /**
          * BoxYear
@@ -5255,78 +5415,423 @@ export interface components {
             /** Sky */
             sky: string;
         };
-        /** BoxesYearOut */
-        BoxesYearOut: {
-            /** Content Hash */
-            content_hash: string;
-            year: components["schemas"]["BoxesThroughYear"];
+        /** StringsYearAsked */
+        StringsYearAsked: {
+            design: components["schemas"]["BoatDesign"];
         };
-        /** FirstLegalOut */
-        FirstLegalOut: {
-            /** Content Hash */
-            content_hash: string;
-            /** Choices */
-            choices: components["schemas"]["Choice"][];
+        /** StringsFindingsAsked */
+        StringsFindingsAsked: {
+            design: components["schemas"]["BoatDesign"];
         };
         /**
-         * WarningCounts
-         * @description Open warnings by station.
+         * ReadControllers
+         * @description The controllers of a table, and the lines that are wrong.
          */
-        WarningCounts: {
-            /** Hull */
-            hull: number;
-            /** Bank */
-            bank: number;
-            /** Array */
-            array: number;
-            /** Strings */
-            strings: number;
-            /** Day */
-            day: number;
+        ReadControllers: {
+            /** Rows */
+            rows: number;
+            /** Controllers */
+            controllers: components["schemas"]["ControllerModel"][];
+            /** Problems */
+            problems: components["schemas"]["LineProblem"][];
         };
-        /** WarningsOut */
-        WarningsOut: {
-            /** Content Hash */
-            content_hash: string;
-            warnings: components["schemas"]["WarningCounts"];
+        /** StringsControllersAsked */
+        StringsControllersAsked: {
+            /** Text */
+            text: string;
+        };
+        /** StringsWiringPdfAsked */
+        StringsWiringPdfAsked: {
+            design: components["schemas"]["BoatDesign"];
+        };
+        /** StringsPartsCsvAsked */
+        StringsPartsCsvAsked: {
+            design: components["schemas"]["BoatDesign"];
         };
         /**
-         * LoadPreset
-         * @description A usual house load, to start from.
+         * DayPicture
+         * @description Lists over the steps, unless said otherwise; indices count steps from the start of the day.
          */
-        LoadPreset: {
+        DayPicture: {
+            /**
+             * Starts At
+             * Format: date-time
+             */
+            starts_at: string;
+            /** Clock Min */
+            clock_min: number[];
+            /** Ticks */
+            ticks: components["schemas"]["Tick"][];
+            /** Sunrise Index */
+            sunrise_index: number | null;
+            /** Sunset Index */
+            sunset_index: number | null;
+            /** Noon Index */
+            noon_index: number;
+            /** Elevation Deg */
+            elevation_deg: number[];
+            /** Groups */
+            groups: components["schemas"]["GroupHarvest"][];
+            /** Others */
+            others: components["schemas"]["OtherSource"][];
+            /** Sun Share Frac */
+            sun_share_frac: number | null;
+            /** Clear W */
+            clear_w: number[];
+            /** House W */
+            house_w: number[];
+            /** Motor W */
+            motor_w: number[];
+            /** Thrown Away W */
+            thrown_away_w: number[];
+            /** Soc */
+            soc: number[] | null;
+            /** Soc Low */
+            soc_low: number[] | null;
+            /** Soc High */
+            soc_high: number[] | null;
+            /** Reserve Frac */
+            reserve_frac: number | null;
+            /** Cut Out Frac */
+            cut_out_frac: number | null;
+            /** Spells */
+            spells: components["schemas"]["Spell"][];
+            /** Spells Default */
+            spells_default: boolean;
+            /** Motoring */
+            motoring: components["schemas"]["Stretch"][];
+            /** Plan Speed Mps */
+            plan_speed_mps: number;
+            /** Nameplate W */
+            nameplate_w: number;
+            /** Stopped */
+            stopped: boolean[];
+            /** Zone */
+            zone: string;
+            /** Air Temperature C */
+            air_temperature_c: number;
+            ledger: components["schemas"]["Ledger"];
+            /** Ledger Shares */
+            ledger_shares: {
+                [key: string]: number;
+            };
+            /** Motor Direct Wh */
+            motor_direct_wh: number;
+        };
+        /**
+         * GroupHarvest
+         * @description Watts of one panel group at the bank's terminals, step by step.
+         */
+        GroupHarvest: {
+            /** Id */
+            id: string;
             /** Name */
             name: string;
             /** Power W */
-            power_w: number;
-            /** Hours Per Day */
-            hours_per_day: number;
-            /**
-             * Essential
-             * @default false
-             */
-            essential: boolean;
-            /** Inverter Efficiency */
-            inverter_efficiency?: number | null;
+            power_w: number[];
         };
         /**
-         * HullTypeRow
-         * @description A hull type with its usual numbers, so that a form can show what an empty field means.
+         * Ledger
+         * @description One day's energy [Wh], every term zero or more; what came = all the others.
          */
-        HullTypeRow: {
-            type: components["schemas"]["HullType"];
+        Ledger: {
+            /** Array Wh */
+            array_wh: number;
+            /** Wind Wh */
+            wind_wh: number;
+            /** Hydro Wh */
+            hydro_wh: number;
+            /** Pedals Wh */
+            pedals_wh: number;
+            /** Shore Wh */
+            shore_wh: number;
+            /** Generator Wh */
+            generator_wh: number;
+            /** Discharged Wh */
+            discharged_wh: number;
+            /** Conversion Wh */
+            conversion_wh: number;
+            /** Clipped Wh */
+            clipped_wh: number;
+            /** Refused Wh */
+            refused_wh: number;
+            /** Curtailed Wh */
+            curtailed_wh: number;
+            /** House Wh */
+            house_wh: number;
+            /** Motor Wh */
+            motor_wh: number;
+            /** Charged Wh */
+            charged_wh: number;
+            /** Coulomb Wh */
+            coulomb_wh: number;
+            /** Heat Wh */
+            heat_wh: number;
+            /** Converted Wh */
+            converted_wh: number;
+        };
+        /**
+         * OtherSource
+         * @description Watts of one kind of other source at the bank, step by step.
+         */
+        OtherSource: {
+            kind: components["schemas"]["SourceKind"];
+            /** Name */
+            name: string;
+            /** Power W */
+            power_w: number[];
+        };
+        /**
+         * Stretch
+         * @description From one place on the axis to another, in steps from the start.
+         */
+        Stretch: {
+            /** Start */
+            start: number;
+            /** End */
+            end: number;
+        };
+        /**
+         * Tick
+         * @description A whole local hour on the axis: how many steps from the start, and what the clock shows.
+         */
+        Tick: {
+            /** Index */
+            index: number;
+            /** Clock Min */
+            clock_min: number;
+        };
+        /** DayPictureAsked */
+        DayPictureAsked: {
+            design: components["schemas"]["BoatDesign"];
+        };
+        /**
+         * Pace
+         * @description The day's ways and worths; None without a bank, without hours, or without panels.
+         */
+        Pace: {
+            ways: components["schemas"]["Ways"] | null;
+            worths: components["schemas"]["Worths"] | null;
+        };
+        /**
+         * PaceWay
+         * @description One way through the day; lists over its steps, the charge at their edges.
+         */
+        PaceWay: {
+            /**
+             * Key
+             * @enum {string}
+             */
+            key: "best" | "constant" | "sun" | "sprint";
             /** Label */
             label: string;
-            /** Hulls */
-            hulls: number;
-            /** Efficiency */
-            efficiency: number;
-            /** Waterline Length M */
-            waterline_length_m: number;
-            /** Beam M */
-            beam_m: number;
-            /** Displacement Kg */
-            displacement_kg: number;
+            /** Distance M */
+            distance_m: number;
+            /** Speed Mps */
+            speed_mps: number[];
+            /** Motor W */
+            motor_w: number[];
+            /** Soc */
+            soc: number[];
+            /** End Frac */
+            end_frac: number;
+            /** Wasted Wh */
+            wasted_wh: number;
+            /** Stops */
+            stops: boolean;
+        };
+        /**
+         * Ways
+         * @description The ways side by side, the furthest first, with what to make of them.
+         */
+        Ways: {
+            /** Ways */
+            ways: components["schemas"]["PaceWay"][];
+            /** Reserve Frac */
+            reserve_frac: number;
+            /** Told */
+            told: components["schemas"]["Sentence"][];
+        };
+        /**
+         * WorthStep
+         * @description One practical step; distances a day on sun alone, those of the start charge once.
+         */
+        WorthStep: {
+            /**
+             * Key
+             * @enum {string}
+             */
+            key: "panel" | "battery" | "controller" | "house" | "mass" | "reserve" | "drive" | "hours" | "start";
+            label: components["schemas"]["Sentence"];
+            /** By Worth M */
+            by_worth_m: number | null;
+            /** Gain M */
+            gain_m: number;
+            /** Cost */
+            cost: number;
+            /** Mass Kg */
+            mass_kg: number;
+            /** For 100 Coins M */
+            for_100_coins_m: number | null;
+            /** For 10 Kg M */
+            for_10_kg_m: number | null;
+        };
+        /**
+         * Worths
+         * @description The furthest day on sun alone, and what every step is worth there.
+         */
+        Worths: {
+            /** Distance M */
+            distance_m: number;
+            /** Steady M */
+            steady_m: number;
+            /** Steps */
+            steps: components["schemas"]["WorthStep"][];
+            /** Full Frac */
+            full_frac: number;
+            /** Floor Frac */
+            floor_frac: number;
+            /** Told */
+            told: components["schemas"]["Sentence"][];
+        };
+        /** DayPaceAsked */
+        DayPaceAsked: {
+            design: components["schemas"]["BoatDesign"];
+        };
+        /** DayFindingsAsked */
+        DayFindingsAsked: {
+            design: components["schemas"]["BoatDesign"];
+        };
+        /** DayAccountsCsvAsked */
+        DayAccountsCsvAsked: {
+            design: components["schemas"]["BoatDesign"];
+        };
+        /**
+         * ClimateMonth
+         * @description Full-sun hours of a month's days, and how many are of which kind.
+         */
+        ClimateMonth: {
+            /** Month */
+            month: number;
+            /** Sun H */
+            sun_h: number;
+            /** Asked H */
+            asked_h: number;
+            /** Poor H */
+            poor_h: number;
+            /** Good H */
+            good_h: number;
+            /** Clear H */
+            clear_h: number;
+            /** Sunny Frac */
+            sunny_frac: number;
+            /** Mixed Frac */
+            mixed_frac: number;
+            /** Grey Frac */
+            grey_frac: number;
+        };
+        /**
+         * ClimateYear
+         * @description Twelve months, and what they rest on.
+         */
+        ClimateYear: {
+            /** Months */
+            months: components["schemas"]["ClimateMonth"][];
+            rests_on: components["schemas"]["Sentence"];
+        };
+        /** YearClimateAsked */
+        YearClimateAsked: {
+            design: components["schemas"]["BoatDesign"];
+        };
+        /**
+         * DayAhead
+         * @description One day of the trip, over all runs: 1 in 10 is lower, the usual, 1 in 10 is higher.
+         */
+        DayAhead: {
+            /** Number */
+            number: number;
+            /**
+             * Kind
+             * @enum {string}
+             */
+            kind: "out" | "rest";
+            /** Date */
+            date: string | null;
+            sky: components["schemas"]["Sky"] | null;
+            /** Charge Low */
+            charge_low: number;
+            /** Charge Middle */
+            charge_middle: number;
+            /** Charge High */
+            charge_high: number;
+            /** Metres Low */
+            metres_low: number;
+            /** Metres Middle */
+            metres_middle: number;
+            /** Metres High */
+            metres_high: number;
+            /** Stopped Frac */
+            stopped_frac: number;
+            /** Dark Frac */
+            dark_frac: number;
+        };
+        /**
+         * DaysAhead
+         * @description A trip, day by day.
+         */
+        DaysAhead: {
+            /** Days */
+            days: components["schemas"]["DayAhead"][];
+            /** Start Frac */
+            start_frac: number;
+            /** Reserve Frac */
+            reserve_frac: number;
+            /** Metres Middle */
+            metres_middle: number;
+            /** Metres Low */
+            metres_low: number;
+            /** Told */
+            told: components["schemas"]["Sentence"][];
+        };
+        /** YearAheadAsked */
+        YearAheadAsked: {
+            design: components["schemas"]["BoatDesign"];
+        };
+        /** YearFindingsAsked */
+        YearFindingsAsked: {
+            design: components["schemas"]["BoatDesign"];
+        };
+        /**
+         * ReadWeather
+         * @description What a weather file says; no hours by month where it cannot be used.
+         */
+        ReadWeather: {
+            /** Kind */
+            kind: string;
+            /** Latitude Deg */
+            latitude_deg: number | null;
+            /** Longitude Deg */
+            longitude_deg: number | null;
+            /** Hours */
+            hours: number;
+            /** Missing */
+            missing: number;
+            /** Sun Hours */
+            sun_hours: number[];
+            /** Problems */
+            problems: components["schemas"]["LineProblem"][];
+        };
+        /** YearWeatherAsked */
+        YearWeatherAsked: {
+            /** Text */
+            text: string;
+            /** Latitude Deg */
+            latitude_deg: number;
+        };
+        /** YearForecastReadAsked */
+        YearForecastReadAsked: {
+            /** Text */
+            text: string;
         };
     };
     responses: never;
@@ -5355,6 +5860,42 @@ export interface operations {
                     "application/json": components["schemas"]["BoatRow"][];
                 };
             };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Errors"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Errors"];
+                };
+            };
+            /** @description Request Entity Too Large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Errors"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Errors"];
+                };
+            };
         };
     };
     newBoat: {
@@ -5379,6 +5920,42 @@ export interface operations {
                     "application/json": components["schemas"]["BoatRow"];
                 };
             };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Errors"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Errors"];
+                };
+            };
+            /** @description Request Entity Too Large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Errors"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Errors"];
+                };
+            };
         };
     };
     openFile: {
@@ -5397,6 +5974,42 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["BoatRow"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Errors"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Errors"];
+                };
+            };
+            /** @description Request Entity Too Large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Errors"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Errors"];
                 };
             };
         };
@@ -5421,6 +6034,51 @@ export interface operations {
                     "application/json": components["schemas"]["BoatRow"];
                 };
             };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Errors"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Errors"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Errors"];
+                };
+            };
+            /** @description Request Entity Too Large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Errors"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Errors"];
+                };
+            };
         };
     };
     deleteBoat: {
@@ -5440,6 +6098,51 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content?: never;
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Errors"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Errors"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Errors"];
+                };
+            };
+            /** @description Request Entity Too Large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Errors"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Errors"];
+                };
             };
         };
     };
@@ -5461,6 +6164,51 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["BoatRow"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Errors"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Errors"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Errors"];
+                };
+            };
+            /** @description Request Entity Too Large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Errors"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Errors"];
                 };
             };
         };
@@ -5489,6 +6237,51 @@ export interface operations {
                     "application/json": components["schemas"]["VariantOut"];
                 };
             };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Errors"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Errors"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Errors"];
+                };
+            };
+            /** @description Request Entity Too Large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Errors"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Errors"];
+                };
+            };
         };
     };
     readVariant: {
@@ -5509,6 +6302,51 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["VariantOut"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Errors"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Errors"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Errors"];
+                };
+            };
+            /** @description Request Entity Too Large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Errors"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Errors"];
                 };
             };
         };
@@ -5537,6 +6375,33 @@ export interface operations {
                     "application/json": components["schemas"]["VariantOut"];
                 };
             };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Errors"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Errors"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Errors"];
+                };
+            };
             /** @description Conflict */
             409: {
                 headers: {
@@ -5544,6 +6409,24 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["ConflictOut"];
+                };
+            };
+            /** @description Request Entity Too Large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Errors"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Errors"];
                 };
             };
         };
@@ -5565,6 +6448,51 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content?: never;
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Errors"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Errors"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Errors"];
+                };
+            };
+            /** @description Request Entity Too Large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Errors"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Errors"];
+                };
             };
         };
     };
@@ -5588,6 +6516,51 @@ export interface operations {
                     "application/json": components["schemas"]["RevisionRow"][];
                 };
             };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Errors"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Errors"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Errors"];
+                };
+            };
+            /** @description Request Entity Too Large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Errors"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Errors"];
+                };
+            };
         };
     };
     downloadVariant: {
@@ -5606,11 +6579,58 @@ export interface operations {
                 headers: {
                     [name: string]: unknown;
                 };
-                content?: never;
+                content: {
+                    "application/json": Record<string, never>;
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Errors"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Errors"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Errors"];
+                };
+            };
+            /** @description Request Entity Too Large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Errors"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Errors"];
+                };
             };
         };
     };
-    askRun: {
+    askWork: {
         parameters: {
             query?: never;
             header?: never;
@@ -5619,7 +6639,7 @@ export interface operations {
         };
         requestBody: {
             content: {
-                "application/json": components["schemas"]["AskedRun"];
+                "application/json": components["schemas"]["AskedWork"];
             };
         };
         responses: {
@@ -5629,17 +6649,53 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["RunOut"];
+                    "application/json": components["schemas"]["WorkOut"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Errors"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Errors"];
+                };
+            };
+            /** @description Request Entity Too Large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Errors"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Errors"];
                 };
             };
         };
     };
-    readRun: {
+    readWork: {
         parameters: {
             query?: never;
             header?: never;
             path: {
-                run_id: string;
+                work_id: string;
             };
             cookie?: never;
         };
@@ -5651,21 +6707,70 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["RunOut"];
+                    "application/json": components["schemas"]["WorkOut"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Errors"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Errors"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Errors"];
+                };
+            };
+            /** @description Request Entity Too Large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Errors"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Errors"];
                 };
             };
         };
     };
-    cancelRun: {
+    leaveWork: {
         parameters: {
             query?: never;
             header?: never;
             path: {
-                run_id: string;
+                work_id: string;
             };
             cookie?: never;
         };
-        requestBody?: never;
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["Leaving"];
+            };
+        };
         responses: {
             /** @description OK */
             200: {
@@ -5673,7 +6778,52 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["RunOut"];
+                    "application/json": components["schemas"]["WorkOut"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Errors"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Errors"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Errors"];
+                };
+            };
+            /** @description Request Entity Too Large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Errors"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Errors"];
                 };
             };
         };
@@ -5697,23 +6847,55 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["Checked"];
+                    "application/json": components["schemas"]["Valid"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Errors"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Errors"];
+                };
+            };
+            /** @description Request Entity Too Large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Errors"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Errors"];
                 };
             };
         };
     };
-    computeAnswers: {
+    listLoadPresets: {
         parameters: {
             query?: never;
             header?: never;
             path?: never;
             cookie?: never;
         };
-        requestBody: {
-            content: {
-                "application/json": components["schemas"]["AskedAnswers"];
-            };
-        };
+        requestBody?: never;
         responses: {
             /** @description OK */
             200: {
@@ -5721,23 +6903,55 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["AnswersOut"];
+                    "application/json": components["schemas"]["LoadPreset"][];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Errors"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Errors"];
+                };
+            };
+            /** @description Request Entity Too Large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Errors"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Errors"];
                 };
             };
         };
     };
-    drawHull: {
+    listHullTypes: {
         parameters: {
             query?: never;
             header?: never;
             path?: never;
             cookie?: never;
         };
-        requestBody: {
-            content: {
-                "application/json": components["schemas"]["Asked"];
-            };
-        };
+        requestBody?: never;
         responses: {
             /** @description OK */
             200: {
@@ -5745,23 +6959,55 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["HullOut"];
+                    "application/json": components["schemas"]["HullTypeRow"][];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Errors"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Errors"];
+                };
+            };
+            /** @description Request Entity Too Large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Errors"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Errors"];
                 };
             };
         };
     };
-    drawDay: {
+    listPlaces: {
         parameters: {
             query?: never;
             header?: never;
             path?: never;
             cookie?: never;
         };
-        requestBody: {
-            content: {
-                "application/json": components["schemas"]["Asked"];
-            };
-        };
+        requestBody?: never;
         responses: {
             /** @description OK */
             200: {
@@ -5769,101 +7015,43 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["DayOut"];
+                    "application/json": components["schemas"]["Site"][];
                 };
             };
-        };
-    };
-    writeAccounts: {
-        parameters: {
-            query?: never;
-            header?: never;
-            path?: never;
-            cookie?: never;
-        };
-        requestBody: {
-            content: {
-                "application/json": components["schemas"]["Asked"];
-            };
-        };
-        responses: {
-            /** @description OK */
-            200: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content?: never;
-            };
-        };
-    };
-    computeDaysAhead: {
-        parameters: {
-            query?: never;
-            header?: never;
-            path?: never;
-            cookie?: never;
-        };
-        requestBody: {
-            content: {
-                "application/json": components["schemas"]["Asked"];
-            };
-        };
-        responses: {
-            /** @description OK */
-            200: {
+            /** @description Bad Request */
+            400: {
                 headers: {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["DaysAheadOut"];
+                    "application/json": components["schemas"]["Errors"];
                 };
             };
-        };
-    };
-    computePace: {
-        parameters: {
-            query?: never;
-            header?: never;
-            path?: never;
-            cookie?: never;
-        };
-        requestBody: {
-            content: {
-                "application/json": components["schemas"]["Asked"];
-            };
-        };
-        responses: {
-            /** @description OK */
-            200: {
+            /** @description Forbidden */
+            403: {
                 headers: {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["PaceOut"];
+                    "application/json": components["schemas"]["Errors"];
                 };
             };
-        };
-    };
-    drawClimate: {
-        parameters: {
-            query?: never;
-            header?: never;
-            path?: never;
-            cookie?: never;
-        };
-        requestBody: {
-            content: {
-                "application/json": components["schemas"]["AskedClimate"];
-            };
-        };
-        responses: {
-            /** @description OK */
-            200: {
+            /** @description Request Entity Too Large */
+            413: {
                 headers: {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["ClimateYear"];
+                    "application/json": components["schemas"]["Errors"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Errors"];
                 };
             };
         };
@@ -5890,9 +7078,45 @@ export interface operations {
                     "application/json": components["schemas"]["Forecast"];
                 };
             };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Errors"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Errors"];
+                };
+            };
+            /** @description Request Entity Too Large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Errors"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Errors"];
+                };
+            };
         };
     };
-    readForecast: {
+    computeAnswers: {
         parameters: {
             query?: never;
             header?: never;
@@ -5901,7 +7125,7 @@ export interface operations {
         };
         requestBody: {
             content: {
-                "application/json": components["schemas"]["ForecastFile"];
+                "application/json": components["schemas"]["AskedAnswers"];
             };
         };
         responses: {
@@ -5911,12 +7135,48 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["Forecast"];
+                    "application/json": components["schemas"]["Answers"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Errors"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Errors"];
+                };
+            };
+            /** @description Request Entity Too Large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Errors"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Errors"];
                 };
             };
         };
     };
-    readWeather: {
+    live: {
         parameters: {
             query?: never;
             header?: never;
@@ -5925,7 +7185,7 @@ export interface operations {
         };
         requestBody: {
             content: {
-                "application/json": components["schemas"]["WeatherFile"];
+                "application/json": components["schemas"]["AskedLive"];
             };
         };
         responses: {
@@ -5935,12 +7195,49 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["ReadWeather"];
+                    "application/json": components["schemas"]["LivePart"];
+                    "application/x-ndjson": components["schemas"]["LivePart"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Errors"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Errors"];
+                };
+            };
+            /** @description Request Entity Too Large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Errors"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Errors"];
                 };
             };
         };
     };
-    drawRange: {
+    hullPicture: {
         parameters: {
             query?: never;
             header?: never;
@@ -5949,7 +7246,7 @@ export interface operations {
         };
         requestBody: {
             content: {
-                "application/json": components["schemas"]["Asked"];
+                "application/json": components["schemas"]["HullPictureAsked"];
             };
         };
         responses: {
@@ -5959,12 +7256,48 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["RangeOut"];
+                    "application/json": components["schemas"]["HullPicture"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Errors"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Errors"];
+                };
+            };
+            /** @description Request Entity Too Large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Errors"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Errors"];
                 };
             };
         };
     };
-    drawMatch: {
+    hullRange: {
         parameters: {
             query?: never;
             header?: never;
@@ -5973,7 +7306,7 @@ export interface operations {
         };
         requestBody: {
             content: {
-                "application/json": components["schemas"]["Asked"];
+                "application/json": components["schemas"]["HullRangeAsked"];
             };
         };
         responses: {
@@ -5983,12 +7316,48 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["MatchOut"];
+                    "application/json": components["schemas"]["RangePicture"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Errors"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Errors"];
+                };
+            };
+            /** @description Request Entity Too Large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Errors"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Errors"];
                 };
             };
         };
     };
-    drawHelmCard: {
+    hullMatch: {
         parameters: {
             query?: never;
             header?: never;
@@ -5997,7 +7366,7 @@ export interface operations {
         };
         requestBody: {
             content: {
-                "application/json": components["schemas"]["AskedHelm"];
+                "application/json": components["schemas"]["HullMatchAsked"];
             };
         };
         responses: {
@@ -6007,12 +7376,48 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["HelmOut"];
+                    "application/json": components["schemas"]["MatchPicture"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Errors"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Errors"];
+                };
+            };
+            /** @description Request Entity Too Large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Errors"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Errors"];
                 };
             };
         };
     };
-    printHelmCard: {
+    hullHelmCard: {
         parameters: {
             query?: never;
             header?: never;
@@ -6021,7 +7426,7 @@ export interface operations {
         };
         requestBody: {
             content: {
-                "application/json": components["schemas"]["AskedHelm"];
+                "application/json": components["schemas"]["HullHelmCardAsked"];
             };
         };
         responses: {
@@ -6030,11 +7435,49 @@ export interface operations {
                 headers: {
                     [name: string]: unknown;
                 };
-                content?: never;
+                content: {
+                    "application/json": components["schemas"]["HelmCard"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Errors"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Errors"];
+                };
+            };
+            /** @description Request Entity Too Large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Errors"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Errors"];
+                };
             };
         };
     };
-    readRuns: {
+    hullFindings: {
         parameters: {
             query?: never;
             header?: never;
@@ -6043,7 +7486,67 @@ export interface operations {
         };
         requestBody: {
             content: {
-                "application/json": components["schemas"]["PastedRuns"];
+                "application/json": components["schemas"]["HullFindingsAsked"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Finding"][];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Errors"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Errors"];
+                };
+            };
+            /** @description Request Entity Too Large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Errors"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Errors"];
+                };
+            };
+        };
+    };
+    hullRunsRead: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["HullRunsReadAsked"];
             };
         };
         responses: {
@@ -6056,31 +7559,45 @@ export interface operations {
                     "application/json": components["schemas"]["ReadRuns"];
                 };
             };
-        };
-    };
-    writeRuns: {
-        parameters: {
-            query?: never;
-            header?: never;
-            path?: never;
-            cookie?: never;
-        };
-        requestBody: {
-            content: {
-                "application/json": components["schemas"]["AskedHelm"];
-            };
-        };
-        responses: {
-            /** @description OK */
-            200: {
+            /** @description Bad Request */
+            400: {
                 headers: {
                     [name: string]: unknown;
                 };
-                content?: never;
+                content: {
+                    "application/json": components["schemas"]["Errors"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Errors"];
+                };
+            };
+            /** @description Request Entity Too Large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Errors"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Errors"];
+                };
             };
         };
     };
-    drawBank: {
+    hullHelmCardPdf: {
         parameters: {
             query?: never;
             header?: never;
@@ -6089,7 +7606,7 @@ export interface operations {
         };
         requestBody: {
             content: {
-                "application/json": components["schemas"]["AskedBank"];
+                "application/json": components["schemas"]["HullHelmCardPdfAsked"];
             };
         };
         responses: {
@@ -6099,12 +7616,48 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["BankOut"];
+                    "application/pdf": string;
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Errors"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Errors"];
+                };
+            };
+            /** @description Request Entity Too Large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Errors"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Errors"];
                 };
             };
         };
     };
-    drawArray: {
+    hullRunsCsv: {
         parameters: {
             query?: never;
             header?: never;
@@ -6113,7 +7666,7 @@ export interface operations {
         };
         requestBody: {
             content: {
-                "application/json": components["schemas"]["AskedArray"];
+                "application/json": components["schemas"]["HullRunsCsvAsked"];
             };
         };
         responses: {
@@ -6123,12 +7676,48 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["ArrayOut"];
+                    "text/csv": string;
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Errors"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Errors"];
+                };
+            };
+            /** @description Request Entity Too Large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Errors"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Errors"];
                 };
             };
         };
     };
-    adviseArray: {
+    bankPicture: {
         parameters: {
             query?: never;
             header?: never;
@@ -6137,7 +7726,7 @@ export interface operations {
         };
         requestBody: {
             content: {
-                "application/json": components["schemas"]["Asked"];
+                "application/json": components["schemas"]["BankPictureAsked"];
             };
         };
         responses: {
@@ -6147,12 +7736,48 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["ArrayAdviceOut"];
+                    "application/json": components["schemas"]["BankPicture"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Errors"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Errors"];
+                };
+            };
+            /** @description Request Entity Too Large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Errors"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Errors"];
                 };
             };
         };
     };
-    adviseTilt: {
+    bankFindings: {
         parameters: {
             query?: never;
             header?: never;
@@ -6161,7 +7786,7 @@ export interface operations {
         };
         requestBody: {
             content: {
-                "application/json": components["schemas"]["Asked"];
+                "application/json": components["schemas"]["BankFindingsAsked"];
             };
         };
         responses: {
@@ -6171,12 +7796,48 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["TiltOut"];
+                    "application/json": components["schemas"]["Finding"][];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Errors"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Errors"];
+                };
+            };
+            /** @description Request Entity Too Large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Errors"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Errors"];
                 };
             };
         };
     };
-    weighArray: {
+    arrayPicture: {
         parameters: {
             query?: never;
             header?: never;
@@ -6185,7 +7846,7 @@ export interface operations {
         };
         requestBody: {
             content: {
-                "application/json": components["schemas"]["Asked"];
+                "application/json": components["schemas"]["ArrayPictureAsked"];
             };
         };
         responses: {
@@ -6195,12 +7856,48 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["BurdenOut"];
+                    "application/json": components["schemas"]["ArrayPicture"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Errors"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Errors"];
+                };
+            };
+            /** @description Request Entity Too Large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Errors"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Errors"];
                 };
             };
         };
     };
-    findNextPanels: {
+    arrayWhole: {
         parameters: {
             query?: never;
             header?: never;
@@ -6209,7 +7906,7 @@ export interface operations {
         };
         requestBody: {
             content: {
-                "application/json": components["schemas"]["Asked"];
+                "application/json": components["schemas"]["ArrayWholeAsked"];
             };
         };
         responses: {
@@ -6219,12 +7916,48 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["NextPanelsOut"];
+                    "application/json": components["schemas"]["ArrayPicture"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Errors"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Errors"];
+                };
+            };
+            /** @description Request Entity Too Large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Errors"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Errors"];
                 };
             };
         };
     };
-    harvestYear: {
+    arrayAdvice: {
         parameters: {
             query?: never;
             header?: never;
@@ -6233,7 +7966,7 @@ export interface operations {
         };
         requestBody: {
             content: {
-                "application/json": components["schemas"]["Asked"];
+                "application/json": components["schemas"]["ArrayAdviceAsked"];
             };
         };
         responses: {
@@ -6243,12 +7976,48 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["YearOut"];
+                    "application/json": components["schemas"]["ArrayAdvice"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Errors"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Errors"];
+                };
+            };
+            /** @description Request Entity Too Large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Errors"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Errors"];
                 };
             };
         };
     };
-    readModules: {
+    arrayTilt: {
         parameters: {
             query?: never;
             header?: never;
@@ -6257,7 +8026,307 @@ export interface operations {
         };
         requestBody: {
             content: {
-                "application/json": components["schemas"]["ModuleTable"];
+                "application/json": components["schemas"]["ArrayTiltAsked"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["TiltAdvice"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Errors"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Errors"];
+                };
+            };
+            /** @description Request Entity Too Large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Errors"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Errors"];
+                };
+            };
+        };
+    };
+    arrayBurden: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["ArrayBurdenAsked"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Burden"] | null;
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Errors"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Errors"];
+                };
+            };
+            /** @description Request Entity Too Large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Errors"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Errors"];
+                };
+            };
+        };
+    };
+    arrayNext: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["ArrayNextAsked"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["NextPanels"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Errors"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Errors"];
+                };
+            };
+            /** @description Request Entity Too Large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Errors"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Errors"];
+                };
+            };
+        };
+    };
+    arrayYear: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["ArrayYearAsked"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ThroughYear"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Errors"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Errors"];
+                };
+            };
+            /** @description Request Entity Too Large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Errors"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Errors"];
+                };
+            };
+        };
+    };
+    arrayFindings: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["ArrayFindingsAsked"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Finding"][];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Errors"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Errors"];
+                };
+            };
+            /** @description Request Entity Too Large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Errors"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Errors"];
+                };
+            };
+        };
+    };
+    arrayModules: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["ArrayModulesAsked"];
             };
         };
         responses: {
@@ -6270,9 +8339,45 @@ export interface operations {
                     "application/json": components["schemas"]["ReadModules"];
                 };
             };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Errors"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Errors"];
+                };
+            };
+            /** @description Request Entity Too Large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Errors"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Errors"];
+                };
+            };
         };
     };
-    listPanelModels: {
+    arrayPanelModels: {
         parameters: {
             query?: never;
             header?: never;
@@ -6290,9 +8395,45 @@ export interface operations {
                     "application/json": components["schemas"]["PanelModel"][];
                 };
             };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Errors"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Errors"];
+                };
+            };
+            /** @description Request Entity Too Large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Errors"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Errors"];
+                };
+            };
         };
     };
-    drawStrings: {
+    stringsPicture: {
         parameters: {
             query?: never;
             header?: never;
@@ -6301,7 +8442,7 @@ export interface operations {
         };
         requestBody: {
             content: {
-                "application/json": components["schemas"]["Asked"];
+                "application/json": components["schemas"]["StringsPictureAsked"];
             };
         };
         responses: {
@@ -6311,12 +8452,48 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["StringsOut"];
+                    "application/json": components["schemas"]["StringsPicture"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Errors"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Errors"];
+                };
+            };
+            /** @description Request Entity Too Large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Errors"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Errors"];
                 };
             };
         };
     };
-    printWiring: {
+    stringsFirst: {
         parameters: {
             query?: never;
             header?: never;
@@ -6325,7 +8502,7 @@ export interface operations {
         };
         requestBody: {
             content: {
-                "application/json": components["schemas"]["Asked"];
+                "application/json": components["schemas"]["StringsFirstAsked"];
             };
         };
         responses: {
@@ -6334,11 +8511,49 @@ export interface operations {
                 headers: {
                     [name: string]: unknown;
                 };
-                content?: never;
+                content: {
+                    "application/json": components["schemas"]["Choice"][];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Errors"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Errors"];
+                };
+            };
+            /** @description Request Entity Too Large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Errors"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Errors"];
+                };
             };
         };
     };
-    writeParts: {
+    stringsYear: {
         parameters: {
             query?: never;
             header?: never;
@@ -6347,7 +8562,7 @@ export interface operations {
         };
         requestBody: {
             content: {
-                "application/json": components["schemas"]["Asked"];
+                "application/json": components["schemas"]["StringsYearAsked"];
             };
         };
         responses: {
@@ -6356,11 +8571,49 @@ export interface operations {
                 headers: {
                     [name: string]: unknown;
                 };
-                content?: never;
+                content: {
+                    "application/json": components["schemas"]["BoxesThroughYear"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Errors"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Errors"];
+                };
+            };
+            /** @description Request Entity Too Large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Errors"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Errors"];
+                };
             };
         };
     };
-    readControllers: {
+    stringsFindings: {
         parameters: {
             query?: never;
             header?: never;
@@ -6369,7 +8622,67 @@ export interface operations {
         };
         requestBody: {
             content: {
-                "application/json": components["schemas"]["ControllerTable"];
+                "application/json": components["schemas"]["StringsFindingsAsked"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Finding"][];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Errors"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Errors"];
+                };
+            };
+            /** @description Request Entity Too Large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Errors"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Errors"];
+                };
+            };
+        };
+    };
+    stringsControllers: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["StringsControllersAsked"];
             };
         };
         responses: {
@@ -6382,9 +8695,45 @@ export interface operations {
                     "application/json": components["schemas"]["ReadControllers"];
                 };
             };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Errors"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Errors"];
+                };
+            };
+            /** @description Request Entity Too Large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Errors"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Errors"];
+                };
+            };
         };
     };
-    clipYear: {
+    stringsWiringPdf: {
         parameters: {
             query?: never;
             header?: never;
@@ -6393,7 +8742,7 @@ export interface operations {
         };
         requestBody: {
             content: {
-                "application/json": components["schemas"]["Asked"];
+                "application/json": components["schemas"]["StringsWiringPdfAsked"];
             };
         };
         responses: {
@@ -6403,12 +8752,48 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["BoxesYearOut"];
+                    "application/pdf": string;
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Errors"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Errors"];
+                };
+            };
+            /** @description Request Entity Too Large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Errors"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Errors"];
                 };
             };
         };
     };
-    findFirstWiring: {
+    stringsPartsCsv: {
         parameters: {
             query?: never;
             header?: never;
@@ -6417,7 +8802,7 @@ export interface operations {
         };
         requestBody: {
             content: {
-                "application/json": components["schemas"]["Asked"];
+                "application/json": components["schemas"]["StringsPartsCsvAsked"];
             };
         };
         responses: {
@@ -6427,36 +8812,48 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["FirstLegalOut"];
+                    "text/csv": string;
                 };
             };
-        };
-    };
-    countWarnings: {
-        parameters: {
-            query?: never;
-            header?: never;
-            path?: never;
-            cookie?: never;
-        };
-        requestBody: {
-            content: {
-                "application/json": components["schemas"]["Asked"];
-            };
-        };
-        responses: {
-            /** @description OK */
-            200: {
+            /** @description Bad Request */
+            400: {
                 headers: {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["WarningsOut"];
+                    "application/json": components["schemas"]["Errors"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Errors"];
+                };
+            };
+            /** @description Request Entity Too Large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Errors"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Errors"];
                 };
             };
         };
     };
-    listControllerModels: {
+    stringsControllerModels: {
         parameters: {
             query?: never;
             header?: never;
@@ -6474,36 +8871,56 @@ export interface operations {
                     "application/json": components["schemas"]["ControllerModel"][];
                 };
             };
-        };
-    };
-    listLoadPresets: {
-        parameters: {
-            query?: never;
-            header?: never;
-            path?: never;
-            cookie?: never;
-        };
-        requestBody?: never;
-        responses: {
-            /** @description OK */
-            200: {
+            /** @description Bad Request */
+            400: {
                 headers: {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["LoadPreset"][];
+                    "application/json": components["schemas"]["Errors"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Errors"];
+                };
+            };
+            /** @description Request Entity Too Large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Errors"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Errors"];
                 };
             };
         };
     };
-    listHullTypes: {
+    dayPicture: {
         parameters: {
             query?: never;
             header?: never;
             path?: never;
             cookie?: never;
         };
-        requestBody?: never;
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["DayPictureAsked"];
+            };
+        };
         responses: {
             /** @description OK */
             200: {
@@ -6511,19 +8928,59 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["HullTypeRow"][];
+                    "application/json": components["schemas"]["DayPicture"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Errors"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Errors"];
+                };
+            };
+            /** @description Request Entity Too Large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Errors"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Errors"];
                 };
             };
         };
     };
-    listPlaces: {
+    dayPace: {
         parameters: {
             query?: never;
             header?: never;
             path?: never;
             cookie?: never;
         };
-        requestBody?: never;
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["DayPaceAsked"];
+            };
+        };
         responses: {
             /** @description OK */
             200: {
@@ -6531,7 +8988,463 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["Site"][];
+                    "application/json": components["schemas"]["Pace"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Errors"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Errors"];
+                };
+            };
+            /** @description Request Entity Too Large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Errors"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Errors"];
+                };
+            };
+        };
+    };
+    dayFindings: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["DayFindingsAsked"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Finding"][];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Errors"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Errors"];
+                };
+            };
+            /** @description Request Entity Too Large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Errors"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Errors"];
+                };
+            };
+        };
+    };
+    dayAccountsCsv: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["DayAccountsCsvAsked"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "text/csv": string;
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Errors"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Errors"];
+                };
+            };
+            /** @description Request Entity Too Large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Errors"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Errors"];
+                };
+            };
+        };
+    };
+    yearClimate: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["YearClimateAsked"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ClimateYear"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Errors"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Errors"];
+                };
+            };
+            /** @description Request Entity Too Large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Errors"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Errors"];
+                };
+            };
+        };
+    };
+    yearAhead: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["YearAheadAsked"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["DaysAhead"] | null;
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Errors"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Errors"];
+                };
+            };
+            /** @description Request Entity Too Large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Errors"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Errors"];
+                };
+            };
+        };
+    };
+    yearFindings: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["YearFindingsAsked"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Finding"][];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Errors"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Errors"];
+                };
+            };
+            /** @description Request Entity Too Large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Errors"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Errors"];
+                };
+            };
+        };
+    };
+    yearWeather: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["YearWeatherAsked"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ReadWeather"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Errors"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Errors"];
+                };
+            };
+            /** @description Request Entity Too Large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Errors"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Errors"];
+                };
+            };
+        };
+    };
+    yearForecastRead: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["YearForecastReadAsked"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Forecast"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Errors"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Errors"];
+                };
+            };
+            /** @description Request Entity Too Large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Errors"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Errors"];
                 };
             };
         };

@@ -1,8 +1,8 @@
 import { type ReactNode, useState } from "react";
 import type { Answers, RailCell } from "../api/client";
-import { WhyPopover } from "../shared/ui/WhyPopover";
-import { shown, split, told } from "../shared/units";
-import { useUnits } from "./preferences";
+import { useUnits } from "../kit/preferences";
+import { WhyPopover } from "../kit/ui/WhyPopover";
+import { shown, split, told } from "../kit/units";
 
 /** The answer, always in sight: how fast and how far on the sun alone, and what holds the boat back. */
 export function AnswerRail({

@@ -3,10 +3,10 @@ import { DropdownMenu } from "radix-ui";
 import { useRef, useState } from "react";
 import { useNavigate, useParams } from "react-router";
 import { type BoatRow, client, dataOf, openFile } from "../api/client";
-import type { SaveState } from "./design";
+import { type Theme, usePreferences } from "../kit/preferences";
+import { useToast } from "../kit/Toast";
 import { NewBoatDialog } from "./NewBoatDialog";
-import { type Theme, usePreferences } from "./preferences";
-import { useToast } from "./Toast";
+import type { SaveState } from "./saving";
 
 const THEMES: [Theme, string][] = [
   ["daylight", "Daylight"],

@@ -1,9 +1,9 @@
 import { AlertDialog } from "radix-ui";
-import { useDesign } from "./design";
+import { useSaving } from "./saving";
 
 /** Another window saved this boat meanwhile: nothing is overwritten until the person chooses. */
 export function ConflictDialog() {
-  const { conflict, keepMine, takeTheirs } = useDesign();
+  const { conflict, keepMine, takeTheirs } = useSaving();
   return (
     <AlertDialog.Root open={conflict !== null}>
       <AlertDialog.Portal>

@@ -1,14 +1,14 @@
 import type { ReactNode } from "react";
 import { NavLink, useLocation, useParams } from "react-router";
 import { Logo } from "./Logo";
-import { STATIONS, type Station } from "./stations";
+import { STATIONS } from "./stations";
 
 /** The stations in the order of the work, as marks on a course. */
 export function CourseLine({
   warnings,
   children,
 }: {
-  warnings: Partial<Record<Station, number>>;
+  warnings: Record<string, number>;
   children: ReactNode;
 }) {
   const { station, variantId } = useParams();

@@ -1,9 +1,9 @@
 import type { Finding } from "../api/client";
-import { Mark } from "../shared/ui/Mark";
-import { Told } from "../shared/ui/Told";
-import { WhyPopover } from "../shared/ui/WhyPopover";
-import { told } from "../shared/units";
-import { useUnits } from "./preferences";
+import { useUnits } from "../kit/preferences";
+import { Mark } from "../kit/ui/Mark";
+import { Told } from "../kit/ui/Told";
+import { WhyPopover } from "../kit/ui/WhyPopover";
+import { told } from "../kit/units";
 
 /** What the station tells: short sentences with a number and an action, each with its reasoning. */
 export function Findings({

@@ -1,7 +1,7 @@
 import { useQuery } from "@tanstack/react-query";
 import { Dialog } from "radix-ui";
 import { client, dataOf, type RevisionRow } from "../api/client";
-import { useDesign } from "./design";
+import { useDesign } from "../kit/document";
 
 const SHOWN = 4; // differences of a state, before "and more"
 

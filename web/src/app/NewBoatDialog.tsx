@@ -3,7 +3,7 @@ import { Dialog } from "radix-ui";
 import { type FormEvent, useState } from "react";
 import { useNavigate } from "react-router";
 import { client, dataOf } from "../api/client";
-import { useHullTypes } from "../features/hull/hullTypes";
+import { useHullTypes } from "../boat/hullTypes";
 
 /** A new boat from a hull type: everything else starts at what is usual, and can be changed. */
 export function NewBoatDialog({ open, onOpen }: { open: boolean; onOpen: (open: boolean) => void }) {
@@ -13,7 +13,7 @@ export function NewBoatDialog({ open, onOpen }: { open: boolean; onOpen: (open: 
   const places =
     useQuery({
       queryKey: ["places"],
-      queryFn: () => dataOf(client.GET("/api/places")),
+      queryFn: () => dataOf(client.GET("/api/design/places")),
       staleTime: Number.POSITIVE_INFINITY,
     }).data ?? [];
   const [type, setType] = useState("launch");

@@ -1,8 +1,8 @@
 import { Dialog } from "radix-ui";
-import { usePreferences } from "./preferences";
+import { usePreferences } from "../kit/preferences";
 
 const KEYS = [
-  ["1, 5", "Hull, Day"],
+  ["1 to 6", "Hull, Bank, Array, Strings, Day, Year"],
   ["[  ]", "an hour back, an hour forward on the Day"],
   [",  .", "turn the boat 5° to port, to starboard"],
   ["k", "keep a variant"],

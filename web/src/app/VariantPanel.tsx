@@ -3,8 +3,8 @@ import { DropdownMenu, Popover } from "radix-ui";
 import { type FormEvent, type RefObject, useState } from "react";
 import { useNavigate, useParams } from "react-router";
 import { type BoatRow, client, dataOf } from "../api/client";
-import { useDesign } from "./design";
-import { useToast } from "./Toast";
+import { useDesign } from "../kit/document";
+import { useToast } from "../kit/Toast";
 
 interface Props {
   boat: BoatRow | undefined;

@@ -1,26 +1,23 @@
 import { useQuery } from "@tanstack/react-query";
-import { lazy, Suspense, useEffect, useRef, useState } from "react";
+import { lazy, type ReactNode, Suspense, useEffect, useRef, useState } from "react";
 import { useNavigate, useParams, useSearchParams } from "react-router";
 import { type BoatRow, client, dataOf } from "../api/client";
-import { withValue } from "../shared/pointer";
+import { LiveProvider, useCounts, useFindings, useRail } from "../asking/live";
+import { useDesign } from "../kit/document";
+import { HOUR_EVENT } from "../kit/hour";
+import { withValue } from "../kit/pointer";
+import { usePreferences } from "../kit/preferences";
+import type { Station } from "../kit/station";
+import { FieldWarnings } from "../kit/ui/fields";
 import { AnswerRail } from "./AnswerRail";
 import { BoatMenu } from "./BoatMenu";
 import { ConflictDialog } from "./ConflictDialog";
 import { CourseLine } from "./CourseLine";
-import { DesignProvider, useDesign } from "./design";
-import { useAnswers, useWarnings } from "./live";
-import { usePreferences } from "./preferences";
+import { Findings } from "./Findings";
 import { Shortcuts } from "./Shortcuts";
-import { HOUR_EVENT, STATIONS, type Station } from "./stations";
+import { DesignProvider, useSaving } from "./saving";
+import { STATIONS } from "./stations";
 import { VariantPanel } from "./VariantPanel";
-
-const PAGES: Record<Station, ReturnType<typeof lazy>> = {
-  hull: lazy(() => import("../features/hull/HullStation")),
-  bank: lazy(() => import("../features/bank/BankStation")),
-  array: lazy(() => import("../features/array/ArrayStation")),
-  strings: lazy(() => import("../features/strings/StringsStation")),
-  day: lazy(() => import("../features/day/DayStation")),
-};
 
 const HistoryDialog = lazy(async () => ({ default: (await import("./HistoryDialog")).HistoryDialog }));
 
@@ -33,7 +30,8 @@ const readVariant = (id: string) =>
 
 /** One boat at one station. */
 export function Workspace() {
-  const { variantId = "", station } = useParams();
+  const { variantId = "", station: key } = useParams();
+  const station = STATIONS.find((item) => item.key === key);
   const boats = useBoats();
   const variant = useQuery({
     queryKey: ["variant", variantId],
@@ -42,7 +40,7 @@ export function Workspace() {
     staleTime: Number.POSITIVE_INFINITY,
     retry: 1,
   });
-  if (!STATIONS.some((item) => item.key === station)) return <Nowhere what="There is no such station." />;
+  if (!station) return <Nowhere what="There is no such station." />;
   if (variant.error) return <Nowhere what={`This boat could not be opened: ${variant.error.message}`} />;
   if (!variant.data || !boats.data)
     return (
@@ -52,7 +50,9 @@ export function Workspace() {
     );
   return (
     <DesignProvider key={variantId} variant={variant.data}>
-      <Frame boats={boats.data} station={station as Station} />
+      <Asking>
+        {(comparedId) => <Frame boats={boats.data} station={station} comparedId={comparedId} />}
+      </Asking>
     </DesignProvider>
   );
 }
@@ -68,18 +68,38 @@ function Nowhere({ what }: { what: string }) {
   );
 }
 
-function Frame({ boats, station }: { boats: BoatRow[]; station: Station }) {
-  const { design, variant, saveState, undo, redo, canUndo, canRedo } = useDesign();
-  const [search, setSearch] = useSearchParams();
+/** What the screen is asked about beside the design: the variant it is held against, and the clock time. */
+function Asking({ children }: { children: (comparedId: string | null) => ReactNode }) {
+  const { variant } = useDesign();
+  const [search] = useSearchParams();
   const comparedId = search.get("compare");
   const compared = useQuery({
     queryKey: ["compared", comparedId],
     queryFn: () => readVariant(comparedId ?? ""),
     enabled: comparedId !== null && comparedId !== variant.id,
   });
-  const against = comparedId ? (compared.data?.design ?? null) : null;
-  const answers = useAnswers(design, against, search.get("at"), station === "array");
-  const warnings = useWarnings(design).data;
+  return (
+    <LiveProvider comparedWith={(comparedId && compared.data?.design) || null} at={search.get("at")}>
+      {children(comparedId)}
+    </LiveProvider>
+  );
+}
+
+function Frame({
+  boats,
+  station,
+  comparedId,
+}: {
+  boats: BoatRow[];
+  station: Station;
+  comparedId: string | null;
+}) {
+  const { design, variant } = useDesign();
+  const { saveState, undo, redo, canUndo, canRedo } = useSaving();
+  const [, setSearch] = useSearchParams();
+  const rail = useRail();
+  const warnings = useCounts();
+  const told = useFindings(station.key);
   const [keysShown, setKeysShown] = useState(false);
   const [past, setPast] = useState(false);
   const keep = useRef<HTMLButtonElement>(null);
@@ -88,14 +108,13 @@ function Frame({ boats, station }: { boats: BoatRow[]; station: Station }) {
     () => keep.current?.click(),
   );
   const boat = boats.find((item) => item.id === variant.boat_id);
-  const Page = PAGES[station];
   useEffect(() => {
     document.title = `${design.name} · Parhelion`;
   }, [design.name]);
 
   return (
     <div className="frame">
-      <CourseLine warnings={warnings ?? {}}>
+      <CourseLine warnings={warnings}>
         <div className="course-tools flex items-center gap-1.5">
           <button type="button" className="btn" disabled={!canUndo} onClick={undo} aria-label="Undo">
             <span aria-hidden="true">↶</span>
@@ -122,9 +141,12 @@ function Frame({ boats, station }: { boats: BoatRow[]; station: Station }) {
           </p>
         }
       >
-        <Page />
+        <FieldWarnings.Provider value={told.data ?? []}>
+          <station.Page />
+          <Findings title={station.tells} findings={told.data} stale={told.stale} />
+        </FieldWarnings.Provider>
       </Suspense>
-      <AnswerRail answers={answers.data} stale={answers.stale} error={answers.error}>
+      <AnswerRail answers={rail.data} stale={rail.stale} error={rail.error}>
         <VariantPanel
           boat={boat}
           comparedId={comparedId}
@@ -156,7 +178,8 @@ function Frame({ boats, station }: { boats: BoatRow[]; station: Station }) {
 function useKeys(help: () => void, keep: () => void) {
   const { shortcuts } = usePreferences();
   const { variantId } = useParams();
-  const { undo, redo, apply } = useDesign();
+  const { apply } = useDesign();
+  const { undo, redo } = useSaving();
   const navigate = useNavigate();
   useEffect(() => {
     const turn = (by: number) =>
@@ -171,7 +194,7 @@ function useKeys(help: () => void, keep: () => void) {
       if (target.closest("input, select, textarea, [role=dialog], [role=alertdialog], [role=menu]")) return;
       if (event.key === "?") help();
       if (!shortcuts) return;
-      const station = STATIONS.find((item) => item.digit === event.key);
+      const station = STATIONS[Number(event.key) - 1];
       if (station) navigate({ pathname: `/${station.key}/${variantId}`, search: window.location.search });
       else if (event.key === "u") undo();
       else if (event.key === "U") redo();

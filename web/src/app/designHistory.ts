@@ -81,11 +81,13 @@ export function remember(variantId: string, state: History): void {
   }
 }
 
-/** The remembered history, when it builds on the revision the server has now. */
-export function recalled(variantId: string, revision: number): History | null {
+/** The remembered history, when it builds on the revision the server has now, or ends in what the server holds. */
+export function recalled(variantId: string, revision: number, design: BoatDesign): History | null {
   try {
     const held = JSON.parse(sessionStorage.getItem(keyOf(variantId)) ?? "null") as History | null;
-    return held && held.revision === revision ? held : null;
+    if (!held || held.revision === revision) return held;
+    const saved = JSON.stringify(design);
+    return JSON.stringify(held.present) === saved ? { ...held, revision, saved } : null;
   } catch {
     return null;
   }

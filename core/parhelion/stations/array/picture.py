@@ -170,7 +170,7 @@ class ArrayPicture(Frozen):
     shade_wh: float  # what all that stands aboard costs together, at the panels
     mass_kg: float
     dome: SkyDome | None
-    step_deg: float  # of the sky tables read: a draft's are coarser
+    coarse: bool  # whether it was drawn from the coarser sky tables of a draft
 
 
 class SetYield(Frozen):
@@ -239,8 +239,16 @@ def array_picture(
         shade_wh=sum(p.day_wh / p.kept_frac - p.day_wh for p in panels if p.kept_frac > 0),
         mass_kg=design.panels_kg,
         dome=_dome(design, chosen, number, step_deg) if chosen is not None else None,
-        step_deg=step_deg,
+        coarse=step_deg > STEP_DEG,
     )  # fmt: skip
+
+
+def whole_picture(
+    outlook: Outlook, group_id: str | None = None, number: Annotated[int, Field(ge=0, lt=400)] = 0
+) -> ArrayPicture:
+    """The same once nobody drags anything: never coarse."""
+    return array_picture(outlook, group_id, number)
+
 
 
 def array_advice(outlook: Outlook) -> ArrayAdvice:

@@ -12,7 +12,7 @@ from parhelion.formats.module_table import ReadModules, read_modules
 from parhelion.stations.array.burden import burden
 from parhelion.stations.array.findings import array_findings
 from parhelion.stations.array.next_panel import next_panels
-from parhelion.stations.array.picture import array_advice, array_picture
+from parhelion.stations.array.picture import array_advice, array_picture, whole_picture
 from parhelion.stations.array.terminal import harvest
 from parhelion.stations.array.tilt import tilt_advice
 from parhelion.stations.array.year import through_year
@@ -37,6 +37,7 @@ STATION = Station(
     findings=array_findings,
     studies=(
         Study("picture", array_picture),
+        Study("whole", whole_picture, at_rest=True),
         Study("advice", array_advice, at_rest=True),
         Study("tilt", tilt_advice, at_rest=True),
         Study("burden", burden, at_rest=True),

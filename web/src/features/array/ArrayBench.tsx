@@ -1,13 +1,14 @@
 import type { ArrayAdvice, ArrayPicture } from "../../api/client";
-import { useDesign } from "../../app/design";
-import { useUnits } from "../../app/preferences";
-import { Fold } from "../../shared/ui/Fold";
-import { ChoiceField, Group, NumberField } from "../../shared/ui/fields";
-import { useFolds } from "../../shared/ui/useFolds";
-import { type Kind, shown } from "../../shared/units";
+import { HOWS, TENDED } from "../../boat/words";
+import { useDesign } from "../../kit/document";
+import { useUnits } from "../../kit/preferences";
+import { Fold } from "../../kit/ui/Fold";
+import { ChoiceField, Group, NumberField } from "../../kit/ui/fields";
+import { useFolds } from "../../kit/ui/useFolds";
+import { type Kind, shown } from "../../kit/units";
 import { PanelFields } from "./PanelFields";
 import { AroundFields, StandsFields, WhereFields } from "./PlaceFields";
-import { HOWS, TENDED, withGroup, withPlace } from "./parts";
+import { withGroup, withPlace } from "./parts";
 import { SkylineFields } from "./SkylineFields";
 import { ThingFields } from "./ThingFields";
 

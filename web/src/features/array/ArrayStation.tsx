@@ -1,10 +1,8 @@
 import { useState } from "react";
-import { useDesign } from "../../app/design";
-import { Findings } from "../../app/Findings";
-import { useArrayAdvice, useArrayPicture } from "../../app/live";
-import { Waiting } from "../../shared/chart/Waiting";
-import { FieldWarnings } from "../../shared/ui/fields";
-import { Views } from "../../shared/ui/Views";
+import { useStudy } from "../../asking/live";
+import { Waiting } from "../../kit/chart/Waiting";
+import { useDesign } from "../../kit/document";
+import { Views } from "../../kit/ui/Views";
 import { ArrayBench } from "./ArrayBench";
 import { BurdenView } from "./BurdenView";
 import { DeckView } from "./DeckView";
@@ -30,17 +28,26 @@ export interface Seen {
   number: number;
 }
 
+/** A draft at once, and the whole after a rest where the draft was coarser. */
+function useDeck(seen: Seen) {
+  const at = { group_id: seen.groupId, number: seen.number };
+  const draft = useStudy("array/picture", { ...at, draft: true });
+  const coarse = draft.data?.coarse ?? false;
+  const whole = useStudy("array/whole", at, coarse);
+  return coarse && whole.data && !whole.stale ? { ...draft, data: whole.data } : draft;
+}
+
 /** What the sun and the shade make of the panels on this boat. */
 export default function ArrayStation() {
   const { design } = useDesign();
   const [seen, setSeen] = useState<Seen>({ groupId: null, number: 0 });
   const [chosen, setChosen] = useState<string | null>(null); // a place, or a thing
-  const { data: picture, stale, error, retry } = useArrayPicture(design, seen.groupId, seen.number);
-  const advice = useArrayAdvice(design);
+  const { data: picture, stale, error, retry } = useDeck(seen);
+  const advice = useStudy("array/advice");
   const placeId = chosen ?? design.places?.[0]?.id ?? null;
   const see = (groupId: string, number: number) => setSeen({ groupId, number });
   return (
-    <FieldWarnings.Provider value={advice.data?.findings ?? []}>
+    <>
       <ArrayBench picture={picture} advice={advice.data} chosen={placeId} onChoose={setChosen} />
       <main className="picture flex min-h-0 min-w-0 flex-col px-4 pt-3 pb-1">
         <h1 className="sr-only">Deck in the sun</h1>
@@ -69,7 +76,6 @@ export default function ArrayStation() {
           <Waiting error={error} retry={retry} what="The deck" />
         )}
       </main>
-      <Findings title="What this array tells you" findings={advice.data?.findings} stale={advice.stale} />
-    </FieldWarnings.Provider>
+    </>
   );
 }

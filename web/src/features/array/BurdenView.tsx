@@ -1,9 +1,8 @@
 import type { Burden } from "../../api/client";
-import { useDesign } from "../../app/design";
-import { useBurden } from "../../app/live";
-import { useUnits } from "../../app/preferences";
-import { Waiting } from "../../shared/chart/Waiting";
-import { type Kind, shown } from "../../shared/units";
+import { useStudy } from "../../asking/live";
+import { Waiting } from "../../kit/chart/Waiting";
+import { useUnits } from "../../kit/preferences";
+import { type Kind, shown } from "../../kit/units";
 
 const LEVEL_DEG = 0.05; // of list that is none
 
@@ -14,8 +13,7 @@ function useSay() {
 
 /** What the array costs the boat: weight, money, stiffness, wind, view and years; and the shade it gives. */
 export function BurdenView() {
-  const { design } = useDesign();
-  const { data, stale, error, retry } = useBurden(design);
+  const { data, stale, error, retry } = useStudy("array/burden");
   if (data === undefined) return <Waiting error={error} retry={retry} what="What the array costs" />;
   if (data === null)
     return (

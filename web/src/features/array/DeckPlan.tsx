@@ -1,7 +1,7 @@
 import { type KeyboardEvent, type PointerEvent, useId, useState } from "react";
 import type { ArrayPicture } from "../../api/client";
-import { useDesign } from "../../app/design";
-import { follow } from "../../shared/chart/drag";
+import { follow } from "../../kit/chart/drag";
+import { useDesign } from "../../kit/document";
 import { ThingLabels, ThingMark } from "./DeckThings";
 import {
   cornersPath,

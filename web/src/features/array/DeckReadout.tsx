@@ -1,10 +1,10 @@
 import { useState } from "react";
 import type { ArrayPicture } from "../../api/client";
-import { useDesign } from "../../app/design";
-import { useUnits } from "../../app/preferences";
-import { withValue } from "../../shared/pointer";
-import { NumberField } from "../../shared/ui/fields";
-import { clockText, shown } from "../../shared/units";
+import { useDesign } from "../../kit/document";
+import { withValue } from "../../kit/pointer";
+import { useUnits } from "../../kit/preferences";
+import { NumberField } from "../../kit/ui/fields";
+import { clockText, shown } from "../../kit/units";
 
 const TYPED = /^(\d{1,2})[:.h]?(\d{2})?$/;
 

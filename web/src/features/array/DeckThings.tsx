@@ -1,7 +1,7 @@
 import type { ArrayPicture } from "../../api/client";
-import { useUnits } from "../../app/preferences";
-import { spread } from "../../shared/chart/spread";
-import { shown } from "../../shared/units";
+import { spread } from "../../kit/chart/spread";
+import { useUnits } from "../../kit/preferences";
+import { shown } from "../../kit/units";
 import { cornersPath, type DeckThing, type Plan, toScreen } from "./deckGeometry";
 
 const LABEL_ROW = 16;

@@ -1,10 +1,10 @@
 import { type PointerEvent, useEffect, useState } from "react";
 import type { ArrayPicture } from "../../api/client";
-import { useDesign } from "../../app/design";
-import { HOUR_EVENT } from "../../app/stations";
-import { follow, keyStep } from "../../shared/chart/drag";
-import { useSize } from "../../shared/chart/useSize";
-import { withValue } from "../../shared/pointer";
+import { follow, keyStep } from "../../kit/chart/drag";
+import { useSize } from "../../kit/chart/useSize";
+import { useDesign } from "../../kit/document";
+import { HOUR_EVENT } from "../../kit/hour";
+import { withValue } from "../../kit/pointer";
 import { DeckPlan } from "./DeckPlan";
 import { DeckReadout } from "./DeckReadout";
 import { planOf, type Spot, sunAt } from "./deckGeometry";

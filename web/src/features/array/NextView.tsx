@@ -1,18 +1,18 @@
-import type { NextPanels } from "../../api/client";
-import { useDesign } from "../../app/design";
-import { useNextPanels } from "../../app/live";
-import { useUnits } from "../../app/preferences";
-import { Waiting } from "../../shared/chart/Waiting";
-import { Told } from "../../shared/ui/Told";
-import { type Kind, shown, unitOf } from "../../shared/units";
+import { type NextPanels, refitted } from "../../api/client";
+import { useStudy } from "../../asking/live";
+import { Waiting } from "../../kit/chart/Waiting";
+import { useDesign } from "../../kit/document";
+import { useUnits } from "../../kit/preferences";
+import { Told } from "../../kit/ui/Told";
+import { type Kind, shown, unitOf } from "../../kit/units";
 
 const PER_COINS = 100;
 
 /** The next best place and panel, by miles a day, for the money and for the weight; and the honest enough. */
 export function NextView() {
-  const { design, apply } = useDesign();
+  const { apply } = useDesign();
   const units = useUnits();
-  const { data, stale, error, retry } = useNextPanels(design);
+  const { data, stale, error, retry } = useStudy("array/next");
   if (!data) return <Waiting error={error} retry={retry} what="The next panel" />;
   const say = (quantity: Kind, value: number, signed = false) => shown({ quantity, value, signed }, units);
   return (
@@ -71,7 +71,7 @@ export function NextView() {
                     type="button"
                     className="link"
                     aria-label={`Try it: ${item.place}`}
-                    onClick={() => apply(() => item.design, "next-panel")}
+                    onClick={() => apply((boat) => refitted(boat, item.refit), "next-panel")}
                   >
                     try it
                   </button>

@@ -2,9 +2,9 @@ import { useQuery } from "@tanstack/react-query";
 import { Dialog } from "radix-ui";
 import { useEffect, useState } from "react";
 import { client, dataOf, type PanelModel, type ReadModules } from "../../api/client";
-import { useDesign } from "../../app/design";
-import { useUnits } from "../../app/preferences";
-import { type Kind, shown } from "../../shared/units";
+import { useDesign } from "../../kit/document";
+import { useUnits } from "../../kit/preferences";
+import { type Kind, shown } from "../../kit/units";
 import { withModel } from "./parts";
 
 const PAUSE_MS = 250;
@@ -20,7 +20,7 @@ export function PanelChooser({ g, onClose }: { g: number; onClose: () => void })
   const [state, setState] = useState<"" | "reading" | "failed" | "too large">("");
   const list = useQuery({
     queryKey: ["panel-models"],
-    queryFn: () => dataOf(client.GET("/api/panel-models")),
+    queryFn: () => dataOf(client.GET("/api/array/panel-models")),
     staleTime: Number.POSITIVE_INFINITY,
   });
   useEffect(() => {

@@ -1,9 +1,10 @@
 import { useState } from "react";
 import type { ArrayPicture } from "../../api/client";
-import { useDesign } from "../../app/design";
-import { CheckField, ChoiceField, NumberField, TextField } from "../../shared/ui/fields";
+import { BUILDS, SETS } from "../../boat/words";
+import { useDesign } from "../../kit/document";
+import { CheckField, ChoiceField, NumberField, TextField } from "../../kit/ui/fields";
 import { PanelChooser } from "./PanelChooser";
-import { BUILDS, SETS, withCount, withoutGroup } from "./parts";
+import { withCount, withoutGroup } from "./parts";
 
 const USUAL_LEAVES = [0, 0, 0, 0];
 

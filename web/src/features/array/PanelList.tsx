@@ -1,6 +1,6 @@
 import type { ArrayAdvice, ArrayPicture } from "../../api/client";
-import { useUnits } from "../../app/preferences";
-import { type Kind, shown } from "../../shared/units";
+import { useUnits } from "../../kit/preferences";
+import { type Kind, shown } from "../../kit/units";
 
 /** The deck's numbers as tables, for reading and for screen readers. */
 export function PanelList({ picture, advice }: { picture: ArrayPicture; advice: ArrayAdvice | undefined }) {

@@ -1,19 +1,8 @@
 import type { BoatDesign } from "../../api/client";
-import { useDesign } from "../../app/design";
-import { ChoiceField, NumberField, TextField } from "../../shared/ui/fields";
-import {
-  AIR,
-  FASTENINGS,
-  HOWS,
-  KINDS,
-  SIDES,
-  STATES,
-  TENDED,
-  UNDER,
-  withHinge,
-  withoutPlace,
-  withPosition,
-} from "./parts";
+import { AIR, FASTENINGS, HOWS, KINDS, SIDES, STATES, TENDED, UNDER } from "../../boat/words";
+import { useDesign } from "../../kit/document";
+import { ChoiceField, NumberField, TextField } from "../../kit/ui/fields";
+import { withHinge, withoutPlace, withPosition } from "./parts";
 
 type Place = NonNullable<BoatDesign["places"]>[number];
 

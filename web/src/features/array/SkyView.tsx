@@ -1,8 +1,8 @@
 import type { ReactNode } from "react";
 import type { ArrayPicture } from "../../api/client";
-import { useUnits } from "../../app/preferences";
-import { useSize } from "../../shared/chart/useSize";
-import { shown } from "../../shared/units";
+import { useSize } from "../../kit/chart/useSize";
+import { useUnits } from "../../kit/preferences";
+import { shown } from "../../kit/units";
 
 const SEEN = 0.015; // of shade, before it is drawn
 const DASHES = ["", "6 4", "2 4"];

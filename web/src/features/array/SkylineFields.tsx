@@ -1,5 +1,5 @@
-import { useDesign } from "../../app/design";
-import { NumberField, TextField } from "../../shared/ui/fields";
+import { useDesign } from "../../kit/document";
+import { NumberField, TextField } from "../../kit/ui/fields";
 import { withoutSkyline, withSkyline } from "./parts";
 
 /** Trees, hills and buildings ashore, by bearing and height; they count for a boat that lies still. */

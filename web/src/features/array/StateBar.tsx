@@ -1,9 +1,9 @@
 import type { ArrayAdvice } from "../../api/client";
-import { useDesign } from "../../app/design";
-import { useUnits } from "../../app/preferences";
-import { withValue } from "../../shared/pointer";
-import { shown } from "../../shared/units";
-import { STATES } from "./parts";
+import { STATES } from "../../boat/words";
+import { useDesign } from "../../kit/document";
+import { withValue } from "../../kit/pointer";
+import { useUnits } from "../../kit/preferences";
+import { shown } from "../../kit/units";
 
 /** What the boat is doing, and what she would harvest this day doing the others. */
 export function StateBar({ advice }: { advice: ArrayAdvice | undefined }) {

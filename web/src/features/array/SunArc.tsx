@@ -1,7 +1,7 @@
 import { type KeyboardEvent, type PointerEvent, useMemo } from "react";
 import type { ArrayPicture } from "../../api/client";
-import { dragX, keyStep } from "../../shared/chart/drag";
-import { clockText } from "../../shared/units";
+import { dragX, keyStep } from "../../kit/chart/drag";
+import { clockText } from "../../kit/units";
 
 const FOOT = 20;
 const EDGE = 12;

@@ -1,9 +1,10 @@
 import type { ArrayAdvice, BoatState } from "../../api/client";
-import { useDesign } from "../../app/design";
-import { useUnits } from "../../app/preferences";
-import { ChoiceField, NumberField, TextField } from "../../shared/ui/fields";
-import { shown } from "../../shared/units";
-import { SHAPES, STATES, withoutThing, withShape, withThing, withThingIn } from "./parts";
+import { SHAPES, STATES } from "../../boat/words";
+import { useDesign } from "../../kit/document";
+import { useUnits } from "../../kit/preferences";
+import { ChoiceField, NumberField, TextField } from "../../kit/ui/fields";
+import { shown } from "../../kit/units";
+import { withoutThing, withShape, withThing, withThingIn } from "./parts";
 
 /** What throws shade: masts, booms, stays, a cabin, the crew, a sail; each in the states it stands in. */
 export function ThingFields({ advice }: { advice: ArrayAdvice | undefined }) {

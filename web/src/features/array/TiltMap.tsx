@@ -1,8 +1,8 @@
 import type { KeyboardEvent, PointerEvent } from "react";
 import type { HingeAdvice } from "../../api/client";
-import { dragX, keyStep } from "../../shared/chart/drag";
-import { useSize } from "../../shared/chart/useSize";
-import { clockText } from "../../shared/units";
+import { dragX, keyStep } from "../../kit/chart/drag";
+import { useSize } from "../../kit/chart/useSize";
+import { clockText } from "../../kit/units";
 
 const HEIGHT = 190;
 const LEFT = 40;

@@ -1,12 +1,12 @@
 import { useState } from "react";
 import type { HingeAdvice } from "../../api/client";
-import { useDesign } from "../../app/design";
-import { useTiltAdvice } from "../../app/live";
-import { useUnits } from "../../app/preferences";
-import { Waiting } from "../../shared/chart/Waiting";
-import { withValue } from "../../shared/pointer";
-import { Told } from "../../shared/ui/Told";
-import { clockText, type Kind, shown } from "../../shared/units";
+import { useStudy } from "../../asking/live";
+import { Waiting } from "../../kit/chart/Waiting";
+import { useDesign } from "../../kit/document";
+import { withValue } from "../../kit/pointer";
+import { useUnits } from "../../kit/preferences";
+import { Told } from "../../kit/ui/Told";
+import { clockText, type Kind, shown } from "../../kit/units";
 import { withHinge } from "./parts";
 import { TiltMap } from "./TiltMap";
 
@@ -20,7 +20,7 @@ function useSay() {
 /** For each place with a hinge: every angle by the hour, and whether tending it is worth doing. */
 export function TiltView({ chosen, onChoose }: { chosen: string | null; onChoose: (id: string) => void }) {
   const { design, apply } = useDesign();
-  const { data, stale, error, retry } = useTiltAdvice(design);
+  const { data, stale, error, retry } = useStudy("array/tilt");
   if (!data) return <Waiting error={error} retry={retry} what="Tilt advice" />;
   const hinge = data.hinges.find((item) => item.place_id === chosen) ?? data.hinges[0];
   if (!hinge)

@@ -1,10 +1,9 @@
 import type { ThroughYear } from "../../api/client";
-import { useDesign } from "../../app/design";
-import { useThroughYear } from "../../app/live";
-import { useUnits } from "../../app/preferences";
-import { useSize } from "../../shared/chart/useSize";
-import { Waiting } from "../../shared/chart/Waiting";
-import { type Kind, MONTHS, shown } from "../../shared/units";
+import { useStudy } from "../../asking/live";
+import { useSize } from "../../kit/chart/useSize";
+import { Waiting } from "../../kit/chart/Waiting";
+import { useUnits } from "../../kit/preferences";
+import { type Kind, MONTHS, shown } from "../../kit/units";
 
 const FOOT = 22;
 const HEAD = 20;
@@ -12,9 +11,8 @@ const GAP = 0.22;
 
 /** What the array gives through the year: the mean day of every month, under the plan's sky and a clear one. */
 export function YearView() {
-  const { design } = useDesign();
   const units = useUnits();
-  const { data, stale, error, retry } = useThroughYear(design);
+  const { data, stale, error, retry } = useStudy("array/year");
   if (!data) return <Waiting error={error} retry={retry} what="The year" />;
   const say = (quantity: Kind, value: number) => shown({ quantity, value, signed: false }, units);
   if (data.nameplate_w === 0)

@@ -1,14 +1,15 @@
 import type { BankPicture, SizingAsk } from "../../api/client";
-import { useDesign } from "../../app/design";
-import { useUnits } from "../../app/preferences";
-import { Fold } from "../../shared/ui/Fold";
-import { Group } from "../../shared/ui/fields";
-import { useFolds } from "../../shared/ui/useFolds";
-import { type Kind, shown } from "../../shared/units";
-import { BankBought, BankDepth, BankLimits, BankPlace } from "./BankFields";
+import { BankBought } from "../../boat/BankBought";
+import { withBank, withHouseBank, withoutBank } from "../../boat/banks";
+import { Loads } from "../../boat/Loads";
+import { useDesign } from "../../kit/document";
+import { useUnits } from "../../kit/preferences";
+import { Fold } from "../../kit/ui/Fold";
+import { Group } from "../../kit/ui/fields";
+import { useFolds } from "../../kit/ui/useFolds";
+import { type Kind, shown } from "../../kit/units";
+import { BankDepth, BankLimits, BankPlace } from "./BankFields";
 import { Links } from "./Links";
-import { Loads } from "./Loads";
-import { withBank, withHouseBank, withoutBank } from "./parts";
 import { SizingFields } from "./SizingFields";
 
 type FoldName =

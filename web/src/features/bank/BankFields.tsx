@@ -1,9 +1,8 @@
 import type { Tank } from "../../api/client";
-import { useDesign } from "../../app/design";
-import { useUnits } from "../../app/preferences";
-import { CheckField, ChoiceField, NumberField, TextField } from "../../shared/ui/fields";
-import { type Kind, shown } from "../../shared/units";
-import { CHEMISTRIES } from "./parts";
+import { useDesign } from "../../kit/document";
+import { useUnits } from "../../kit/preferences";
+import { CheckField, NumberField, TextField } from "../../kit/ui/fields";
+import { type Kind, shown } from "../../kit/units";
 
 /** The low and high of what is usual, for a hint. */
 function useUsual(tank: Tank | undefined) {
@@ -14,44 +13,6 @@ function useUsual(tank: Tank | undefined) {
     const say = (value: number) => shown({ quantity: kind, value, signed: false }, units);
     return `${words}; usual is ${say(span.low)} to ${say(span.high)}`;
   };
-}
-
-/** A bank as it was bought: what one unit is, and how they are joined. */
-export function BankBought({ index }: { index: number }) {
-  const at = `/banks/${index}`;
-  return (
-    <>
-      <ChoiceField pointer={`${at}/chemistry`} label="Chemistry" options={CHEMISTRIES} />
-      <NumberField
-        pointer={`${at}/unit_v`}
-        label="Volts of one unit"
-        kind="voltage_v"
-        step={0.4}
-        hint="On the label of one battery or cell: nominal volts"
-      />
-      <NumberField
-        pointer={`${at}/unit_ah`}
-        label="Amp-hours of one"
-        kind="capacity_ah"
-        step={10}
-        hint="At those volts; for lead over twenty hours"
-      />
-      <NumberField
-        pointer={`${at}/series`}
-        label="In series"
-        kind="count"
-        step={1}
-        hint="Series adds volts, never amp-hours"
-      />
-      <NumberField
-        pointer={`${at}/parallel`}
-        label="In parallel"
-        kind="count"
-        step={1}
-        hint="Parallel adds amp-hours, never volts"
-      />
-    </>
-  );
 }
 
 /** How far down it may go. */

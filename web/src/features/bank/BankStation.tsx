@@ -1,21 +1,17 @@
 import { useState } from "react";
 import type { SizingAsk } from "../../api/client";
-import { useDesign } from "../../app/design";
-import { Findings } from "../../app/Findings";
-import { useBankPicture } from "../../app/live";
-import { Waiting } from "../../shared/chart/Waiting";
-import { FieldWarnings } from "../../shared/ui/fields";
+import { useStudy } from "../../asking/live";
+import { Waiting } from "../../kit/chart/Waiting";
 import { BankBench } from "./BankBench";
 import { HabitsLine, SizesTable, SpeedsTable } from "./BankTables";
 import { TankChart } from "./TankChart";
 
 /** What the boat stores: the tank, what is drawn from it, and how large it would have to be. */
 export default function BankStation() {
-  const { design } = useDesign();
   const [ask, setAsk] = useState<SizingAsk>({ hours: 3, speed_mps: null, grey_days: 3 });
-  const { data: picture, stale, error, retry } = useBankPicture(design, ask);
+  const { data: picture, stale, error, retry } = useStudy("bank/picture", { ask });
   return (
-    <FieldWarnings.Provider value={picture?.findings ?? []}>
+    <>
       <BankBench picture={picture} ask={ask} onAsk={setAsk} />
       <main className="picture flex min-h-0 min-w-0 flex-col overflow-y-auto px-4 pt-3 pb-1 max-[720px]:overflow-visible">
         <h1 className="m-0 mb-1 text-[16px] font-bold">
@@ -42,7 +38,6 @@ export default function BankStation() {
         )}
         {!picture && <Waiting error={error} retry={retry} what="The tank" />}
       </main>
-      <Findings title="What this bank tells you" findings={picture?.findings} stale={stale} />
-    </FieldWarnings.Provider>
+    </>
   );
 }

@@ -1,7 +1,7 @@
 import type { BankPicture } from "../../api/client";
-import { useUnits } from "../../app/preferences";
-import { Told } from "../../shared/ui/Told";
-import { type Kind, shown } from "../../shared/units";
+import { useUnits } from "../../kit/preferences";
+import { Told } from "../../kit/ui/Told";
+import { type Kind, shown } from "../../kit/units";
 
 const WORTH_MPS = 0.02; // of speed, before a bank's mass is worth a word
 

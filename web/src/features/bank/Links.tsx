@@ -1,6 +1,6 @@
-import { useDesign } from "../../app/design";
-import { ChoiceField, NumberField } from "../../shared/ui/fields";
-import { withLink, withoutLink } from "./parts";
+import { withLink, withoutLink } from "../../boat/banks";
+import { useDesign } from "../../kit/document";
+import { ChoiceField, NumberField } from "../../kit/ui/fields";
 
 const CARRIES = [
   ["needs", "what the other lacks"],

@@ -1,7 +1,7 @@
 import { useId, useState } from "react";
 import type { SizingAsk } from "../../api/client";
-import { useUnits } from "../../app/preferences";
-import { fieldText, type Kind, parsed, unitOf } from "../../shared/units";
+import { useUnits } from "../../kit/preferences";
+import { fieldText, type Kind, parsed, unitOf } from "../../kit/units";
 
 interface Props {
   ask: SizingAsk;

@@ -1,11 +1,11 @@
 import { type KeyboardEvent, type PointerEvent, useId, useState } from "react";
 import type { BankPicture, Tank } from "../../api/client";
-import { useUnits } from "../../app/preferences";
-import { keyStep } from "../../shared/chart/drag";
-import { Readout } from "../../shared/chart/Readout";
-import { spread } from "../../shared/chart/spread";
-import { useSize } from "../../shared/chart/useSize";
-import { type Kind, shown } from "../../shared/units";
+import { keyStep } from "../../kit/chart/drag";
+import { Readout } from "../../kit/chart/Readout";
+import { spread } from "../../kit/chart/spread";
+import { useSize } from "../../kit/chart/useSize";
+import { useUnits } from "../../kit/preferences";
+import { type Kind, shown } from "../../kit/units";
 
 const HEIGHT = 276;
 const TOP = 26;

@@ -1,9 +1,9 @@
 import { useState } from "react";
 import type { DayPicture } from "../../api/client";
-import { useDesign } from "../../app/design";
-import { useUnits } from "../../app/preferences";
-import { saveFile } from "../../shared/saveFile";
-import { shown } from "../../shared/units";
+import { useDesign } from "../../kit/document";
+import { useUnits } from "../../kit/preferences";
+import { saveFile } from "../../kit/saveFile";
+import { shown } from "../../kit/units";
 
 type Ledger = DayPicture["ledger"];
 type Shares = DayPicture["ledger_shares"];

@@ -1,19 +1,19 @@
 import { useState } from "react";
 import type { DayPicture } from "../../api/client";
-import { useDesign } from "../../app/design";
-import { useUnits } from "../../app/preferences";
-import { withValue } from "../../shared/pointer";
-import { Fold } from "../../shared/ui/Fold";
-import { ChoiceField, Group, NumberField, TextField } from "../../shared/ui/fields";
-import { shown } from "../../shared/units";
-import { STATES } from "../array/parts";
-import { BankBought } from "../bank/BankFields";
-import { Loads } from "../bank/Loads";
-import { bankSummary, withBank, withoutBank } from "../bank/parts";
-import { ClimateFields, climateSummary } from "./ClimateFields";
-import { Panels, PlaceFields } from "./DayFolds";
+import { BankBought } from "../../boat/BankBought";
+import { bankSummary, withBank, withoutBank } from "../../boat/banks";
+import { Loads } from "../../boat/Loads";
+import { SiteFields } from "../../boat/SiteFields";
+import { SourceFields, sourceSummary } from "../../boat/SourceFields";
+import { STATES } from "../../boat/words";
+import { useDesign } from "../../kit/document";
+import { withValue } from "../../kit/pointer";
+import { useUnits } from "../../kit/preferences";
+import { Fold } from "../../kit/ui/Fold";
+import { ChoiceField, Group, NumberField, TextField } from "../../kit/ui/fields";
+import { shown } from "../../kit/units";
 import { Spells, Stays } from "./Hours";
-import { SourceFields, sourceSummary } from "./SourceFields";
+import { Panels } from "./Panels";
 
 const SKIES = [
   ["clear", "clear"],
@@ -22,7 +22,7 @@ const SKIES = [
   ["overcast", "overcast"],
   ["rain", "rain, fog"],
 ] as const;
-type FoldName = "sources" | "climate" | "place" | "bank" | "panels" | "house";
+type FoldName = "sources" | "place" | "bank" | "panels" | "house";
 
 /** The day, and what meets it. */
 export function DayBench({ picture }: { picture: DayPicture | undefined }) {
@@ -73,10 +73,7 @@ export function DayBench({ picture }: { picture: DayPicture | undefined }) {
         <Spells picture={picture} />
       </Group>
       <Fold title="Place" summary={design.site.name ?? ""} {...fold("place")}>
-        <PlaceFields zone={picture?.zone} air={picture?.air_temperature_c} />
-      </Fold>
-      <Fold title="Climate" summary={climateSummary(design)} {...fold("climate")}>
-        <ClimateFields />
+        <SiteFields zone={picture?.zone} air={picture?.air_temperature_c} />
       </Fold>
       <Fold title="Other sources" summary={sourceSummary(design)} {...fold("sources")}>
         <SourceFields />

@@ -1,10 +1,10 @@
 import type { KeyboardEvent } from "react";
 import type { DayPicture, Spell } from "../../api/client";
-import { useUnits } from "../../app/preferences";
-import { dragX, keyStep } from "../../shared/chart/drag";
-import { READOUT_LINE, Readout } from "../../shared/chart/Readout";
-import { SunMark } from "../../shared/ui/Mark";
-import { clockText, shown } from "../../shared/units";
+import { dragX, keyStep } from "../../kit/chart/drag";
+import { READOUT_LINE, Readout } from "../../kit/chart/Readout";
+import { useUnits } from "../../kit/preferences";
+import { SunMark } from "../../kit/ui/Mark";
+import { clockText, shown } from "../../kit/units";
 import { clockAt, indexOf, LANE_GAP, LANE_HEIGHT, MARGIN, minutesOf, type Scale, STEPS } from "./dayAxis";
 
 export interface SpellEdge {

@@ -1,35 +1,25 @@
 import { useCallback, useEffect } from "react";
 import { useSearchParams } from "react-router";
 import type { DayPicture } from "../../api/client";
-import { useDesign } from "../../app/design";
-import { Findings } from "../../app/Findings";
-import { useDayPicture } from "../../app/live";
-import { useUnits } from "../../app/preferences";
-import { HOUR_EVENT } from "../../app/stations";
-import { Waiting } from "../../shared/chart/Waiting";
-import { withValue } from "../../shared/pointer";
-import { FieldWarnings } from "../../shared/ui/fields";
-import { Views } from "../../shared/ui/Views";
-import { clockText, shown } from "../../shared/units";
+import { useStudy } from "../../asking/live";
+import { Waiting } from "../../kit/chart/Waiting";
+import { useDesign } from "../../kit/document";
+import { HOUR_EVENT } from "../../kit/hour";
+import { withValue } from "../../kit/pointer";
+import { useUnits } from "../../kit/preferences";
+import { Views } from "../../kit/ui/Views";
+import { clockText, shown } from "../../kit/units";
 import { AccountsView } from "./AccountsView";
-import { AheadView } from "./AheadView";
-import { CompareView } from "./CompareView";
 import { DayBench } from "./DayBench";
 import { DayChart } from "./DayChart";
 import type { SpellEdge } from "./DayHandles";
 import { clockAt, indexOf, minutesOf } from "./dayAxis";
 import { PaceView } from "./PaceView";
-import { SeasonView } from "./SeasonView";
-import { UpgradesView } from "./UpgradesView";
 
 const VIEWS = [
   ["day", "One day"],
   ["accounts", "Accounts"],
   ["pace", "Pace"],
-  ["ahead", "Days ahead"],
-  ["year", "The year"],
-  ["upgrades", "Upgrades"],
-  ["compare", "Compare"],
 ] as const;
 
 const WORDS: Record<string, string> = { rain: "rain or fog" };
@@ -38,7 +28,7 @@ const WORDS: Record<string, string> = { rain: "rain or fog" };
 export default function DayStation() {
   const { design, apply } = useDesign();
   const units = useUnits();
-  const { data: picture, stale, error, retry } = useDayPicture(design);
+  const { data: picture, stale, error, retry } = useStudy("day/picture");
   const [cursor, setCursor] = useCursor(picture);
 
   const setEdge = (picture: DayPicture) => (edge: SpellEdge, clock: number) => {
@@ -66,21 +56,13 @@ export default function DayStation() {
   };
 
   return (
-    <FieldWarnings.Provider value={picture?.findings ?? []}>
+    <>
       <DayBench picture={picture} />
       <main className="picture flex min-h-0 min-w-0 flex-col px-4 pt-3 pb-1">
         <h1 className="sr-only">Day</h1>
         <Views label="What to look at" views={VIEWS}>
           {(view) =>
-            view === "year" ? (
-              <SeasonView />
-            ) : view === "ahead" ? (
-              <AheadView />
-            ) : view === "upgrades" ? (
-              <UpgradesView />
-            ) : view === "compare" ? (
-              <CompareView />
-            ) : view === "pace" ? (
+            view === "pace" ? (
               <PaceView ticks={picture?.ticks ?? []} />
             ) : view === "accounts" && picture ? (
               <AccountsView picture={picture} />
@@ -121,8 +103,7 @@ export default function DayStation() {
           }
         </Views>
       </main>
-      <Findings title="What this day tells you" findings={picture?.findings} stale={stale} />
-    </FieldWarnings.Provider>
+    </>
   );
 }
 

@@ -1,8 +1,8 @@
 import type { BoatDesign, DayPicture } from "../../api/client";
-import { useDesign } from "../../app/design";
-import { withValue } from "../../shared/pointer";
-import { ChoiceField, NumberField, TextField } from "../../shared/ui/fields";
-import { STATES } from "../array/parts";
+import { STATES } from "../../boat/words";
+import { useDesign } from "../../kit/document";
+import { withValue } from "../../kit/pointer";
+import { ChoiceField, NumberField, TextField } from "../../kit/ui/fields";
 
 type Stay = NonNullable<BoatDesign["plan"]["stays"]>[number];
 

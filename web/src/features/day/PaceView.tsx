@@ -1,25 +1,25 @@
 import { useState } from "react";
 import type { DayPicture, Pace } from "../../api/client";
-import { useDesign } from "../../app/design";
-import { usePace } from "../../app/live";
-import { useUnits } from "../../app/preferences";
-import { useSize } from "../../shared/chart/useSize";
-import { Waiting } from "../../shared/chart/Waiting";
-import { Wide } from "../../shared/chart/Wide";
-import { Told } from "../../shared/ui/Told";
-import { ToldList } from "../../shared/ui/ToldList";
-import { clockText, type Kind, shown } from "../../shared/units";
+import { useStudy } from "../../asking/live";
+import { useSize } from "../../kit/chart/useSize";
+import { Waiting } from "../../kit/chart/Waiting";
+import { Wide } from "../../kit/chart/Wide";
+import { useDesign } from "../../kit/document";
+import { useUnits } from "../../kit/preferences";
+import { Told } from "../../kit/ui/Told";
+import { ToldList } from "../../kit/ui/ToldList";
+import { clockText, type Kind, shown } from "../../kit/units";
 
 type Ways = NonNullable<Pace["ways"]>;
 type Way = Ways["ways"][number];
-type Prices = NonNullable<Pace["prices"]>;
+type Worth = NonNullable<Pace["worths"]>;
 type Ticks = DayPicture["ticks"];
 
-type Rank = "gain_m" | "by_price_m" | "for_100_coins_m" | "for_10_kg_m";
+type Rank = "gain_m" | "by_worth_m" | "for_100_coins_m" | "for_10_kg_m";
 
 const RANKS: readonly (readonly [Rank, string])[] = [
   ["gain_m", "wins a day"],
-  ["by_price_m", "by the prices"],
+  ["by_worth_m", "by the worths"],
   ["for_100_coins_m", "for 100 coins"],
   ["for_10_kg_m", "for 10 kg"],
 ];
@@ -35,7 +35,7 @@ const STROKES: Record<Way["key"], { dash?: string; wide: number; colour: string 
 /** How fast at every hour: four ways through the day on the same energy, and what every step is worth. */
 export function PaceView({ ticks }: { ticks: Ticks }) {
   const { design } = useDesign();
-  const { data, stale, error, retry } = usePace(design);
+  const { data, stale, error, retry } = useStudy("day/pace");
   if (!data) return <Waiting error={error} retry={retry} what="The pace" />;
   if (!data.ways)
     return (
@@ -57,7 +57,7 @@ export function PaceView({ ticks }: { ticks: Ticks }) {
       <ToldList lines={data.ways.told} name="pace" />
       <Lines ways={data.ways} ticks={ticks} />
       <WayTable ways={data.ways} />
-      {data.prices && <PriceTable prices={data.prices} />}
+      {data.worths && <WorthTable worths={data.worths} />}
     </div>
   );
 }
@@ -200,18 +200,18 @@ function WayTable({ ways }: { ways: Ways }) {
 }
 
 /** What holds the day's run on sun back, step by step. */
-function PriceTable({ prices }: { prices: Prices }) {
+function WorthTable({ worths }: { worths: Worth }) {
   const units = useUnits();
   const [by, setBy] = useState<Rank>("gain_m");
-  const ranked = [...prices.steps].sort(
+  const ranked = [...worths.steps].sort(
     (a, b) => (b[by] ?? Number.NEGATIVE_INFINITY) - (a[by] ?? Number.NEGATIVE_INFINITY),
   );
   const metres = (value: number | null | undefined) =>
     value == null ? "–" : shown({ quantity: "distance_m", value, signed: true }, units);
   return (
-    <section className="mt-3" data-prices>
+    <section className="mt-3" data-worths>
       <h2 className="m-0 text-[15px] font-bold">What a step is worth, a day on sun alone</h2>
-      <ToldList lines={prices.told} name="prices" />
+      <ToldList lines={worths.told} name="worths" />
       <table className="plain-table max-w-[640px]">
         <thead>
           <tr>
@@ -232,14 +232,14 @@ function PriceTable({ prices }: { prices: Prices }) {
         </thead>
         <tbody>
           {ranked.map((step) => (
-            <tr key={step.key} data-price={step.key}>
+            <tr key={step.key} data-worth={step.key}>
               <td>
                 <Told sentence={step.label} />
               </td>
               <td>
                 <b>{metres(step.gain_m)}</b>
               </td>
-              <td>{metres(step.by_price_m)}</td>
+              <td>{metres(step.by_worth_m)}</td>
               <td>{metres(step.for_100_coins_m)}</td>
               <td>{metres(step.for_10_kg_m)}</td>
             </tr>
@@ -248,9 +248,9 @@ function PriceTable({ prices }: { prices: Prices }) {
       </table>
       <p className="mt-1 mb-1 max-w-[76ch] text-[13px] text-muted">
         The furthest such day that gives its charge back comes{" "}
-        {shown({ quantity: "distance_m", value: prices.distance_m, signed: false }, units)}; at one speed it
-        is {shown({ quantity: "distance_m", value: prices.steady_m, signed: false }, units)}. "Wins" is the
-        day solved again with the step, its weight counted; "by the prices" is what the marginal values of the
+        {shown({ quantity: "distance_m", value: worths.distance_m, signed: false }, units)}; at one speed it
+        is {shown({ quantity: "distance_m", value: worths.steady_m, signed: false }, units)}. "Wins" is the
+        day solved again with the step, its weight counted; "by the worths" is what the marginal values of the
         one solve say: they part where a step is large. Prices are invented coins.
       </p>
     </section>

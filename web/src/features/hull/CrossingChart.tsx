@@ -2,11 +2,11 @@ import { scaleLinear, scaleLog } from "d3-scale";
 import { area, curveMonotoneX, line } from "d3-shape";
 import { type KeyboardEvent, type PointerEvent, useId, useState } from "react";
 import type { HullPicture } from "../../api/client";
-import { useUnits } from "../../app/preferences";
-import { dragX, keyStep } from "../../shared/chart/drag";
-import { Readout } from "../../shared/chart/Readout";
-import { useSize } from "../../shared/chart/useSize";
-import { type Kind, shown, told, unitOf } from "../../shared/units";
+import { dragX, keyStep } from "../../kit/chart/drag";
+import { Readout } from "../../kit/chart/Readout";
+import { useSize } from "../../kit/chart/useSize";
+import { useUnits } from "../../kit/preferences";
+import { type Kind, shown, told, unitOf } from "../../kit/units";
 import { FormLabel, FormulaLabel, MARGIN, marker, Pills, SunLine } from "./CrossingMarks";
 
 const SLOWEST_SHARE = 0.2; // of hull speed: slower is all idle draw

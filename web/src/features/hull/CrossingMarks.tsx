@@ -1,7 +1,7 @@
 import { scaleLinear } from "d3-scale";
 import type { HullPicture } from "../../api/client";
-import { SunMark } from "../../shared/ui/Mark";
-import { shown, type Units } from "../../shared/units";
+import { SunMark } from "../../kit/ui/Mark";
+import { shown, type Units } from "../../kit/units";
 
 export const MARGIN = { left: 62, right: 18, top: 14, bottom: 34 };
 

@@ -1,8 +1,8 @@
 import { useId, useRef, useState } from "react";
 import { type BoatDesign, client, dataOf, Refused } from "../../api/client";
-import { useDesign } from "../../app/design";
-import { useUnits } from "../../app/preferences";
-import { unitOf } from "../../shared/units";
+import { useDesign } from "../../kit/document";
+import { useUnits } from "../../kit/preferences";
+import { unitOf } from "../../kit/units";
 
 const DRAFT_FIELDS = [
   ["out", "Speed, out", "speed_mps"],
@@ -59,7 +59,7 @@ export function DraftRun({ onDone }: { onDone: () => void }) {
         ...current,
         runs: [...(current.runs ?? []), ...runs],
       });
-      await dataOf(client.POST("/api/check", { body: { design: withRun(design) } }));
+      await dataOf(client.POST("/api/design/check", { body: { design: withRun(design) } }));
       apply(withRun, `add-${runs[0]?.id}`);
       added.current.push(...runs.map((run) => run.id));
     } catch (error) {

@@ -1,7 +1,7 @@
 import type { Drive, HullPicture } from "../../api/client";
-import { useDesign } from "../../app/design";
-import { CheckField, ChoiceField, NumberField, TextField } from "../../shared/ui/fields";
-import { shown, type Units } from "../../shared/units";
+import { useDesign } from "../../kit/document";
+import { CheckField, ChoiceField, NumberField, TextField } from "../../kit/ui/fields";
+import { shown, type Units } from "../../kit/units";
 import {
   withDrive,
   withMotor,

@@ -1,6 +1,6 @@
 import type { HullPicture } from "../../api/client";
-import { useDesign } from "../../app/design";
-import { ChoiceField, NumberField } from "../../shared/ui/fields";
+import { useDesign } from "../../kit/document";
+import { ChoiceField, NumberField } from "../../kit/ui/fields";
 
 const BOTTOMS = [
   ["0.0004", "clean and fair"],

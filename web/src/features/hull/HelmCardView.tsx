@@ -1,18 +1,18 @@
 import { useState } from "react";
 import type { HelmCard } from "../../api/client";
-import { useDesign } from "../../app/design";
-import { useHelmCard } from "../../app/live";
-import { useUnits } from "../../app/preferences";
-import { Waiting } from "../../shared/chart/Waiting";
-import { saveFile } from "../../shared/saveFile";
-import { Told } from "../../shared/ui/Told";
-import { type Kind, shown, unitOf } from "../../shared/units";
+import { useStudy } from "../../asking/live";
+import { Waiting } from "../../kit/chart/Waiting";
+import { useDesign } from "../../kit/document";
+import { useUnits } from "../../kit/preferences";
+import { saveFile } from "../../kit/saveFile";
+import { Told } from "../../kit/ui/Told";
+import { type Kind, shown, unitOf } from "../../kit/units";
 
 /** The card to tape beside the throttle: on the screen, on paper, or as a PDF. */
 export function HelmCardView() {
   const { design } = useDesign();
   const units = useUnits();
-  const { data: card, stale, error, retry } = useHelmCard(design, units.speed);
+  const { data: card, stale, error, retry } = useStudy("hull/helm-card", { unit: units.speed });
   const [problem, setProblem] = useState<string | null>(null);
   if (!card) return <Waiting error={error} retry={retry} what="The helm card" />;
 
@@ -48,6 +48,7 @@ function spanOf(low: string, high: string): string {
 }
 
 function Card({ card }: { card: HelmCard }) {
+  const { design } = useDesign();
   const units = useUnits();
   const say = (quantity: Kind, value: number) => shown({ quantity, value, signed: false }, units);
   const [speedUnit, speedSize] = unitOf("speed_mps", units);
@@ -56,7 +57,7 @@ function Card({ card }: { card: HelmCard }) {
   return (
     <article className="rounded border border-edge bg-field px-6 py-4" aria-label="Helm card">
       <header className="flex flex-wrap items-baseline justify-between gap-x-6">
-        <h2 className="m-0 text-[24px] font-bold">{card.boat}</h2>
+        <h2 className="m-0 text-[24px] font-bold">{design.name}</h2>
         <p className="m-0 text-[17px]">
           {card.sun_only_mps != null && (
             <>

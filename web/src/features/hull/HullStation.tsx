@@ -1,10 +1,8 @@
-import { useDesign } from "../../app/design";
-import { Findings } from "../../app/Findings";
-import { useHullPicture } from "../../app/live";
-import { Waiting } from "../../shared/chart/Waiting";
-import { withValue } from "../../shared/pointer";
-import { FieldWarnings } from "../../shared/ui/fields";
-import { Views } from "../../shared/ui/Views";
+import { useStudy } from "../../asking/live";
+import { Waiting } from "../../kit/chart/Waiting";
+import { useDesign } from "../../kit/document";
+import { withValue } from "../../kit/pointer";
+import { Views } from "../../kit/ui/Views";
 import { CrossingChart } from "./CrossingChart";
 import { HelmCardView } from "./HelmCardView";
 import { HullBench } from "./HullBench";
@@ -29,11 +27,11 @@ const TITLES = {
 /** Where sun meets water: what the boat needs to move. */
 export default function HullStation() {
   const { design, apply } = useDesign();
-  const { data: picture, stale, error, retry } = useHullPicture(design);
+  const { data: picture, stale, error, retry } = useStudy("hull/picture");
   const plan = (speed: number) =>
     apply((current) => withValue(current, "/plan/speed_mps", Number(speed.toFixed(4))), "/plan/speed_mps");
   return (
-    <FieldWarnings.Provider value={picture?.findings ?? []}>
+    <>
       <HullBench picture={picture} />
       <main className="picture flex min-h-0 min-w-0 flex-col px-4 pt-2 pb-1">
         <Views label="Views of the hull" views={VIEWS}>
@@ -67,7 +65,6 @@ export default function HullStation() {
           )}
         </Views>
       </main>
-      <Findings title="What this hull tells you" findings={picture?.findings} stale={stale} />
-    </FieldWarnings.Provider>
+    </>
   );
 }

@@ -1,8 +1,8 @@
 import type { HullPicture } from "../../api/client";
-import { useDesign } from "../../app/design";
-import { useUnits } from "../../app/preferences";
-import { NumberField } from "../../shared/ui/fields";
-import { shown } from "../../shared/units";
+import { useDesign } from "../../kit/document";
+import { useUnits } from "../../kit/preferences";
+import { NumberField } from "../../kit/ui/fields";
+import { shown } from "../../kit/units";
 
 const COMPUTED = ["bank", "panels"];
 

@@ -1,10 +1,10 @@
 import type { MatchPicture } from "../../api/client";
-import { useDesign } from "../../app/design";
-import { useMatchPicture } from "../../app/live";
-import { useUnits } from "../../app/preferences";
-import { Waiting } from "../../shared/chart/Waiting";
-import { withValue } from "../../shared/pointer";
-import { type Kind, shown } from "../../shared/units";
+import { useStudy } from "../../asking/live";
+import { Waiting } from "../../kit/chart/Waiting";
+import { useDesign } from "../../kit/document";
+import { withValue } from "../../kit/pointer";
+import { useUnits } from "../../kit/preferences";
+import { type Kind, shown } from "../../kit/units";
 import { OpenWaterChart } from "./OpenWaterChart";
 import { withPropeller } from "./parts";
 
@@ -16,8 +16,8 @@ const FULL_IS: Record<string, string> = {
 
 /** Motor and propeller together. */
 export function MatchView() {
-  const { design, apply } = useDesign();
-  const { data: picture, stale, error, retry } = useMatchPicture(design);
+  const { apply } = useDesign();
+  const { data: picture, stale, error, retry } = useStudy("hull/match");
   if (!picture) return <Waiting error={error} retry={retry} what="The match" />;
   if (picture.missing)
     return (

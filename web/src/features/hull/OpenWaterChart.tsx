@@ -2,9 +2,9 @@ import { scaleLinear } from "d3-scale";
 import { line } from "d3-shape";
 import { type KeyboardEvent, type PointerEvent, useState } from "react";
 import type { MatchPicture } from "../../api/client";
-import { keyStep } from "../../shared/chart/drag";
-import { Readout } from "../../shared/chart/Readout";
-import { useSize } from "../../shared/chart/useSize";
+import { keyStep } from "../../kit/chart/drag";
+import { Readout } from "../../kit/chart/Readout";
+import { useSize } from "../../kit/chart/useSize";
 
 const MARGIN = { left: 40, right: 22, top: 10, bottom: 32 };
 

@@ -1,9 +1,9 @@
 import { Dialog } from "radix-ui";
 import { useEffect, useState } from "react";
 import { type BoatDesign, client, dataOf } from "../../api/client";
-import { useDesign } from "../../app/design";
-import { useUnits } from "../../app/preferences";
-import { shown } from "../../shared/units";
+import { useDesign } from "../../kit/document";
+import { useUnits } from "../../kit/preferences";
+import { shown } from "../../kit/units";
 
 const PAUSE_MS = 250;
 const EXAMPLE = "3.2\t2.8\t245\n4.1\t3.7\t512";

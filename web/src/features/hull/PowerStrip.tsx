@@ -1,6 +1,6 @@
 import type { HullPicture } from "../../api/client";
-import { useUnits } from "../../app/preferences";
-import { type Kind, shown } from "../../shared/units";
+import { useUnits } from "../../kit/preferences";
+import { type Kind, shown } from "../../kit/units";
 
 /** The planned watts on their way from the battery into the water, and what they are spent on. */
 export function PowerStrip({ picture }: { picture: HullPicture }) {

@@ -1,6 +1,6 @@
 import type { BoatDesign } from "../../api/client";
-import { useDesign } from "../../app/design";
-import { NumberField, TextField } from "../../shared/ui/fields";
+import { useDesign } from "../../kit/document";
+import { NumberField, TextField } from "../../kit/ui/fields";
 import { without, withPush } from "./parts";
 
 const KINDS = [

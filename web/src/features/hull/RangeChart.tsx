@@ -2,11 +2,11 @@ import { scaleLinear, scaleLog } from "d3-scale";
 import { curveMonotoneX, line } from "d3-shape";
 import { type KeyboardEvent, type PointerEvent, useState } from "react";
 import type { RangePicture } from "../../api/client";
-import { useUnits } from "../../app/preferences";
-import { dragX, keyStep } from "../../shared/chart/drag";
-import { Readout } from "../../shared/chart/Readout";
-import { useSize } from "../../shared/chart/useSize";
-import { type Kind, shown, unitOf } from "../../shared/units";
+import { dragX, keyStep } from "../../kit/chart/drag";
+import { Readout } from "../../kit/chart/Readout";
+import { useSize } from "../../kit/chart/useSize";
+import { useUnits } from "../../kit/preferences";
+import { type Kind, shown, unitOf } from "../../kit/units";
 
 const MARGIN = { left: 62, right: 18, top: 14, bottom: 34 };
 const DASHES: Record<string, string | undefined> = {

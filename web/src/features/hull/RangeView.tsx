@@ -1,12 +1,12 @@
-import { useDesign } from "../../app/design";
-import { useRangePicture } from "../../app/live";
-import { Waiting } from "../../shared/chart/Waiting";
+import { useStudy } from "../../asking/live";
+import { Waiting } from "../../kit/chart/Waiting";
+import { useDesign } from "../../kit/document";
 import { RangeChart } from "./RangeChart";
 
 /** Range against speed, by sky. */
 export function RangeView({ onPlanSpeed }: { onPlanSpeed: (speed: number) => void }) {
   const { design } = useDesign();
-  const { data: picture, stale, error, retry } = useRangePicture(design);
+  const { data: picture, stale, error, retry } = useStudy("hull/range");
   if (!picture) return <Waiting error={error} retry={retry} what="The range" />;
   if (picture.reaches.length === 0)
     return (

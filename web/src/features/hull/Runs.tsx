@@ -1,12 +1,12 @@
 import { Popover } from "radix-ui";
 import { useState } from "react";
 import type { HullPicture } from "../../api/client";
-import { useDesign } from "../../app/design";
-import { useUnits } from "../../app/preferences";
-import { withValue } from "../../shared/pointer";
-import { saveFile } from "../../shared/saveFile";
-import { Group, NumberField, TextField } from "../../shared/ui/fields";
-import { shown, unitOf } from "../../shared/units";
+import { useDesign } from "../../kit/document";
+import { withValue } from "../../kit/pointer";
+import { useUnits } from "../../kit/preferences";
+import { saveFile } from "../../kit/saveFile";
+import { Group, NumberField, TextField } from "../../kit/ui/fields";
+import { shown, unitOf } from "../../kit/units";
 import { DraftRun } from "./DraftRun";
 import { PasteRuns } from "./PasteRuns";
 

@@ -1,8 +1,8 @@
 import type { BoatDesign } from "../../api/client";
-import { useDesign } from "../../app/design";
-import { ChoiceField, NumberField, TextField } from "../../shared/ui/fields";
-import { shown, type Units } from "../../shared/units";
-import { useHullTypes } from "./hullTypes";
+import { useHullTypes } from "../../boat/hullTypes";
+import { useDesign } from "../../kit/document";
+import { ChoiceField, NumberField, TextField } from "../../kit/ui/fields";
+import { shown, type Units } from "../../kit/units";
 import { without, withTow } from "./parts";
 
 export function seawaySummary(design: BoatDesign, units: Units): string {

@@ -1,6 +1,6 @@
 /** Adding and removing the parts of a design that the Hull's bench handles. */
 import type { BoatDesign, Drive } from "../../api/client";
-import { withValue } from "../../shared/pointer";
+import { withValue } from "../../kit/pointer";
 
 const fresh = (what: string) => `${what}-${crypto.randomUUID().slice(0, 8)}`;
 

@@ -1,9 +1,9 @@
 import { useState } from "react";
 import type { BoatDesign, StringsPicture } from "../../api/client";
-import { useDesign } from "../../app/design";
-import { newController } from "../../app/panels";
-import { useUnits } from "../../app/preferences";
-import { shown } from "../../shared/units";
+import { newController } from "../../boat/panels";
+import { useDesign } from "../../kit/document";
+import { useUnits } from "../../kit/preferences";
+import { shown } from "../../kit/units";
 import { againByGroups, type Goal, sameGoal, withPanelMoved } from "./board";
 import { KINDS } from "./kinds";
 

@@ -1,15 +1,13 @@
 import type { BoxYear } from "../../api/client";
-import { useDesign } from "../../app/design";
-import { useBoxesYear } from "../../app/live";
-import { useUnits } from "../../app/preferences";
-import { Waiting } from "../../shared/chart/Waiting";
-import { type Kind, MONTHS, shown } from "../../shared/units";
+import { useStudy } from "../../asking/live";
+import { Waiting } from "../../kit/chart/Waiting";
+import { useUnits } from "../../kit/preferences";
+import { type Kind, MONTHS, shown } from "../../kit/units";
 
 /** What every controller brings in a year, how large its panels are against it, and what it clips when. */
 export function BoxesYear() {
-  const { design } = useDesign();
   const units = useUnits();
-  const { data, stale, error, retry } = useBoxesYear(design);
+  const { data, stale, error, retry } = useStudy("strings/year");
   if (!data) return <Waiting error={error} retry={retry} what="The year" />;
   const say = (quantity: Kind, value: number) => shown({ quantity, value, signed: false }, units);
   if (data.boxes.length === 0)

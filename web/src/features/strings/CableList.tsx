@@ -1,6 +1,6 @@
 import type { StringsPicture } from "../../api/client";
-import { useUnits } from "../../app/preferences";
-import { shown } from "../../shared/units";
+import { useUnits } from "../../kit/preferences";
+import { shown } from "../../kit/units";
 
 type Wire = StringsPicture["banks"][number]["wire"];
 

@@ -1,6 +1,6 @@
 import type { StringsPicture } from "../../api/client";
-import { useUnits } from "../../app/preferences";
-import { shown } from "../../shared/units";
+import { useUnits } from "../../kit/preferences";
+import { shown } from "../../kit/units";
 import { WiringFiles } from "./PartsList";
 
 /** What to set on every controller, by the bank it charges; to print and keep beside the switchboard. */

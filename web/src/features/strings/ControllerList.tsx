@@ -1,8 +1,8 @@
 import { useQuery } from "@tanstack/react-query";
 import { useState } from "react";
 import { client, dataOf } from "../../api/client";
-import { useDesign } from "../../app/design";
-import { FileField } from "../../shared/ui/FileField";
+import { useDesign } from "../../kit/document";
+import { FileField } from "../../kit/ui/FileField";
 
 const MOST_BYTES = 200_000;
 
@@ -11,7 +11,7 @@ export function ControllerList({ c }: { c: number }) {
   const { design, apply } = useDesign();
   const list = useQuery({
     queryKey: ["controller-models"],
-    queryFn: () => dataOf(client.GET("/api/controller-models")),
+    queryFn: () => dataOf(client.GET("/api/strings/controller-models")),
     staleTime: Number.POSITIVE_INFINITY,
   });
   const models = [...(design.own_controllers ?? []), ...(list.data ?? [])];

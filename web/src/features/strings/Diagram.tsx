@@ -1,7 +1,7 @@
 import { useRef, useState } from "react";
 import type { StringsPicture } from "../../api/client";
-import { useDesign } from "../../app/design";
-import { keepBlob } from "../../shared/saveFile";
+import { useDesign } from "../../kit/document";
+import { keepBlob } from "../../kit/saveFile";
 import { KINDS } from "./kinds";
 import { WiringFiles } from "./PartsList";
 

@@ -1,6 +1,6 @@
 import type { StringsPicture } from "../../api/client";
-import { spread } from "../../shared/chart/spread";
-import { useSize } from "../../shared/chart/useSize";
+import { spread } from "../../kit/chart/spread";
+import { useSize } from "../../kit/chart/useSize";
 
 type Rungs = StringsPicture["rungs"][number];
 

@@ -1,7 +1,7 @@
 import { useState } from "react";
 import type { StringsPicture } from "../../api/client";
-import { useDesign } from "../../app/design";
-import { saveFile } from "../../shared/saveFile";
+import { useDesign } from "../../kit/document";
+import { saveFile } from "../../kit/saveFile";
 
 /** What the wiring is made of, counted from the circuits that are drawn; kept as CSV. */
 export function PartsList({ picture }: { picture: StringsPicture }) {

@@ -1,12 +1,12 @@
 import { useState } from "react";
-import type { WiringChoice } from "../../api/client";
-import { useDesign } from "../../app/design";
-import { useFirstWiring } from "../../app/live";
-import { useUnits } from "../../app/preferences";
-import { useRun } from "../../app/runs";
-import { Progress } from "../../shared/chart/Progress";
-import { Told } from "../../shared/ui/Told";
-import { type Kind, shown } from "../../shared/units";
+import { type Refit, refitted, type WiringChoice } from "../../api/client";
+import { useStudy } from "../../asking/live";
+import { useWork } from "../../asking/work";
+import { Progress } from "../../kit/chart/Progress";
+import { useDesign } from "../../kit/document";
+import { useUnits } from "../../kit/preferences";
+import { Told } from "../../kit/ui/Told";
+import { type Kind, shown } from "../../kit/units";
 import { OwnControllers } from "./ControllerList";
 
 const firstWords = (choices: WiringChoice[] | undefined) =>
@@ -29,9 +29,9 @@ export function ProposeFields() {
     error,
     retry,
     stop,
-  } = useRun("proposals", [{ name: "", design }], asked);
-  const data = run?.proposals;
-  const first = useFirstWiring(design, asked && isFetching);
+  } = useWork("proposals", [{ name: "", design }], asked);
+  const data = run;
+  const first = useStudy("strings/first", {}, asked && isFetching);
   const say = (quantity: Kind, value: number) => shown({ quantity, value, signed: false }, units);
   if (!asked || (!data && !isFetching && !error))
     return (
@@ -88,13 +88,14 @@ export function ProposeFields() {
               <span className="block text-[13px]">
                 <Told sentence={option.risk} />
               </span>
-              {option.design && (
+              {option.refit && (
                 <button
                   type="button"
                   className="link text-[13px]"
                   aria-label={`Use it: ${option.label}`}
                   onClick={() =>
-                    option.design && apply(() => option.design as typeof design, `volts-${option.key}`)
+                    option.refit &&
+                    apply((boat) => refitted(boat, option.refit as Refit), `volts-${option.key}`)
                   }
                 >
                   use it
@@ -135,7 +136,7 @@ export function ProposeFields() {
               type="button"
               className="link text-[13px]"
               aria-label={`Use it: ${item.label}`}
-              onClick={() => apply(() => item.design, `propose-${item.key}`)}
+              onClick={() => apply((boat) => refitted(boat, item.refit), `propose-${item.key}`)}
             >
               use it
             </button>

@@ -1,10 +1,10 @@
 import type { StringsPicture } from "../../api/client";
-import { useDesign } from "../../app/design";
-import { useUnits } from "../../app/preferences";
-import { Fold } from "../../shared/ui/Fold";
-import { CheckField, ChoiceField, Group, NumberField, TextField } from "../../shared/ui/fields";
-import { useFolds } from "../../shared/ui/useFolds";
-import { shown } from "../../shared/units";
+import { useDesign } from "../../kit/document";
+import { useUnits } from "../../kit/preferences";
+import { Fold } from "../../kit/ui/Fold";
+import { CheckField, ChoiceField, Group, NumberField, TextField } from "../../kit/ui/fields";
+import { useFolds } from "../../kit/ui/useFolds";
+import { shown } from "../../kit/units";
 import { ControllerList } from "./ControllerList";
 import { ProposeFields } from "./ProposeFields";
 

@@ -1,10 +1,7 @@
 import { useState } from "react";
-import { useDesign } from "../../app/design";
-import { Findings } from "../../app/Findings";
-import { useStringsPicture } from "../../app/live";
-import { Waiting } from "../../shared/chart/Waiting";
-import { FieldWarnings } from "../../shared/ui/fields";
-import { Views } from "../../shared/ui/Views";
+import { useStudy } from "../../asking/live";
+import { Waiting } from "../../kit/chart/Waiting";
+import { Views } from "../../kit/ui/Views";
 import { BoardView } from "./BoardView";
 import { BoxesYear } from "./BoxesYear";
 import { CableList } from "./CableList";
@@ -26,13 +23,12 @@ const VIEWS = [
 
 /** From panels to bank: each string between its controller and the bank, and what joins them. */
 export default function StringsStation() {
-  const { design } = useDesign();
-  const { data: picture, stale, error, retry } = useStringsPicture(design);
+  const { data: picture, stale, error, retry } = useStudy("strings/picture");
   const [chosen, setChosen] = useState<string | null>(null);
   const rungs = picture?.rungs ?? [];
   const string = rungs.find((rung) => rung.key === chosen)?.key ?? rungs[0]?.key ?? null;
   return (
-    <FieldWarnings.Provider value={picture?.findings ?? []}>
+    <>
       <StringsBench picture={picture} chosen={string} onChoose={setChosen} />
       <main className="picture flex min-h-0 min-w-0 flex-col px-4 pt-3 pb-1">
         <h1 className="sr-only">Strings</h1>
@@ -56,7 +52,6 @@ export default function StringsStation() {
           <Waiting error={error} retry={retry} what="The wiring" />
         )}
       </main>
-      <Findings title="What this wiring tells you" findings={picture?.findings} stale={stale} />
-    </FieldWarnings.Provider>
+    </>
   );
 }

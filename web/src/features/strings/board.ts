@@ -1,5 +1,5 @@
 import type { BoatDesign, StringsPicture } from "../../api/client";
-import { fresh } from "../../app/panels";
+import { fresh } from "../../boat/panels";
 
 type Board = StringsPicture["board"];
 type Panel = Board["loose"][number];

@@ -1,9 +1,9 @@
 import { useMutation } from "@tanstack/react-query";
 import { type BoatDesign, client, dataOf, type Forecast } from "../../api/client";
-import { useDesign } from "../../app/design";
-import { withValue } from "../../shared/pointer";
-import { FileField } from "../../shared/ui/FileField";
-import { NumberField } from "../../shared/ui/fields";
+import { useDesign } from "../../kit/document";
+import { withValue } from "../../kit/pointer";
+import { FileField } from "../../kit/ui/FileField";
+import { NumberField } from "../../kit/ui/fields";
 
 type TripDay = NonNullable<NonNullable<BoatDesign["plan"]["trip"]>["days"]>[number];
 type Sky = NonNullable<TripDay["sky"]>;
@@ -45,7 +45,7 @@ export function DayByDay() {
   const forecast = useMutation({
     mutationFn: () =>
       dataOf(
-        client.POST("/api/day/forecast", {
+        client.POST("/api/year/forecast", {
           body: { site: design.site, date, days: Math.min(Math.max(days.length, WEEK), 16) },
         }),
       ),
@@ -54,7 +54,7 @@ export function DayByDay() {
   const file = useMutation({
     mutationFn: async (text: string | null) => {
       if (text === null) throw new Error("A forecast file is 200 kB at most.");
-      return dataOf(client.POST("/api/day/forecast/read", { body: { text } }));
+      return dataOf(client.POST("/api/year/forecast/read", { body: { text } }));
     },
     onSuccess: take,
   });

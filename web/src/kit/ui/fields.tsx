@@ -1,9 +1,9 @@
 import { Popover } from "radix-ui";
 import { createContext, type ReactNode, useContext, useId } from "react";
 import type { BoatDesign, Finding } from "../../api/client";
-import { useDesign } from "../../app/design";
-import { useUnits } from "../../app/preferences";
+import { useDesign } from "../document";
 import { valueAt, withValue } from "../pointer";
+import { useUnits } from "../preferences";
 import { fieldText, type Kind, parsed, unitOf } from "../units";
 import { useFieldDraft } from "./fieldDraft";
 import { Told } from "./Told";

@@ -1,7 +1,7 @@
 import { Popover } from "radix-ui";
 import type { ReactNode } from "react";
 import type { Sentence, Why } from "../../api/client";
-import { useUnits } from "../../app/preferences";
+import { useUnits } from "../preferences";
 import { shown } from "../units";
 import { Told } from "./Told";
 

@@ -1,5 +1,5 @@
 import type { Sentence } from "../../api/client";
-import { useUnits } from "../../app/preferences";
+import { useUnits } from "../preferences";
 import { told } from "../units";
 
 /** A sentence of the core, in the person's units. */

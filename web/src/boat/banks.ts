@@ -1,5 +1,5 @@
 /** Adding and removing banks, converters and loads. */
-import type { Bank, BoatDesign, LoadPreset } from "../../api/client";
+import type { Bank, BoatDesign, LoadPreset } from "../api/client";
 
 const fresh = (what: string) => `${what}-${crypto.randomUUID().slice(0, 8)}`;
 

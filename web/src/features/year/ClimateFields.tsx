@@ -1,10 +1,10 @@
 import { useState } from "react";
 import { type BoatDesign, client, dataOf } from "../../api/client";
-import { useDesign } from "../../app/design";
-import { withValue } from "../../shared/pointer";
-import { FileField } from "../../shared/ui/FileField";
-import { ChoiceField, NumberField } from "../../shared/ui/fields";
-import { MONTHS } from "../../shared/units";
+import { useDesign } from "../../kit/document";
+import { withValue } from "../../kit/pointer";
+import { FileField } from "../../kit/ui/FileField";
+import { ChoiceField, NumberField } from "../../kit/ui/fields";
+import { MONTHS } from "../../kit/units";
 import { ClimateStrip } from "./ClimateStrip";
 
 const KNOWN = [
@@ -42,7 +42,7 @@ function WeatherFile() {
     setTold({ said: "Reading the year …", wrong: [] });
     try {
       const body = { text, latitude_deg: design.site.latitude_deg };
-      const found = await dataOf(client.POST("/api/day/weather", { body }));
+      const found = await dataOf(client.POST("/api/year/weather", { body }));
       const wrong = found.problems.map((p) => `Line ${p.line}: ${p.message} Accepted: ${p.accepted}.`);
       const used = found.sun_hours.length === 12;
       setTold({

@@ -1,14 +1,14 @@
 import type { DaysAhead } from "../../api/client";
-import { useDesign } from "../../app/design";
-import { useDaysAhead } from "../../app/live";
-import { useUnits } from "../../app/preferences";
-import { useSize } from "../../shared/chart/useSize";
-import { Waiting } from "../../shared/chart/Waiting";
-import { Wide } from "../../shared/chart/Wide";
-import { ChoiceField, NumberField } from "../../shared/ui/fields";
-import { ToldList } from "../../shared/ui/ToldList";
-import { type Kind, MONTHS, shown } from "../../shared/units";
-import { STATES } from "../array/parts";
+import { useStudy } from "../../asking/live";
+import { STATES } from "../../boat/words";
+import { useSize } from "../../kit/chart/useSize";
+import { Waiting } from "../../kit/chart/Waiting";
+import { Wide } from "../../kit/chart/Wide";
+import { useDesign } from "../../kit/document";
+import { useUnits } from "../../kit/preferences";
+import { ChoiceField, NumberField } from "../../kit/ui/fields";
+import { ToldList } from "../../kit/ui/ToldList";
+import { type Kind, MONTHS, shown } from "../../kit/units";
 import { DayByDay, SKY_WORDS, weekday } from "./DayByDay";
 
 const LEFT = 44;
@@ -19,7 +19,7 @@ const DULL = ["overcast", "rain"];
 export function AheadView() {
   const { design } = useDesign();
   const units = useUnits();
-  const { data, stale, error, retry } = useDaysAhead(design);
+  const { data, stale, error, retry } = useStudy("year/ahead");
   const say = (quantity: Kind, value: number) => shown({ quantity, value, signed: false }, units);
   const byDay = (design.plan.trip?.days ?? []).length > 0;
   return (

@@ -1,14 +1,14 @@
-import type { UpgradeLadder } from "../../api/client";
-import { useDesign } from "../../app/design";
-import { useUnits } from "../../app/preferences";
-import { useRun } from "../../app/runs";
-import { useSize } from "../../shared/chart/useSize";
-import { Wide } from "../../shared/chart/Wide";
-import { Working } from "../../shared/chart/Working";
-import { NumberField } from "../../shared/ui/fields";
-import { Told } from "../../shared/ui/Told";
-import { ToldList } from "../../shared/ui/ToldList";
-import { type Kind, shown } from "../../shared/units";
+import { refitted, type UpgradeSteps } from "../../api/client";
+import { useWork } from "../../asking/work";
+import { useSize } from "../../kit/chart/useSize";
+import { Wide } from "../../kit/chart/Wide";
+import { Working } from "../../kit/chart/Working";
+import { useDesign } from "../../kit/document";
+import { useUnits } from "../../kit/preferences";
+import { NumberField } from "../../kit/ui/fields";
+import { Told } from "../../kit/ui/Told";
+import { ToldList } from "../../kit/ui/ToldList";
+import { type Kind, shown } from "../../kit/units";
 
 const MEASURES = {
   days_run_sun: "a day on sun alone",
@@ -20,8 +20,8 @@ const MEASURES = {
 export function UpgradesView() {
   const { design, apply } = useDesign();
   const units = useUnits();
-  const run = useRun("ladder", [{ name: "", design }]);
-  const [data, stale] = [run.data?.ladder, run.stale];
+  const run = useWork("upgrades", [{ name: "", design }]);
+  const [data, stale] = [run.data, run.stale];
   const say = (quantity: Kind, value: number, signed = false) => shown({ quantity, value, signed }, units);
   return (
     <div
@@ -57,13 +57,13 @@ export function UpgradesView() {
         />
       </div>
       {!data ? (
-        <Working run={run} doing="Steps tried on this boat" what="The ladder" />
+        <Working run={run} doing="Steps tried on this boat" what="The upgrades" />
       ) : (
         <div className={`transition-opacity ${stale ? "opacity-75" : ""}`}>
-          <ToldList lines={data.told} name="ladder" />
-          {data.rungs.length > 0 && (
+          <ToldList lines={data.told} name="upgrades" />
+          {data.steps.length > 0 && (
             <>
-              <Rungs ladder={data} />
+              <Steps upgrades={data} />
               <table className="plain-table mt-1 max-w-[640px]">
                 <thead>
                   <tr>
@@ -75,17 +75,17 @@ export function UpgradesView() {
                   </tr>
                 </thead>
                 <tbody>
-                  {data.rungs.map((rung, k) => (
-                    <tr key={`${k}/${rung.kind}`} data-rung={rung.kind}>
+                  {data.steps.map((step, k) => (
+                    <tr key={`${k}/${step.kind}`} data-step={step.kind}>
                       <td>
-                        {k + 1}. <Told sentence={rung.label} />
+                        {k + 1}. <Told sentence={step.label} />
                       </td>
                       <td>
-                        <b>{say("distance_m", rung.gain_m, true)}</b>
+                        <b>{say("distance_m", step.gain_m, true)}</b>
                       </td>
-                      <td>{say("distance_m", rung.total_m)}</td>
-                      <td>{rung.owned ? "owned" : rung.cost > 0 ? say("money", rung.cost) : "nothing"}</td>
-                      <td>{rung.mass_kg === 0 ? "–" : say("mass_kg", rung.mass_kg, true)}</td>
+                      <td>{say("distance_m", step.total_m)}</td>
+                      <td>{step.owned ? "owned" : step.cost > 0 ? say("money", step.cost) : "nothing"}</td>
+                      <td>{step.mass_kg === 0 ? "–" : say("mass_kg", step.mass_kg, true)}</td>
                     </tr>
                   ))}
                 </tbody>
@@ -95,8 +95,8 @@ export function UpgradesView() {
                   type="button"
                   className="btn"
                   onClick={() => {
-                    const top = data.design;
-                    if (top) apply(() => top as typeof design, "upgrades");
+                    const { refit } = data;
+                    if (refit) apply((boat) => refitted(boat, refit), "upgrades");
                   }}
                 >
                   Put all of it on this boat
@@ -114,14 +114,14 @@ export function UpgradesView() {
   );
 }
 
-/** Miles, rung over rung. */
-function Rungs({ ladder }: { ladder: UpgradeLadder }) {
+/** Miles, step over step. */
+function Steps({ upgrades }: { upgrades: UpgradeSteps }) {
   const units = useUnits();
   const [box, { width }] = useSize<HTMLDivElement>();
   const height = 150;
   const left = 60;
-  const top = Math.max(...ladder.rungs.map((rung) => rung.total_m), ladder.start_m);
-  const wide = (width - left - 8) / (ladder.rungs.length + 1);
+  const top = Math.max(...upgrades.steps.map((step) => step.total_m), upgrades.start_m);
+  const wide = (width - left - 8) / (upgrades.steps.length + 1);
   const y = (m: number) => height - 22 - (m / Math.max(top, 1)) * (height - 44);
   const say = (m: number) => shown({ quantity: "distance_m", value: m, signed: false }, units);
   return (
@@ -129,28 +129,28 @@ function Rungs({ ladder }: { ladder: UpgradeLadder }) {
       box={box}
       width={width}
       height={height}
-      label={`From ${say(ladder.start_m)}, rung by rung: ${ladder.rungs.map((rung) => say(rung.total_m)).join(", ")}`}
+      label={`From ${say(upgrades.start_m)}, step by step: ${upgrades.steps.map((step) => say(step.total_m)).join(", ")}`}
     >
-      {[{ total_m: ladder.start_m, kind: "now" }, ...ladder.rungs].map((rung, k) => (
-        <g key={`${k}/${rung.kind}`}>
+      {[{ total_m: upgrades.start_m, kind: "now" }, ...upgrades.steps].map((step, k) => (
+        <g key={`${k}/${step.kind}`}>
           <rect
             x={left + k * wide}
-            y={y(rung.total_m)}
+            y={y(step.total_m)}
             width={Math.max(wide - 6, 4)}
-            height={height - 22 - y(rung.total_m)}
+            height={height - 22 - y(step.total_m)}
             fill={k === 0 ? "var(--hairline)" : "var(--water-soft)"}
             stroke="var(--ink)"
             strokeWidth="1"
           />
           <text
             x={left + k * wide + (wide - 6) / 2}
-            y={y(rung.total_m) - 5}
+            y={y(step.total_m) - 5}
             fontSize="12.5"
             fontWeight="700"
             textAnchor="middle"
             fill="var(--ink)"
           >
-            {say(rung.total_m)}
+            {say(step.total_m)}
           </text>
           <text
             x={left + k * wide + (wide - 6) / 2}
@@ -159,7 +159,7 @@ function Rungs({ ladder }: { ladder: UpgradeLadder }) {
             textAnchor="middle"
             fill="var(--muted)"
           >
-            {k === 0 ? "now" : `${k}. ${rung.kind}`}
+            {k === 0 ? "now" : `${k}. ${step.kind}`}
           </text>
         </g>
       ))}

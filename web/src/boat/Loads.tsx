@@ -1,8 +1,8 @@
 import { useQuery } from "@tanstack/react-query";
-import { client, dataOf } from "../../api/client";
-import { useDesign } from "../../app/design";
-import { CheckField, ChoiceField, NumberField, TextField } from "../../shared/ui/fields";
-import { withLoad, withoutLoad } from "./parts";
+import { client, dataOf } from "../api/client";
+import { useDesign } from "../kit/document";
+import { CheckField, ChoiceField, NumberField, TextField } from "../kit/ui/fields";
+import { withLoad, withoutLoad } from "./banks";
 
 const USUAL_INVERTER = 0.88;
 
@@ -171,7 +171,7 @@ function Presets() {
   const presets =
     useQuery({
       queryKey: ["load-presets"],
-      queryFn: () => dataOf(client.GET("/api/load-presets")),
+      queryFn: () => dataOf(client.GET("/api/design/load-presets")),
       staleTime: Number.POSITIVE_INFINITY,
     }).data ?? [];
   return (

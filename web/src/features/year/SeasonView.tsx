@@ -1,14 +1,14 @@
 import { useState } from "react";
 import type { WholeSeason } from "../../api/client";
-import { useDesign } from "../../app/design";
-import { useUnits } from "../../app/preferences";
-import { useRun } from "../../app/runs";
-import { useSize } from "../../shared/chart/useSize";
-import { Wide } from "../../shared/chart/Wide";
-import { Working } from "../../shared/chart/Working";
-import { Told } from "../../shared/ui/Told";
-import { ToldList } from "../../shared/ui/ToldList";
-import { type Kind, MONTHS, shown } from "../../shared/units";
+import { useWork } from "../../asking/work";
+import { useSize } from "../../kit/chart/useSize";
+import { Wide } from "../../kit/chart/Wide";
+import { Working } from "../../kit/chart/Working";
+import { useDesign } from "../../kit/document";
+import { useUnits } from "../../kit/preferences";
+import { Told } from "../../kit/ui/Told";
+import { ToldList } from "../../kit/ui/ToldList";
+import { type Kind, MONTHS, shown } from "../../kit/units";
 
 type Month = WholeSeason["months"][number];
 
@@ -20,9 +20,9 @@ const LEFT = 44;
 export function SeasonView() {
   const { design } = useDesign();
   const units = useUnits();
-  const run = useRun("season", [{ name: "", design }]);
+  const run = useWork("season", [{ name: "", design }]);
   const [chosen, setChosen] = useState<number | null>(null);
-  const [data, stale] = [run.data?.season, run.stale];
+  const [data, stale] = [run.data, run.stale];
   if (!data) return <Working run={run} doing="Twelve months of days" what="The year" />;
   if ((design.panels ?? []).length === 0)
     return (
@@ -49,20 +49,6 @@ export function SeasonView() {
         <Told sentence={data.verdict} />
       </p>
       {data.turning.length > 0 && <ToldList lines={data.turning} name="turning" mark="→" />}
-      {data.cautions.length > 0 && (
-        <ul
-          aria-label="Cautions"
-          className="m-0 mb-1 list-none p-0 text-[13px] font-semibold text-alarm"
-          data-cautions
-        >
-          {data.cautions.map((caution) => (
-            <li key={caution.text + String(caution.slots?.month?.value ?? "")}>
-              <span aria-hidden="true">▲ </span>
-              <Told sentence={caution} />
-            </li>
-          ))}
-        </ul>
-      )}
       <Speeds season={data} month={month} onMonth={setChosen} />
       <p className="m-0 text-[13px] text-muted">
         Line: the speed that the month's mean day sustains over the plan's hours. Band: from the sceptic (a

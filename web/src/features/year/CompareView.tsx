@@ -2,14 +2,14 @@ import { useQueries, useQuery } from "@tanstack/react-query";
 import { useState } from "react";
 import { useNavigate } from "react-router";
 import { type Comparison, client, dataOf } from "../../api/client";
-import { useDesign } from "../../app/design";
-import { useUnits } from "../../app/preferences";
-import { type Named, useRun } from "../../app/runs";
-import { useSize } from "../../shared/chart/useSize";
-import { Wide } from "../../shared/chart/Wide";
-import { Working } from "../../shared/chart/Working";
-import { ToldList } from "../../shared/ui/ToldList";
-import { MONTHS, shown } from "../../shared/units";
+import { type Named, useWork } from "../../asking/work";
+import { useSize } from "../../kit/chart/useSize";
+import { Wide } from "../../kit/chart/Wide";
+import { Working } from "../../kit/chart/Working";
+import { useDesign } from "../../kit/document";
+import { useUnits } from "../../kit/preferences";
+import { ToldList } from "../../kit/ui/ToldList";
+import { MONTHS, shown } from "../../kit/units";
 
 const MOST_OTHERS = 3;
 const STROKES = [
@@ -42,8 +42,8 @@ export function CompareView() {
         ...read.flatMap((item) => (item.data ? [{ name: item.data.name, design: item.data.design }] : [])),
       ]
     : [];
-  const run = useRun("comparison", named, ready);
-  const [data, stale] = [run.data?.comparison, run.stale];
+  const run = useWork("comparison", named, ready);
+  const [data, stale] = [run.data, run.stale];
   if (boats.data && others.length === 0)
     return (
       <p className="m-auto max-w-[48ch] text-center text-muted">

@@ -5,19 +5,19 @@ import {
   useCallback,
   useContext,
   useEffect,
+  useMemo,
   useReducer,
   useRef,
   useState,
 } from "react";
 import { type BoatDesign, type ConflictOut, client, problemsIn, type VariantOut } from "../api/client";
-import { opened, recalled, reduce, remember } from "./designHistory";
+import { DocumentContext } from "../kit/document";
+import { Drafts } from "../kit/drafts";
+import { type History, opened, recalled, reduce, remember } from "./designHistory";
 
 export type SaveState = "saved" | "saving" | "failed" | "conflict";
 
-interface DesignHandle {
-  variant: VariantOut;
-  design: BoatDesign;
-  apply: (change: (design: BoatDesign) => BoatDesign, key: string) => void;
+interface SavingHandle {
   undo: () => void;
   redo: () => void;
   canUndo: boolean;
@@ -28,8 +28,9 @@ interface DesignHandle {
   takeTheirs: () => void;
 }
 
-const Context = createContext<DesignHandle | null>(null);
+const Context = createContext<SavingHandle | null>(null);
 const AUTOSAVE_MS = 700;
+const MOST_KEPT = 60_000; // characters that a browser sends for a page that is gone
 
 /** The design being worked on: edits are local and instant, saved on a short pause. */
 export function DesignProvider({ variant, children }: { variant: VariantOut; children: ReactNode }) {
@@ -37,7 +38,7 @@ export function DesignProvider({ variant, children }: { variant: VariantOut; chi
   const [state, dispatch] = useReducer(
     reduce,
     null,
-    () => recalled(variant.id, variant.revision) ?? opened(variant.design, variant.revision),
+    () => recalled(variant.id, variant.revision, variant.design) ?? opened(variant.design, variant.revision),
   );
   const [saveState, setSaveState] = useState<SaveState>("saved");
   const [conflict, setConflict] = useState<ConflictOut | null>(null);
@@ -88,10 +89,16 @@ export function DesignProvider({ variant, children }: { variant: VariantOut; chi
       dispatch({ kind: "apply", change, key, at: Date.now() }),
     [],
   );
-  const handle: DesignHandle = {
-    variant,
-    design: state.present,
-    apply,
+  const latest = useRef(state);
+  latest.current = state;
+  const [drafts] = useState(() => new Drafts(variant.id, () => latest.current.present, apply));
+  useEffect(() => drafts.recall(), [drafts]);
+  useEffect(() => keepOnLeaving(variant.id, latest), [variant.id]);
+  const document = useMemo(
+    () => ({ variant, design: state.present, apply, drafts }),
+    [variant, state.present, apply, drafts],
+  );
+  const handle: SavingHandle = {
     undo: () => dispatch({ kind: "undo" }),
     redo: () => dispatch({ kind: "redo" }),
     canUndo: state.past.length > 0,
@@ -109,11 +116,32 @@ export function DesignProvider({ variant, children }: { variant: VariantOut; chi
       setSaveState("saved");
     },
   };
-  return <Context.Provider value={handle}>{children}</Context.Provider>;
+  return (
+    <DocumentContext.Provider value={document}>
+      <Context.Provider value={handle}>{children}</Context.Provider>
+    </DocumentContext.Provider>
+  );
 }
 
-export function useDesign(): DesignHandle {
+/** A page that goes, or another boat opened, within the pause before saving: what is unsaved is saved then. */
+function keepOnLeaving(variantId: string, latest: { current: History }) {
+  const keep = () => {
+    const { present, saved, revision } = latest.current;
+    if (JSON.stringify(present) === saved) return;
+    const body = JSON.stringify({ revision, design: present });
+    const headers = { "Content-Type": "application/json" };
+    const keepalive = body.length < MOST_KEPT;
+    void fetch(`/api/variants/${variantId}`, { method: "PUT", body, headers, keepalive }).catch(() => null);
+  };
+  window.addEventListener("pagehide", keep);
+  return () => {
+    window.removeEventListener("pagehide", keep);
+    keep();
+  };
+}
+
+export function useSaving(): SavingHandle {
   const handle = useContext(Context);
-  if (!handle) throw new Error("useDesign outside its provider");
+  if (!handle) throw new Error("useSaving outside its provider");
   return handle;
 }

@@ -1,21 +1,13 @@
-import { useQuery } from "@tanstack/react-query";
-import { type ClimateYear, client, dataOf } from "../../api/client";
-import { useDesign } from "../../app/design";
-import { Told } from "../../shared/ui/Told";
-import { MONTHS } from "../../shared/units";
+import type { ClimateYear } from "../../api/client";
+import { useStudy } from "../../asking/live";
+import { Told } from "../../kit/ui/Told";
+import { MONTHS } from "../../kit/units";
 
 const [WIDTH, HEIGHT, LEFT, FOOT] = [264, 104, 22, 16];
 
 /** The year of the place: full-sun hours of its days, from the poor to the good, under those of a clear sky. */
 export function ClimateStrip() {
-  const { design } = useDesign();
-  const body = { site: design.site, date: design.plan.date };
-  const { data, error } = useQuery({
-    queryKey: ["climate", body],
-    queryFn: () => dataOf(client.POST("/api/day/climate", { body })),
-    placeholderData: (old) => old,
-    staleTime: Number.POSITIVE_INFINITY,
-  });
+  const { data, error } = useStudy("year/climate");
   if (error) return <p className="m-0 text-[13px] text-alarm">▲ {error.message}</p>;
   if (!data) return <p className="m-0 text-[13px] text-muted">Reading the sky …</p>;
   return (

@@ -1,6 +1,6 @@
-import type { BoatDesign } from "../../api/client";
-import { useDesign } from "../../app/design";
-import { CheckField, ChoiceField, NumberField, TextField } from "../../shared/ui/fields";
+import type { BoatDesign } from "../api/client";
+import { useDesign } from "../kit/document";
+import { CheckField, ChoiceField, NumberField, TextField } from "../kit/ui/fields";
 
 type Source = NonNullable<BoatDesign["sources"]>[number];
 type Kind = Source["kind"];

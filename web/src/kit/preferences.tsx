@@ -1,5 +1,5 @@
 import { createContext, type ReactNode, useContext, useEffect, useMemo, useState } from "react";
-import { type Units, USUAL_UNITS } from "../shared/units";
+import { type Units, USUAL_UNITS } from "./units";
 
 export type Theme = "daylight" | "dusk" | "night";
 interface Preferences {
