@@ -5,6 +5,7 @@ from __future__ import annotations
 import re
 
 from boats.models import Variant
+from parhelion.balance.outlook import outlook_of
 from parhelion.formats.boat_file import design_from
 from parhelion.stations.array.picture import array_advice, array_picture
 from playwright.sync_api import expect
@@ -65,7 +66,7 @@ class ArrayWalk(ArrayTest):
         self.assertEqual(design.places[3].tilt_deg, 20)
 
         pole = self.page.locator("[data-deck-thing=light-mast]")
-        costs = {cost.id: cost.cost_wh for cost in array_advice(design).costs}
+        costs = {cost.id: cost.cost_wh for cost in array_advice(outlook_of(design)).costs}
         pole.focus()
         pole.evaluate(
             """pole => { for (let i = 0; i < 8; i++)
@@ -75,7 +76,7 @@ class ArrayWalk(ArrayTest):
         moved = self.stored()
         self.assertAlmostEqual(moved.obstacles[1].foot.y_m, 2.55)
         self.assertAlmostEqual(moved.obstacles[1].tip.y_m, 2.55)
-        again = {cost.id: cost.cost_wh for cost in array_advice(moved).costs}
+        again = {cost.id: cost.cost_wh for cost in array_advice(outlook_of(moved)).costs}
         self.assertLess(again["light-mast"], costs["light-mast"])
 
         box = self.page.locator("[data-deck-place=canopy]").bounding_box()
@@ -93,7 +94,7 @@ class ArrayWalk(ArrayTest):
         self.page.get_by_role("tab", name="List").click()
         row = self.page.locator("[data-place-row=canopy]")
         expect(row).to_contain_text("860 W")
-        picture = array_picture(self.stored())
+        picture = array_picture(outlook_of(self.stored()))
         expect(row).to_contain_text(f"{picture.places[0].day_wh / 1000:.1f}")
         self.accessible()
         self.page.get_by_role("tab", name="Sky from a panel").click()
@@ -112,7 +113,7 @@ class ArrayWalk(ArrayTest):
 
     def test_wings_by_state_tilt_and_what_they_cost(self):
         self.station()
-        advice = array_advice(self.stored())
+        advice = array_advice(outlook_of(self.stored()))
         wh = {row.state.value: row.day_wh for row in advice.states}
         self.assertLess(wh["dock"], wh["under_way"])
         before = self.value("days_run_sun")

@@ -21,8 +21,8 @@ class WorthWalk(BrowserTest):
         page.get_by_role("tab", name="Pace").click()
         expect(page.locator("[data-way-row]")).to_have_count(4)
         expect(page.locator("[data-told=pace]")).to_contain_text("An hour on, an hour off")
-        expect(page.locator("[data-price=panel]")).to_contain_text("+")
-        expect(page.locator("[data-prices]")).to_contain_text("Most for its price")
+        expect(page.locator("[data-worth=panel]")).to_contain_text("+")
+        expect(page.locator("[data-worths]")).to_contain_text("Most for its price")
         self.accessible()
 
         for name in ("as she was", "thrifty"):
@@ -32,12 +32,13 @@ class WorthWalk(BrowserTest):
             expect(page.get_by_text(f"compared with: {name}")).to_be_visible()
         self.settled()
         run = self.value("days_run_sun")
+        page.keyboard.press("6")
         page.get_by_role("tab", name="Upgrades").click()
         self.fill("Money", "600")
-        page.locator("[data-upgrades][aria-busy=false] [data-rung]").first.wait_for()
+        page.locator("[data-upgrades][aria-busy=false] [data-step]").first.wait_for()
         self.accessible()
         self.fill("Panels already owned", "1")
-        expect(page.locator("[data-rung=panel]").first).to_contain_text("owned")
+        expect(page.locator("[data-step=panel]").first).to_contain_text("owned")
         page.locator("[data-upgrades][aria-busy=false]").wait_for()
         page.get_by_role("button", name="Put all of it on this boat").click()
         page.wait_for_timeout(400)
@@ -63,7 +64,7 @@ class WorthWalk(BrowserTest):
     def test_a_week_by_its_forecast_and_other_sources(self):
         page = self.page
         self.open()
-        page.keyboard.press("5")
+        page.keyboard.press("6")
         page.get_by_role("tab", name="Days ahead").click()
         page.get_by_role("button", name="skies from the forecast").click()
         expect(page.locator("[data-trip-day]")).to_have_count(7)
@@ -86,7 +87,8 @@ class WorthWalk(BrowserTest):
         page.get_by_role("button", name="back to rounds").click()
         expect(page.locator("[data-trip-day]")).to_have_count(0)
 
-        page.get_by_role("tab", name="One day").click()
+        page.keyboard.press("5")
+        expect(page.locator("[data-motor]")).to_be_visible()
         page.go_back()
         expect(page.locator("[data-ahead]")).to_be_visible()
         page.go_forward()

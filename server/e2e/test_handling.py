@@ -118,12 +118,20 @@ class Failing(BrowserTest):
         broken = True
 
         def answer(route: Route) -> None:
+            """The picture alone fails."""
+            reply = route.fetch()
+            failed = {
+                "part": "failed",
+                "of": "study",
+                "index": 0,
+                "errors": [{"code": "x", "message": "Down."}],
+            }
+            lines = reply.text().splitlines()
             if broken:
-                route.fulfill(status=500, body="down")
-            else:
-                route.continue_()
+                lines = [json.dumps(failed) if '"part":"study"' in line else line for line in lines]
+            route.fulfill(response=reply, body="\n".join([*lines, ""]))
 
-        self.page.route("**/api/hull/picture", answer)
+        self.page.route("**/api/live", answer)
         self.open()
         expect(self.page.get_by_role("alert")).to_contain_text("could not be computed")
         self.assertGreater(self.value("days_run_sun"), 0)  # the rest of the page goes on

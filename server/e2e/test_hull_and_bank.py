@@ -11,7 +11,7 @@ from boats.models import Variant
 from parhelion.balance.outlook import outlook_of
 from parhelion.formats.boat_file import design_from
 from parhelion.stations.bank.sizing import SizingAsk, sizes
-from parhelion.stations.hull.helm import helm_picture
+from parhelion.stations.hull.helm import helm_card
 from playwright.sync_api import expect
 
 from e2e.base import BrowserTest
@@ -73,7 +73,7 @@ class YachtWalk(BrowserTest):
         self.page.get_by_role("tab", name="Helm card").click()
         design = self.stored("Petrel")
         self.assertEqual((design.displacement_kg > 4460, design.hull.displacement_kg), (True, None))
-        card = helm_picture(design)
+        card = helm_card(outlook_of(design))
         rows = self.page.get_by_role("article", name="Helm card").locator("tbody tr")
         expect(rows).to_have_count(len(card.rows))
         for row, expected in zip(rows.all_inner_texts(), card.rows, strict=True):
@@ -196,11 +196,11 @@ class BankWalk(BrowserTest):
             self.page.wait_for_timeout(500)
             found = Axe().run(self.page, options={"runOnly": ["wcag2a", "wcag2aa", "wcag21aa", "wcag22aa"]})
             self.assertEqual(found.violations_count, 0, found.generate_report())
-        self.page.route("**/api/bank/picture", lambda route: route.fulfill(status=500, body="{}"))
+        self.page.route("**/api/live", lambda route: route.fulfill(status=500, body="{}"))
         self.page.keyboard.press("2")
         self.page.get_by_label("In parallel", exact=True).first.fill("3")
         expect(self.page.get_by_role("alert").first).to_be_visible()
-        self.page.unroute("**/api/bank/picture")
+        self.page.unroute("**/api/live")
 
 
 class FileOfAnOlderVersion(BrowserTest):

@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 from boats.models import Variant
+from parhelion.balance.outlook import outlook_of
 from parhelion.formats.boat_file import design_from
 from parhelion.stations.strings.picture import strings_picture
 from playwright.sync_api import expect
@@ -43,7 +44,7 @@ class StringsWalk(BrowserTest):
         self.fill("Coldest morning", "-20")
         design = self.stored()
         self.assertEqual((design.controllers[0].most_pv_v, design.wiring.coldest_c), (150, -20))
-        rung = strings_picture(design).rungs[0]
+        rung = strings_picture(outlook_of(design)).rungs[0]
         expect(self.page.locator("[data-rungs=canopy-panels]")).to_contain_text(f"{rung.cold_v:.0f} V")
         self.accessible()
 
@@ -65,7 +66,7 @@ class StringsWalk(BrowserTest):
         self.page.get_by_role("button", name="Undo").click()
 
         self.page.get_by_role("tab", name="Cables").click()
-        line = strings_picture(design).lines[0]
+        line = strings_picture(outlook_of(design)).lines[0]
         expect(self.page.locator("[data-cables]")).to_contain_text(f"{line.cable.size_mm2:g} mm²")
         self.accessible()
         self.page.get_by_role("tab", name="Charge settings").click()

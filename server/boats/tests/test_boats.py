@@ -112,8 +112,8 @@ class BoatsTest(TestCase):
             (self.client.get("/api/variants/00000000-0000-0000-0000-000000000000"), 404),
             (self.client.get("/api/nothing/here"), 404),
             (self.client.post("/api/boats", {"hull_type": "raft"}, content_type="application/json"), 422),
-            (self.client.post("/api/check", "x" * 8_500_000, content_type="application/json"), 413),
-            (self.client.post("/api/check", {}, content_type="application/json", headers={"Origin": "http://elsewhere.example"}), 403),
+            (self.client.post("/api/design/check", "x" * 8_500_000, content_type="application/json"), 413),
+            (self.client.post("/api/design/check", {}, content_type="application/json", headers={"Origin": "http://elsewhere.example"}), 403),
         )  # fmt: skip
         for reply, status in calls:
             self.assertEqual(reply.status_code, status)

@@ -38,7 +38,12 @@ export function AnswerRail({
             </p>
           )}
         </div>
-        {answers && (
+        {answers && error && (
+          <p role="alert" className="m-0 mt-1 text-[12.5px] leading-snug font-semibold text-rail-number">
+            ▲ {error.message} These are the answers from before; it is tried again.
+          </p>
+        )}
+        {answers && !error && (
           <p className="rail-assumes m-0 mt-1 text-[12.5px] leading-snug text-on-deep-muted">
             {told(answers.assumes, units)}
           </p>

@@ -22,16 +22,16 @@ export function CourseLine({
       <nav aria-label="Stations" className="flex flex-1 justify-center">
         <ol className="m-0 flex list-none items-start p-0">
           {STATIONS.map(({ key, label }, index) => (
-            <li key={key} className="relative flex w-[92px] justify-center max-[720px]:w-[72px]">
+            <li key={key} className="relative flex w-[92px] justify-center max-[720px]:w-[58px]">
               {index > 0 && (
                 <span
                   aria-hidden="true"
-                  className="absolute top-[12px] right-1/2 mr-4 w-[60px] max-[720px]:w-[40px] border-t-2 border-muted"
+                  className="absolute top-[12px] right-1/2 mr-4 w-[60px] max-[720px]:w-[26px] border-t-2 border-muted"
                 />
               )}
               <NavLink
                 to={{ pathname: `/${key}/${variantId}`, search }}
-                className="flex min-w-[56px] flex-col items-center rounded px-2 text-ink no-underline"
+                className="flex min-w-[56px] flex-col items-center rounded px-2 max-[720px]:px-0 text-ink no-underline"
               >
                 <StationMark here={station === key} warnings={warnings[key] ?? 0} />
                 <span className={station === key ? "font-bold" : "text-muted"}>{label}</span>

@@ -161,14 +161,13 @@ export class Live {
         const key = place(part);
         if (key === null) continue;
         left.delete(key);
-        const old = this.slot(key).answer;
         if (part.part === "failed")
-          this.put(key, { about: about(key), answer: old, error: new Refused(part.errors, 422) });
+          this.put(key, { about: about(key), answer: undefined, error: new Refused(part.errors, 422) });
         else this.put(key, { about: about(key), answer: answerOf(part), error: null });
       }
     } catch (error) {
       if (signal.aborted) return;
-      if (error instanceof Refused) {
+      if (error instanceof Refused && error.status < 500) {
         for (const key of left) this.put(key, { ...this.slot(key), about: about(key), error });
         return;
       }
@@ -233,7 +232,7 @@ function useFound<T>(live: Live, slot: Slot): Found<T> {
   const { design } = useDesign();
   const shown = useRef<unknown>(undefined); // of another question, until this one is answered
   const about = slot.about && "comparedWith" in slot.about ? slot.about.design : slot.about;
-  if (slot.answer !== undefined) shown.current = slot.answer;
+  if (slot.answer !== undefined || slot.about) shown.current = slot.answer;
   return {
     data: shown.current as T | undefined,
     stale: about !== design,

@@ -250,7 +250,6 @@ def whole_picture(
     return array_picture(outlook, group_id, number)
 
 
-
 def array_advice(outlook: Outlook) -> ArrayAdvice:
     """Costs of what stands in the sun, and the other states of the boat: it takes longer than the picture."""
     view = array_view(outlook)

@@ -29,7 +29,7 @@ def cold_months(outlook: Outlook) -> Finding | None:
         return None
     return Finding(
         id="cold_months",
-        level="warn",
+        level="warn" if MONTHS[design.plan.date.month - 1] in cold else "note",
         title=sentence("Too cold to charge: {months}", months=words(", ".join(cold))),
         detail=sentence(
             "A lithium bank as cold as the usual air takes little or no charge; most of the sun is thrown "

@@ -32,9 +32,9 @@ export function StringsBench({ picture, chosen, onChoose }: Props) {
     0,
   );
   const group = groups[g];
-  const c = (design.controllers ?? []).findIndex(
-    (item) => item.id === (rung?.controller_id ?? group?.controller_id),
-  );
+  const boxAt = (id: string | undefined) => (design.controllers ?? []).findIndex((item) => item.id === id);
+  const drawn = boxAt(rung?.controller_id); // none where the picture is still that of another boat
+  const c = drawn >= 0 ? drawn : boxAt(group?.controller_id);
   const p = (design.places ?? []).findIndex((item) => item.id === group?.place_id);
   const box = (entry: string) => `/controllers/${c}/${entry}`;
   return (

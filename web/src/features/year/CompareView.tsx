@@ -148,7 +148,7 @@ function Sides({ data }: { data: Comparison }) {
                     <button
                       type="button"
                       className="link text-[13px]"
-                      onClick={() => navigate(`/day/${row.id}?view=compare`)}
+                      onClick={() => navigate(`/year/${row.id}?view=compare`)}
                     >
                       work on it
                     </button>

@@ -11,7 +11,7 @@ export function YearBench() {
   const { design } = useDesign();
   const fold = useFolds<"climate" | "place" | "sources">("climate");
   return (
-    <div className="bench border-r border-hairline px-5 py-3">
+    <section aria-label="What the year rests on" className="bench border-r border-hairline px-5 py-3">
       <Group title="The plan">
         <TextField pointer="/plan/date" label="Date" type="date" width={140} />
         <NumberField pointer="/plan/speed_mps" label="Speed" kind="speed_mps" step={0.1} />
@@ -34,6 +34,6 @@ export function YearBench() {
       <Fold title="Other sources" summary={sourceSummary(design)} {...fold("sources")}>
         <SourceFields />
       </Fold>
-    </div>
+    </section>
   );
 }
