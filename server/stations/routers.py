@@ -31,7 +31,7 @@ class AskedAnswers(Schema):
 
 def answers_asked(asked: AskedAnswers) -> Answers:
     """The rail of a design, at the clock time it is asked for."""
-    at = datetime.now(UTC)
+    at = datetime.now(UTC).replace(second=0, microsecond=0)
     if asked.at is not None:
         at = day_steps(asked.design.site, asked.design.plan.date).moment(asked.at)
     return answers_for(asked.design, at, asked.compared_with)

@@ -4,7 +4,7 @@ from __future__ import annotations
 
 from datetime import datetime
 
-from parhelion.balance.outlook import Outlook, outlook_of, shown_outlook
+from parhelion.balance.outlook import Outlook, outlook_of, remembered, shown_outlook
 from parhelion.bank.store import reserve_of
 from parhelion.design import BoatDesign
 from parhelion.quantities import Quantity
@@ -51,6 +51,7 @@ def answers_for(
     return found.model_copy(update={"rail": with_changes(found.rail, other.rail)})
 
 
+@remembered
 def answers_from(outlook: Outlook, at: datetime | None = None) -> Answers:
     """The answers of a design already gathered; see `answers_for`."""
     design, day = outlook.design, outlook.day

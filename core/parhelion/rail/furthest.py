@@ -18,7 +18,7 @@ import numpy as np
 from numpy.typing import NDArray
 
 from parhelion.balance.flow import CURTAILED, RAN, REFUSED, SOC, end_of_day, run_days
-from parhelion.balance.outlook import Outlook
+from parhelion.balance.outlook import Outlook, remembered
 from parhelion.balance.pace import Pace, Speeds, pace_plan, speeds_of
 from parhelion.bank.store import energy_wh
 from parhelion.quantities import Frozen
@@ -200,6 +200,7 @@ class ShownDay:
         return np.full(len(self.share), found or idle), share, found is None
 
 
+@remembered
 def further_way(outlook: Outlook, constant_m: float) -> PaceWay | None:
     """The furthest way through the shown day, where it goes clearly further than a constant speed."""
     if outlook.aboard is None or not outlook.hours:

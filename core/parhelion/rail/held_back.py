@@ -11,7 +11,7 @@ from typing import Literal
 import numpy as np
 
 from parhelion.balance.flow import REFUSED, SOC
-from parhelion.balance.outlook import Outlook, shown_outlook
+from parhelion.balance.outlook import Outlook, remembered, shown_outlook
 from parhelion.design import BoatDesign, Controller, PanelGroup, Place, Spell
 from parhelion.design.array import PANEL_KG_PER_W
 from parhelion.design.chemistries import CHEMICALS
@@ -200,6 +200,7 @@ def _step_facts(step: Step) -> list[Fact]:
     return facts
 
 
+@remembered
 def held_back_by(outlook: Outlook, rail_kind: str, steady: Steady | None) -> HeldBackBy:
     """Limits and steps of a design, for the use its rail follows."""
     measure = MEASURES.get(rail_kind, "days_run_sun")
