@@ -122,18 +122,11 @@ class BoatDesign(Part):
                         "This panel is in two strings.", f"strings/{index}/panels/{number}", "each panel once"
                     )
                 seen.add(panel)
-        for part in (
-            "runs",
-            "drives",
-            "banks",
-            "links",
-            "loads",
-            "places",
-            "panels",
-            "controllers",
-            "sources",
-        ):
-            ids = [item.id for item in getattr(self, part)]
+        lists = {name: getattr(self, name) for name in type(self).model_fields}
+        for part, items in {**lists, "site/skyline": self.site.skyline}.items():
+            ids = (
+                [item.id for item in items if hasattr(item, "id")] if isinstance(items, (list, tuple)) else []
+            )
             if len(set(ids)) != len(ids):
                 raise out_of_reach("Two entries share one id.", part, "a different id for each entry")
         if sum(source.kind is SourceKind.GENERATOR for source in self.sources) > 1:

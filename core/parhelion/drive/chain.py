@@ -84,18 +84,30 @@ def method_of(drive: Drive) -> Method:
     return "usual" if drive.propeller is None else "propeller"
 
 
-def rated_battery_w(drive: Drive, around: Surroundings) -> float:
-    """Most that all motors of a drive take from the battery by their label [W]."""
+def motor_battery_w(drive: Drive, around: Surroundings) -> float:
+    """Most that one motor of a drive takes from the battery by its label, whatever the label rates [W]."""
     if drive.rating is Rating.THRUST:
-        return drive.count * trolling.full_power_w(drive, around.density_kg_per_m3)
+        return trolling.full_power_w(drive, around.density_kg_per_m3)
     assert drive.rated_power_w is not None
     share = FULL_LOAD_EFFICIENCY if drive.rating is Rating.SHAFT else 1.0
-    return drive.count * drive.rated_power_w / share
+    return drive.rated_power_w / share
+
+
+def motor_battery_a(drive: Drive, around: Surroundings, bank_v: float) -> float:
+    """Most that one motor of a drive draws from a bank, held to its controller's limit [A]."""
+    amps = motor_battery_w(drive, around) / bank_v
+    limit = drive.motor.current_limit_a if drive.motor else None
+    return amps if limit is None else min(amps, limit)
+
+
+def rated_battery_w(drive: Drive, around: Surroundings) -> float:
+    """Most that all motors of a drive take from the battery by their label [W]."""
+    return drive.count * motor_battery_w(drive, around)
 
 
 def rated_shaft_w(drive: Drive, around: Surroundings) -> float:
     """Shaft watts of one motor by its label [W]."""
-    return rated_battery_w(drive, around) / drive.count * FULL_LOAD_EFFICIENCY
+    return motor_battery_w(drive, around) * FULL_LOAD_EFFICIENCY
 
 
 def gear_efficiency(drive: Drive) -> float:

@@ -20,6 +20,7 @@ from parhelion.design import (
     Source,
 )
 from parhelion.design.chemistries import CHEMICALS
+from parhelion.drive.chain import motor_battery_a, surroundings_of
 from parhelion.wiring.cables import LASTING, Cable, cable_for, fuse_a, lasting_a, string_fuses
 from parhelion.wiring.panel_volts import PanelVolts, in_series, panel_volts
 from parhelion.wiring.strings import by_hand, strings_of
@@ -244,16 +245,6 @@ def _circuit(design: BoatDesign, alike: _Alike, sharing: list[_Alike]) -> Circui
     )
 
 
-def _motor_a(drive: Drive, bank: Bank) -> float:
-    """Amps that one motor can take from a bank [A]."""
-    watts = drive.rated_power_w or (drive.full_thrust_current_a or 0) * (
-        drive.full_thrust_v or bank.nominal_v
-    )
-    amps = watts / bank.nominal_v
-    limit = drive.motor.current_limit_a if drive.motor else None
-    return amps if limit is None else min(amps, limit)
-
-
 def wiring_of(design: BoatDesign) -> Wiring:
     """The wiring of a design, sized.
 
@@ -281,26 +272,17 @@ def wiring_of(design: BoatDesign) -> Wiring:
 
 
 def _motor_runs(design: BoatDesign, bank: Bank) -> tuple[Run, ...]:
-    limits = design.wiring
+    """The cable of each drive's motor, in the order of the drives; those alike have one each."""
+    limits, around = design.wiring, surroundings_of(design)
     given = limits.motor_cable_m is not None
     length = limits.motor_cable_m if limits.motor_cable_m is not None else USUAL_RUN_M["motor"]
-    return tuple(
-        Run(
-            drive.name,
-            _motor_a(drive, bank),
-            length,
-            given,
-            cable_for(
-                _motor_a(drive, bank),
-                length,
-                bank.nominal_v,
-                limits.drop_frac,
-                engine_space=limits.engine_space,
-            ),
-        )
-        for drive in design.drives
-        if _motor_a(drive, bank) > 0
-    )
+
+    def run(drive: Drive) -> Run:
+        amps = motor_battery_a(drive, around, bank.nominal_v)
+        cable = cable_for(amps, length, bank.nominal_v, limits.drop_frac, engine_space=limits.engine_space)
+        return Run(drive.name, amps, length, given, cable)
+
+    return tuple(run(drive) for drive in design.drives)
 
 
 def _at_bank(design: BoatDesign, bank: Bank, name: str, watts: float) -> Run:
@@ -331,7 +313,7 @@ def _bank_run(design: BoatDesign, bank: Bank, circuits: tuple[Circuit, ...], mot
     first = bank is design.bank
     drawn = charging = 0.0
     if first:
-        drawn += sum(run.current_a * drive.count for run, drive in zip(motors, design.drives, strict=False))
+        drawn += sum(run.current_a * drive.count for run, drive in zip(motors, design.drives, strict=True))
     own = [load for load in design.loads if design.load_bank_id(load) == bank.id]
     drawn += 0.0 if first else sum(load.drawn_w for load in own) / bank.nominal_v
     for link in design.links:

@@ -251,7 +251,7 @@ def _run_wire(run: Run) -> Wire:
 def _consumers(design: BoatDesign, motors: tuple[Run, ...]) -> list[Consumer]:
     bank = design.bank
     found = []
-    for run, drive in zip(motors, design.drives, strict=False):
+    for run, drive in zip(motors, design.drives, strict=True) if bank is not None else ():
         assert bank is not None
         name = f"{drive.count} × {drive.name}" if drive.count > 1 else drive.name
         found.append(
@@ -266,7 +266,7 @@ def _consumers(design: BoatDesign, motors: tuple[Run, ...]) -> list[Consumer]:
     by_bank: dict[str | None, float] = {}
     for load in design.loads:
         key = design.load_bank_id(load)
-        by_bank[key] = by_bank.get(key, 0.0) + load.power_w
+        by_bank[key] = by_bank.get(key, 0.0) + load.drawn_w
     for key, watts in by_bank.items():
         found.append(Consumer(name="House", kind="house", watts=watts, bank_id=key, cable=None))
     return found

@@ -1,0 +1,188 @@
+"""Facts with one home: a motor's watts and amps, ids of a list; and nothing kept that is no longer so."""
+
+from __future__ import annotations
+
+import json
+import random
+import unittest
+from pathlib import Path
+
+from parhelion.balance.outlook import outlook_of
+from parhelion.computing.kept import forget_all
+from parhelion.design import BoatDesign
+from parhelion.drive.chain import FULL_LOAD_EFFICIENCY
+from parhelion.errors import ParhelionError
+from parhelion.formats.boat_file import read_boat
+from parhelion.stations.registry import STATIONS
+from parhelion.stations.strings.picture import strings_picture
+from parhelion.wiring.circuits import wiring_of
+
+DEMO = Path(__file__).resolve().parents[2] / "demo"
+
+
+def demo(name: str = "whimbrel") -> dict:
+    return json.loads((DEMO / f"{name}.json").read_text())
+
+
+def boat(document: dict) -> BoatDesign:
+    return read_boat(json.dumps(document))
+
+
+class MotorsTest(unittest.TestCase):
+    """A 24 V bank; what the drive takes is what its cable carries and what is drawn."""
+
+    def with_drives(self, *drives: dict) -> BoatDesign:
+        document = demo()
+        document["banks"] = [
+            {"id": "b", "name": "Bank", "chemistry": "lfp", "unit_v": 12.8, "unit_ah": 200, "series": 2}
+        ]
+        document["links"] = []
+        for part in ("loads", "controllers", "sources"):
+            document[part] = [{**item, "bank_id": None} for item in document.get(part, [])]
+        document["drives"] = list(drives)
+        return boat(document)
+
+    def seen(self, design: BoatDesign) -> list[float]:
+        """Battery watts of each drive as the diagram has them; the same as its cable's amps and the limit."""
+        outlook = outlook_of(design)
+        motors = wiring_of(design).motor_runs
+        drawn = [item.watts for item in strings_picture(outlook).consumers if item.kind == "motor"]
+        volts = design.bank.nominal_v
+        for watts, run, drive in zip(drawn, motors, design.drives, strict=True):
+            self.assertAlmostEqual(watts, run.current_a * volts * drive.count, places=6)
+        if all(drive.rating != "thrust" for drive in design.drives):  # its thrust ends it earlier under way
+            self.assertAlmostEqual(outlook.rated_w, sum(drawn), places=6)
+        self.assertLessEqual(outlook.rated_w, sum(drawn) + 1e-6)
+        return drawn
+
+    def test_a_shaft_rated_motor_is_cabled_for_what_the_battery_gives(self):
+        (watts,) = self.seen(self.with_drives({"id": "m", "rating": "shaft", "rated_power_w": 3000}))
+        self.assertAlmostEqual(watts, 3000 / FULL_LOAD_EFFICIENCY, places=6)
+        self.assertGreater(watts, 3300)
+
+    def test_a_thrust_rated_motor_is_cabled_by_its_label(self):
+        thrust = {
+            "id": "t",
+            "rating": "thrust",
+            "static_thrust_n": 245,
+            "full_thrust_current_a": 30,
+            "full_thrust_v": 24,
+        }
+        self.assertEqual(self.seen(self.with_drives(thrust)), [720.0])
+        del thrust["full_thrust_current_a"]
+        (guessed,) = self.seen(self.with_drives(thrust))
+        self.assertGreater(guessed, 300)  # drawn by its thrust, where no amps are known
+
+    def test_several_motors_of_each_kind_each_have_their_own_cable(self):
+        drives = (
+            {
+                "id": "t",
+                "rating": "thrust",
+                "static_thrust_n": 245,
+                "full_thrust_current_a": 30,
+                "full_thrust_v": 24,
+                "count": 2,
+            },
+            {"id": "s", "rating": "shaft", "rated_power_w": 2000},
+            {"id": "b", "rating": "battery", "rated_power_w": 1000},
+        )
+        twice, shaft, battery = self.seen(self.with_drives(*drives))
+        self.assertEqual((twice, battery), (1440.0, 1000.0))
+        self.assertAlmostEqual(shaft, 2000 / FULL_LOAD_EFFICIENCY, places=6)
+        again = self.seen(self.with_drives(*reversed(drives)))
+        self.assertEqual(again, [battery, shaft, twice])
+
+    def test_without_a_bank_the_wiring_is_drawn_all_the_same(self):
+        document = demo()
+        document["banks"], document["links"] = [], []
+        for part in ("loads", "controllers", "sources"):
+            document[part] = [{**item, "bank_id": None} for item in document.get(part, [])]
+        consumers = strings_picture(outlook_of(boat(document))).consumers
+        self.assertEqual([item.kind for item in consumers], ["house"])
+
+
+class IdsTest(unittest.TestCase):
+    def test_no_list_takes_one_id_twice(self):
+        document = demo()
+        lists = [
+            name for name, value in document.items() if isinstance(value, list) and value and "id" in value[0]
+        ]
+        self.assertLessEqual(
+            {"drives", "banks", "loads", "places", "panels", "controllers", "obstacles"}, set(lists)
+        )
+        for name in lists:
+            twice = {**document, name: [*document[name], document[name][0]]}
+            with self.assertRaises(ParhelionError, msg=name) as refused:
+                boat(twice)
+            self.assertIn("share one id", refused.exception.problems[0].message)
+        tree = {"id": "t", "from_deg": 10, "to_deg": 20, "height_m": 5, "distance_m": 40}
+        document["site"]["skyline"] = [tree, tree]
+        with self.assertRaises(ParhelionError):
+            boat(document)
+
+
+class StaleTest(unittest.TestCase):
+    """Random edits, one after the other: every study that is kept against one that knows nothing yet."""
+
+    EDITS = (
+        ("obstacles", 0, "foot", "x_m"), ("obstacles", 0, "radius_m"), ("places", 1, "at", "z_m"), ("places", 0, "tilt_deg"), ("panels", 0, "count"),
+        ("controllers", 0, "efficiency"), ("loads", 0, "power_w"), ("hull", "displacement_kg"), ("plan", "speed_mps"),
+        ("plan", "heading_deg"), ("banks", 0, "unit_ah"), ("drives", 0, "rated_power_w"), ("site", "latitude_deg"),
+        ("places", 1, "tended"), ("plan", "state"), ("wiring", "coldest_c"), ("panels", 1, "series"), ("plan", "sky"),
+    )  # fmt: skip
+    WORDS = {
+        "tended": ("left", "thrice", "followed"),
+        "state": ("under_way", "anchored", "dock"),
+        "sky": ("clear", "broken", "overcast"),
+    }
+
+    def edited(self, document: dict, chance: random.Random) -> dict:
+        changed = json.loads(json.dumps(document))
+        *way, last = chance.choice(self.EDITS)
+        node = changed
+        for part in way:
+            node = node[part]
+        old = node.get(last)
+        if last in self.WORDS:
+            node[last] = chance.choice(self.WORDS[last])
+        elif last in ("count", "series"):
+            node[last] = chance.choice((1, 2))
+        elif last == "efficiency":
+            node[last] = chance.choice((0.9, 0.96, 0.98))
+        else:
+            node[last] = round((old or 10.0) * chance.choice((0.95, 1.04, 1.1)) + 0.01, 3)
+        return changed
+
+    @staticmethod
+    def answers(design: BoatDesign) -> dict[str, str]:
+        found = {}
+        for station in STATIONS:
+            for study in station.studies:
+                if study.name in ("next", "tilt", "pace", "ahead", "whole"):
+                    continue  # each many seconds, made of what the others are made of
+                answer = study.about(design)
+                found[f"{station.name}/{study.name}"] = (
+                    "null"
+                    if answer is None
+                    else answer.model_dump_json()
+                    if hasattr(answer, "model_dump_json")
+                    else repr(answer)
+                )
+            found[f"{station.name} tells"] = repr([item.model_dump() for item in station.told(design)])
+        return found
+
+    def test_nothing_kept_is_stale(self):
+        chance = random.Random(12)
+        document = demo()
+        designs = []
+        while len(designs) < 10:
+            try:
+                changed = self.edited(document, chance)
+                designs.append(boat(changed))
+                document = changed
+            except ParhelionError:
+                continue
+        kept = [self.answers(design) for design in designs]
+        for design, before in zip(designs[-4:], kept[-4:], strict=True):
+            forget_all()
+            self.assertEqual(self.answers(design), before)
