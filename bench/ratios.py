@@ -8,9 +8,11 @@
 
 from __future__ import annotations
 
+import asyncio
 import gzip
 import json
 import os
+import re
 import sys
 import tempfile
 import time
@@ -28,14 +30,6 @@ from parhelion.design import MeasuredRun
 ROOT = Path(__file__).resolve().parents[1]
 DAYS = 200
 EDITS = 60
-OTHER_STATIONS = (
-    "DayStation-",
-    "BankStation-",
-    "ArrayStation-",
-    "StringsStation-",
-    "Loads-",
-)  # their chunks are not part of the first load
-
 warnings.filterwarnings("ignore", message="DatetimeIndex.dayofyear is deprecated")
 
 
@@ -44,6 +38,8 @@ def harvest_ratio() -> None:
     from parhelion.formats.boat_file import read_boat
     from parhelion.panels import harvest as array
     from parhelion.sun import light as sky
+    from parhelion.sun.climate import air_temperature_c
+    from parhelion.sun.daysteps import day_steps
     from parhelion.sun.sky import clear_sky_index
     from pvlib import iam, irradiance, location, pvsystem, temperature
 
@@ -53,7 +49,7 @@ def harvest_ratio() -> None:
     design = design.changed(obstacles=(), panels=design.panels[:1], controllers=boxes)
     site, day = design.site, design.plan.date
     index = clear_sky_index(design.plan.sky, day, DAYS)
-    base = sky.day_steps(site, day)
+    base = day_steps(site, day)
     times = pd.date_range(base.starts_at + timedelta(minutes=5), periods=144, freq="10min")
     place = location.Location(site.latitude_deg, site.longitude_deg, altitude=site.altitude_m)
     nameplate = design.nameplate_w * 0.97 * 0.98 * 0.97 * 0.96
@@ -66,7 +62,7 @@ def harvest_ratio() -> None:
         )  # fmt: skip
         angle = irradiance.aoi(0, 180, sun["zenith"], sun["azimuth"])
         effective = plane["poa_direct"] * iam.ashrae(angle, b=0.05) + 0.96 * plane["poa_diffuse"]
-        cell = temperature.faiman(plane["poa_global"], array.air_temperature_c(design), 3.0)
+        cell = temperature.faiman(plane["poa_global"], air_temperature_c(design), 3.0)
         return pvsystem.pvwatts_dc(effective, cell, nameplate, -0.0035)
 
     def notebook() -> float:
@@ -90,12 +86,9 @@ def harvest_ratio() -> None:
         made = from_light(light, suns, pd.Series(np.tile(extra.to_numpy(), DAYS), index=long))
         return float(made.clip(lower=0).sum()) / 6
 
-    counter = iter(range(10**6))
-
     def core() -> float:
         """This core, with an empty cache for the light and the panels, the day's geometry kept."""
-        key = ("bench", next(counter))
-        light = sky._light(site, day, index, key)
+        light = sky._light(base, index)
         return float(array.harvest(design, light).sun_w.sum()) / 6
 
     fast, slow, middle = seconds(core, 8), seconds(notebook, 1), seconds(careful, 3)
@@ -109,6 +102,7 @@ def harvest_ratio() -> None:
 def year_ratio() -> None:
     """A year at ten-minute steps, four planes, a heading of its own at every step, against a plain loop."""
     import pandas as pd
+    from parhelion.computing.kept import forget_all
     from parhelion.data import places
     from parhelion.design import Sky, Ventilation
     from parhelion.panels.panel import power_per_watt
@@ -126,7 +120,7 @@ def year_ratio() -> None:
     fixed = site.model_copy(update={"linke_turbidity": turbidity})
 
     def core() -> float:
-        years._years = years.Memo(4)
+        forget_all()
         [(_, light)] = years.year_light(fixed, year, Sky.CLEAR)
         turned = headings[years.year_steps(fixed, year).step]
         total = 0.0
@@ -168,7 +162,7 @@ def curve_times() -> None:
     from parhelion.data import places
     from parhelion.design.hulltypes import HullType
     from parhelion.design.new_boat import new_boat
-    from parhelion.hull import calm
+    from parhelion.hull.calm import _thin_table
     from parhelion.hull.demand import demand_curve, fit_runs
 
     slowest = 0.0
@@ -176,7 +170,8 @@ def curve_times() -> None:
         design = new_boat(hull_type, "bench", places()[0], date(2027, 6, 13))
 
         def cold(design=design) -> None:
-            calm._thin_waves = type(calm._thin_waves)(64)
+            _thin_table.memo.forget()  # type: ignore[attr-defined]
+            demand_curve.memo.forget()  # type: ignore[attr-defined]
             demand_curve(design)
 
         slowest = max(slowest, seconds(cold, 4))
@@ -192,6 +187,7 @@ def curve_times() -> None:
 
 def shade_times() -> None:
     """Sky tables of five panels behind a mast, a boom and an aerial, cold."""
+    from parhelion.computing.kept import forget_all
     from parhelion.design import Obstacle, Point
     from parhelion.panels import shade
     from parhelion.panels.bodies import body_of
@@ -210,7 +206,7 @@ def shade_times() -> None:
     bodies = tuple(body_of(thing) for thing in spars)
 
     def tables(step_deg: float) -> None:
-        shade._tables, shade._shadows = shade.Memo(400), shade.Memo(600)
+        forget_all()
         for number in range(5):
             panel = PanelAt((-1 + 0.6 * number, -1.5, 2.0), (0.56, 0, 0), (0, 1.2, 0), 6, 12, False, True)
             shade.sky_table(panel, bodies, step_deg)
@@ -220,34 +216,35 @@ def shade_times() -> None:
         print(f"sky tables at {step_deg:g} deg     {1e3 * took:7.1f} ms  ({budget}; 5 panels, cold)")
 
 
+STATIONS = ("hull", "bank", "strings", "day")
+
+
 def edit_times() -> None:
+    """Server time of an edit, request by request: all the screen shows, beside the rail alone."""
     os.environ["DJANGO_SETTINGS_MODULE"] = "config.settings"
     os.environ["PARHELION_VAR"] = tempfile.mkdtemp()
     sys.path.insert(0, str(ROOT / "server"))
     import django
 
     django.setup()
-    from django.test import Client
+    from django.test import AsyncClient
 
-    client = Client()
     document = json.loads((ROOT / "demo" / "whimbrel.json").read_text())
+    turns = iter(range(10**6))
 
-    def post(change: Callable[[dict, int], None], number: int) -> float:
+    async def post(change: Callable[[dict, int], None], number: int, station: str | None) -> float:
+        """Until rail, picture and findings are in; the counts of the course line come at rest."""
         asked = json.loads(json.dumps(document))
         change(asked, number)
-        took = 0.0
-        for url in (
-            "/api/answers",
-            "/api/day/picture",
-            "/api/hull/picture",
-            "/api/bank/picture",
-            "/api/array/picture",
-            "/api/warnings",
-        ):
-            began = time.perf_counter()
-            reply = client.post(url, json.dumps({"design": asked}), content_type="application/json")
-            took = max(took, time.perf_counter() - began)
-            assert reply.status_code == 200, reply.content[:200]
+        studies = [{"study": f"{station}/picture"}] if station else []
+        body = {"page": "bench", "turn": next(turns), "design": asked, "station": station, "studies": studies,
+                "counts": False}  # fmt: skip
+        began = time.perf_counter()
+        reply = await AsyncClient().post("/api/live", json.dumps(body), content_type="application/json")
+        assert reply.status_code == 200
+        text = b"".join([part async for part in reply.streaming_content])
+        took = time.perf_counter() - began
+        assert b'"failed"' not in text, text[:300]
         return took
 
     def heavier(asked: dict, number: int) -> None:
@@ -259,21 +256,43 @@ def edit_times() -> None:
         asked["site"]["latitude_deg"] = 35 + 0.3 * number
         asked["plan"]["date"] = str(date(2027, 5, 1) + timedelta(days=number))
 
-    post(heavier, 0), post(elsewhere, 0)
-    for name, change, budget in (("place unchanged", heavier, 150), ("place changed", elsewhere, 500)):
-        times = [1e3 * post(change, 1 + number) for number in range(EDITS)]
-        print(
-            f"edit, {name:16s}  median {np.median(times):5.0f} ms, 95th percentile "
-            f"{np.percentile(times, 95):5.0f} ms  (budget {budget})"
-        )
+    async def times(change: Callable[[dict, int], None], station: str | None) -> list[float]:
+        forget_all()
+        await post(change, 0, station)
+        return [1e3 * await post(change, 1 + number, station) for number in range(EDITS // 3)]
+
+    from parhelion.computing.kept import forget_all
+
+    for name, change, budget in (
+        ("place unchanged", heavier, "60, 100"),
+        ("place changed", elsewhere, "250"),
+    ):
+        for station in (*STATIONS, None):
+            took = asyncio.run(times(change, station))
+            print(
+                f"edit, {name:16s} {station or 'rail alone':11s} median {np.median(took):5.0f} ms, "
+                f"95th percentile {np.percentile(took, 95):5.0f} ms  (budget {budget})"
+            )
 
 
 def first_load() -> None:
-    files = [
-        f for f in (ROOT / "web" / "dist" / "assets").glob("*.js") if not f.name.startswith(OTHER_STATIONS)
-    ]
-    total = sum(len(gzip.compress(f.read_bytes(), 9)) for f in files)
-    print(f"first load of the Hull    {total / 1000:.0f} kB gzip of script  (budget 200)")
+    """Script of the first page, with what it preloads; and the largest chunk of another station."""
+    assets = ROOT / "web" / "dist" / "assets"
+    sizes = {file.name: len(gzip.compress(file.read_bytes(), 9)) / 1000 for file in assets.glob("*.js")}
+    stations = {name: size for name, size in sizes.items() if re.match(r"\w+Station-", name)}
+    first = next(file for file in assets.glob("index-*.js"))
+    hull = next(file for file in assets.glob("HullStation-*.js"))
+    wanted, seen = [first.name, hull.name], set()
+    while wanted:
+        name = wanted.pop()
+        if name not in seen and name in sizes:
+            seen.add(name)
+            wanted += re.findall(r'from"\./([\w-]+\.js)"', (assets / name).read_text())
+    print(
+        f"first load of the Hull    {sum(sizes[name] for name in seen):.0f} kB gzip of script  (budget 185)"
+    )
+    name, size = max(stations.items(), key=lambda item: item[1])
+    print(f"  largest station         {size:.0f} kB, {name.split('-')[0]}  (budget 60)")
 
 
 if __name__ == "__main__":

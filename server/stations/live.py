@@ -13,6 +13,7 @@ import threading
 from collections import OrderedDict
 from collections.abc import AsyncIterator, Callable
 from datetime import time as Time
+from functools import cache
 from typing import Annotated, Any, Literal
 
 from asgiref.sync import sync_to_async
@@ -25,9 +26,9 @@ from parhelion.finding import Finding
 from parhelion.rail.models import Answers
 from parhelion.stations.registry import BY_NAME, warning_counts
 from parhelion.stations.station import Study
-from pydantic import BaseModel, Field, RootModel, TypeAdapter, ValidationError, create_model
+from pydantic import BaseModel, Field, RootModel, ValidationError, create_model
 
-from stations.routers import AskedAnswers, answers_asked
+from stations.routers import AskedAnswers, adapter_of, answers_asked
 
 REST_S = 0.3  # after a request has come, before what takes longer is begun
 PAGES = 200  # whose newest request is remembered
@@ -142,8 +143,19 @@ class Pages:
 
 
 pages = Pages()
-Line = Callable[[], BaseModel]
+Line = Callable[[], bytes]
 Asked = tuple[str, int | None, Line]  # which part, which of the studies, and its line
+
+
+@cache
+def _asked_model(study: Study) -> type[Schema]:
+    """What a study is asked beside the design."""
+    entries: dict[str, Any] = dict(study.signature.asked)
+    return create_model("Asked", __base__=Schema, **entries)
+
+
+def _dumped(part: BaseModel) -> bytes:
+    return part.model_dump_json().encode()
 
 
 def _study(body: AskedLive, index: int) -> tuple[Study, dict[str, Any]]:
@@ -158,15 +170,14 @@ def _study(body: AskedLive, index: int) -> tuple[Study, dict[str, Any]]:
             code="no_study", message="There is no such study.", field=f"{where}/study", accepted=known
         )
         raise ParhelionError([problem])
-    entries: dict[str, Any] = dict(study.signature.asked)
     try:
-        asked = create_model("Asked", __base__=Schema, **entries).model_validate(address.asked)
+        asked = _asked_model(study).model_validate(address.asked)
     except ValidationError as error:
         problems = problems_of(error)
         raise ParhelionError(
             [p.model_copy(update={"field": f"{where}/asked{p.field}"}) for p in problems]
         ) from error
-    return study, {name: getattr(asked, name) for name in entries}
+    return study, {name: getattr(asked, name) for name in study.signature.asked}
 
 
 def _parts(body: AskedLive) -> tuple[list[Asked], list[Asked]]:
@@ -175,14 +186,17 @@ def _parts(body: AskedLive) -> tuple[list[Asked], list[Asked]]:
     resting: list[Asked] = []
     design = body.design
 
-    def rail() -> BaseModel:
+    def rail() -> bytes:
         asked = AskedAnswers.model_construct(design=design, compared_with=body.compared_with, at=body.at)
-        return RailPart.model_construct(answer=answers_asked(asked))
+        return _dumped(RailPart.model_construct(answer=answers_asked(asked)))
 
     def line(study: Study, asked: dict[str, Any], index: int) -> Line:
-        kind = TypeAdapter(study.signature.answers)
-        return lambda: StudyPart.model_construct(
-            index=index, answer=kind.dump_python(study.about(design, **asked), mode="json")
+        return lambda: (
+            b'{"part":"study","index":%d,"answer":%b}'
+            % (
+                index,
+                adapter_of(study).dump_json(study.about(design, **asked)),
+            )
         )
 
     for index in range(len(body.studies)):
@@ -193,12 +207,12 @@ def _parts(body: AskedLive) -> tuple[list[Asked], list[Asked]]:
     if body.station in BY_NAME:
         station = BY_NAME[body.station]
 
-        def told() -> BaseModel:
-            return FindingsPart.model_construct(station=station.name, findings=station.told(design))
+        def told() -> bytes:
+            return _dumped(FindingsPart.model_construct(station=station.name, findings=station.told(design)))
 
         (resting if station.told_at_rest else at_once).append(("findings", None, told))
     if body.counts:
-        resting.append(("counts", None, lambda: CountsPart(counts=warning_counts(design))))
+        resting.append(("counts", None, lambda: _dumped(CountsPart(counts=warning_counts(design)))))
     return at_once, resting
 
 
@@ -210,12 +224,12 @@ def _computed(page: _Page, turn: int, kind: Any, index: int | None, line: Line) 
         try:
             part = line()
         except ParhelionError as error:
-            part = FailedPart(of=kind, index=index, errors=error.problems)
+            part = _dumped(FailedPart(of=kind, index=index, errors=error.problems))
         except Exception:
             log.exception("%s %s could not be computed", kind, "" if index is None else index)
             problem = Problem(code="failed", message="This could not be computed.")
-            part = FailedPart(of=kind, index=index, errors=[problem])
-    return part.model_dump_json().encode() + b"\n"
+            part = _dumped(FailedPart(of=kind, index=index, errors=[problem]))
+    return part + b"\n"
 
 
 async def _lines(body: AskedLive, page: _Page) -> AsyncIterator[bytes]:

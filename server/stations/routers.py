@@ -5,6 +5,7 @@ from __future__ import annotations
 from collections.abc import Callable
 from datetime import UTC, datetime
 from datetime import time as Time
+from functools import cache
 from typing import Any
 
 from config.replies import of_type, or_refused
@@ -40,12 +41,18 @@ def answers_asked(asked: AskedAnswers) -> Answers:
 @rail_router.post("/answers", response=or_refused(Answers), operation_id="computeAnswers")
 def answers(request: HttpRequest, body: AskedAnswers) -> Any:
     """How fast and how far on the sun alone, and what holds the boat back."""
-    return written(answers_asked(body), Answers)
+    return HttpResponse(answers_asked(body).model_dump_json(), content_type=JSON)
 
 
-def written(answer: Any, kind: Any) -> HttpResponse:
+@cache
+def adapter_of(question: Question) -> TypeAdapter[Any]:
+    """Writes the answers of a question as JSON."""
+    return TypeAdapter(question.signature.answers)
+
+
+def written(answer: Any, question: Question) -> HttpResponse:
     """An answer of the core as JSON: it is what its type says, and is not checked again."""
-    return HttpResponse(TypeAdapter(kind).dump_json(answer), content_type=JSON)
+    return HttpResponse(adapter_of(question).dump_json(answer), content_type=JSON)
 
 
 def operation_id(station: Station, question: Question) -> str:
@@ -71,7 +78,7 @@ def asked_of(question: Question, body: BaseModel) -> dict[str, Any]:
 def _answering(question: Question) -> Callable[..., HttpResponse]:
     def ask(request: HttpRequest, body: Any) -> HttpResponse:
         design = getattr(body, "design", None)
-        return written(question.about(design, **asked_of(question, body)), question.signature.answers)
+        return written(question.about(design, **asked_of(question, body)), question)
 
     return ask
 
@@ -86,7 +93,7 @@ def _writing(paper: Paper) -> Callable[..., HttpResponse]:
 
 def _listing(question: Question) -> Callable[..., HttpResponse]:
     def show(request: HttpRequest) -> HttpResponse:
-        return written(question.about(None), question.signature.answers)
+        return written(question.about(None), question)
 
     return show
 

@@ -86,6 +86,7 @@ def kept_by_arguments(size: int) -> Callable[[Callable[P, T]], Callable[P, T]]:
             found: T = memo.get(key, lambda: function(*args, **named))
             return found
 
+        asked.memo = memo  # type: ignore[attr-defined]
         return asked
 
     return keeping

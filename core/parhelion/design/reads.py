@@ -136,6 +136,7 @@ def kept(
             found: T = memo.get(key, lambda: function(reads.of(design), *args, **named))
             return found
 
+        asked.memo = memo  # type: ignore[attr-defined]
         return asked
 
     return keeping
