@@ -5,8 +5,8 @@ import { useNavigate, useParams } from "react-router";
 import { type BoatRow, client, dataOf, openFile } from "../api/client";
 import { type Theme, usePreferences } from "../kit/preferences";
 import { useToast } from "../kit/Toast";
-import { NewBoatDialog } from "./NewBoatDialog";
 import type { SaveState } from "./saving";
+import { NewBoatDialog, Sheet } from "./sheets";
 
 const THEMES: [Theme, string][] = [
   ["daylight", "Daylight"],
@@ -220,7 +220,9 @@ export function BoatMenu({ boats, name, variantName, saveState, onHistory }: Pro
           </DropdownMenu.Content>
         </DropdownMenu.Portal>
       </DropdownMenu.Root>
-      <NewBoatDialog open={adding} onOpen={setAdding} />
+      <Sheet open={adding}>
+        <NewBoatDialog open onOpen={setAdding} />
+      </Sheet>
     </div>
   );
 }

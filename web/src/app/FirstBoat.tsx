@@ -2,7 +2,7 @@ import { useState } from "react";
 import { Navigate } from "react-router";
 import { BoatMenu } from "./BoatMenu";
 import { Logo } from "./Logo";
-import { NewBoatDialog } from "./NewBoatDialog";
+import { NewBoatDialog, Sheet } from "./sheets";
 import { useBoats } from "./Workspace";
 
 /** The way in: the first boat, or the one next step where there is none. */
@@ -35,7 +35,9 @@ export function FirstBoat() {
         Start a boat
       </button>
       <BoatMenu boats={[]} name="Menu" variantName="open a file, units" saveState={null} />
-      <NewBoatDialog open={adding} onOpen={setAdding} />
+      <Sheet open={adding}>
+        <NewBoatDialog open onOpen={setAdding} />
+      </Sheet>
     </main>
   );
 }

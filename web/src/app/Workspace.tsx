@@ -1,5 +1,5 @@
 import { useQuery } from "@tanstack/react-query";
-import { lazy, type ReactNode, Suspense, useEffect, useRef, useState } from "react";
+import { type ReactNode, Suspense, useEffect, useRef, useState } from "react";
 import { useNavigate, useParams, useSearchParams } from "react-router";
 import { type BoatRow, client, dataOf } from "../api/client";
 import { LiveProvider, useCounts, useFindings, useRail } from "../asking/live";
@@ -11,15 +11,12 @@ import type { Station } from "../kit/station";
 import { FieldWarnings } from "../kit/ui/fields";
 import { AnswerRail } from "./AnswerRail";
 import { BoatMenu } from "./BoatMenu";
-import { ConflictDialog } from "./ConflictDialog";
 import { CourseLine } from "./CourseLine";
 import { Findings } from "./Findings";
-import { Shortcuts } from "./Shortcuts";
 import { DesignProvider, useSaving } from "./saving";
+import { ConflictDialog, HistoryDialog, Sheet, Shortcuts } from "./sheets";
 import { STATIONS } from "./stations";
 import { VariantPanel } from "./VariantPanel";
-
-const HistoryDialog = lazy(async () => ({ default: (await import("./HistoryDialog")).HistoryDialog }));
 
 export function useBoats() {
   return useQuery({ queryKey: ["boats"], queryFn: () => dataOf(client.GET("/api/boats")) });
@@ -95,7 +92,7 @@ function Frame({
   comparedId: string | null;
 }) {
   const { design, variant } = useDesign();
-  const { saveState, undo, redo, canUndo, canRedo } = useSaving();
+  const { saveState, conflict, undo, redo, canUndo, canRedo } = useSaving();
   const [, setSearch] = useSearchParams();
   const rail = useRail();
   const warnings = useCounts();
@@ -163,13 +160,15 @@ function Frame({
           }
         />
       </AnswerRail>
-      <ConflictDialog />
-      {past && (
-        <Suspense fallback={null}>
-          <HistoryDialog open={past} onClose={() => setPast(false)} />
-        </Suspense>
-      )}
-      <Shortcuts open={keysShown} onOpen={setKeysShown} />
+      <Sheet open={conflict !== null}>
+        <ConflictDialog />
+      </Sheet>
+      <Sheet open={past}>
+        <HistoryDialog open={past} onClose={() => setPast(false)} />
+      </Sheet>
+      <Sheet open={keysShown}>
+        <Shortcuts open onOpen={setKeysShown} />
+      </Sheet>
     </div>
   );
 }

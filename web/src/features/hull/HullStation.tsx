@@ -1,14 +1,17 @@
+import { lazy, Suspense } from "react";
 import { useStudy } from "../../asking/live";
 import { Waiting } from "../../kit/chart/Waiting";
 import { useDesign } from "../../kit/document";
 import { withValue } from "../../kit/pointer";
 import { Views } from "../../kit/ui/Views";
 import { CrossingChart } from "./CrossingChart";
-import { HelmCardView } from "./HelmCardView";
 import { HullBench } from "./HullBench";
-import { MatchView } from "./MatchView";
 import { PowerStrip } from "./PowerStrip";
-import { RangeView } from "./RangeView";
+
+// The first view comes with the page, the others once they are looked at.
+const HelmCardView = lazy(async () => ({ default: (await import("./HelmCardView")).HelmCardView }));
+const MatchView = lazy(async () => ({ default: (await import("./MatchView")).MatchView }));
+const RangeView = lazy(async () => ({ default: (await import("./RangeView")).RangeView }));
 
 const VIEWS = [
   ["crossing", "Crossing"],
@@ -58,9 +61,11 @@ export default function HullStation() {
                   {picture && <PowerStrip picture={picture} />}
                 </>
               )}
-              {view === "range" && <RangeView onPlanSpeed={plan} />}
-              {view === "match" && <MatchView />}
-              {view === "helm" && <HelmCardView />}
+              <Suspense fallback={null}>
+                {view === "range" && <RangeView onPlanSpeed={plan} />}
+                {view === "match" && <MatchView />}
+                {view === "helm" && <HelmCardView />}
+              </Suspense>
             </>
           )}
         </Views>

@@ -1,5 +1,5 @@
 import { Popover } from "radix-ui";
-import { useState } from "react";
+import { lazy, Suspense, useState } from "react";
 import type { HullPicture } from "../../api/client";
 import { useDesign } from "../../kit/document";
 import { withValue } from "../../kit/pointer";
@@ -8,7 +8,8 @@ import { saveFile } from "../../kit/saveFile";
 import { Group, NumberField, TextField } from "../../kit/ui/fields";
 import { shown, unitOf } from "../../kit/units";
 import { DraftRun } from "./DraftRun";
-import { PasteRuns } from "./PasteRuns";
+
+const PasteRuns = lazy(async () => ({ default: (await import("./PasteRuns")).PasteRuns }));
 
 const COLUMNS = [
   { entry: "speed_mps", name: "speed out", kind: "speed_mps", width: 56, step: 0.1 },
@@ -157,7 +158,11 @@ export function Runs({ picture }: { picture: HullPicture | undefined }) {
       {runs.length > 0 && !adding && (
         <p className="m-0 text-[13px] text-muted">Empty “back” means one way; “off” is against the curve.</p>
       )}
-      <PasteRuns open={pasting} onOpen={setPasting} />
+      {pasting && (
+        <Suspense fallback={null}>
+          <PasteRuns open onOpen={setPasting} />
+        </Suspense>
+      )}
     </Group>
   );
 }
