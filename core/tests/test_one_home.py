@@ -13,8 +13,13 @@ from parhelion.design import BoatDesign
 from parhelion.drive.chain import FULL_LOAD_EFFICIENCY
 from parhelion.errors import ParhelionError
 from parhelion.formats.boat_file import read_boat
+from parhelion.market.parts import first_panel_offer, panel_offer
+from parhelion.rail.held_back import held_back_by
+from parhelion.rail.speeds import solve_steady
+from parhelion.stations.day.worths import worths_of
 from parhelion.stations.registry import STATIONS
 from parhelion.stations.strings.picture import strings_picture
+from parhelion.stations.year.upgrades import upgrade_steps
 from parhelion.wiring.circuits import wiring_of
 
 DEMO = Path(__file__).resolve().parents[2] / "demo"
@@ -99,6 +104,45 @@ class MotorsTest(unittest.TestCase):
             document[part] = [{**item, "bank_id": None} for item in document.get(part, [])]
         consumers = strings_picture(outlook_of(boat(document))).consumers
         self.assertEqual([item.kind for item in consumers], ["house"])
+
+
+class MarketTest(unittest.TestCase):
+    """One more of the same panel costs and weighs the same wherever it is offered; its own price comes first."""
+
+    def offers(self, own: dict) -> tuple[set[float], set[float]]:
+        document = demo("whimbrel")
+        document["panels"] = [{**document["panels"][0], "price": None, "mass_kg": None, **own}]
+        document["plan"]["budget"] = {"coins": 2000}
+        outlook = outlook_of(boat(document))
+        held = next(
+            item
+            for item in held_back_by(outlook, "cruiser", solve_steady(outlook)).steps
+            if item.key == "panel"
+        )
+        worth = next((item for item in worths_of(outlook).steps if item.key == "panel"), held)
+        bought = [item for item in upgrade_steps(outlook).steps if item.kind == "panel"] or [held]
+        offer = panel_offer(outlook.design.panels[0])
+        costs = {held.cost, worth.cost, bought[0].cost, offer.price}
+        return {round(cost, 6) for cost in costs}, {
+            round(kg, 6) for kg in (held.mass_kg, bought[0].mass_kg, offer.mass_kg)
+        }
+
+    def test_a_panel_has_one_price_and_one_mass(self):
+        for own in ({}, {"price": 333.0}, {"price": 0.0, "mass_kg": 9.0}):
+            costs, masses = self.offers(own)
+            self.assertEqual((len(costs), len(masses)), (1, 1), (own, costs, masses))
+
+    def test_a_boat_without_panels_is_offered_a_first_one_at_one_price(self):
+        document = demo("whimbrel")
+        document["panels"], document["controllers"], document["places"] = [], [], []
+        document["strings"] = []
+        outlook = outlook_of(boat(document))
+        held = next(
+            item
+            for item in held_back_by(outlook, "no_panels", solve_steady(outlook)).steps
+            if item.key == "panel"
+        )
+        self.assertEqual((held.cost, held.mass_kg), first_panel_offer(200.0))
 
 
 class IdsTest(unittest.TestCase):

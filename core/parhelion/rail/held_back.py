@@ -13,8 +13,7 @@ import numpy as np
 from parhelion.balance.flow import REFUSED, SOC
 from parhelion.balance.outlook import Outlook, remembered, shown_outlook
 from parhelion.design import BoatDesign, Controller, PanelGroup, Place, Spell
-from parhelion.design.array import PANEL_KG_PER_W
-from parhelion.design.chemistries import CHEMICALS
+from parhelion.market.parts import Offer, bank_price, first_panel_offer, panel_offer
 from parhelion.quantities import Fact, Sentence, distance, fraction, mass, money, power, sentence
 from parhelion.rail.models import HeldBackBy, Limit, Step
 from parhelion.rail.reasons import SUN_SOURCE, assumes_hours, why
@@ -25,11 +24,10 @@ WORTH_FRAC = 0.02  # a step that wins less is "nothing: go slower or longer"
 HOUSE_STEP_W = 50.0
 MASS_STEP_FRAC = 0.10
 FIRST_PANEL_W = 200.0
-PANEL_PRICE_PER_W = 1.3  # invented coins, with its share of controller and cable
 REFUSED_FRAC = 0.01  # of the day's harvest thrown away before "bank full" counts as a limit
 CLIPPED_FRAC = 0.005
 CLIPS_FROM_WH = 5.0  # of a day: less is not worth another controller
-LARGER_LIMIT, CONTROLLER_PRICE = 1.5, 120.0  # of its amps; invented coins
+LARGER_LIMIT = 1.5  # of its amps
 LONGEST_HOURS = 23  # motoring that leaves no further hour in the day
 NEAR_RESERVE = 0.005  # state of charge
 
@@ -86,6 +84,13 @@ def with_panel(design: BoatDesign, watts: float | None = None) -> tuple[BoatDesi
     ), watts
 
 
+def one_more_panel(design: BoatDesign) -> Offer:
+    """What the panel of `with_panel` costs and weighs."""
+    if not design.panels:
+        return first_panel_offer(FIRST_PANEL_W)
+    return panel_offer(max(design.panels, key=lambda group: group.nameplate_w * group.count))
+
+
 def lighter_house(design: BoatDesign) -> tuple[BoatDesign, float]:
     """The design with 50 W less house on the mean, or none where it takes less; and the watts saved."""
     mean = sum(load.power_w * load.hours_per_day / 24 for load in design.loads)
@@ -110,18 +115,15 @@ def _candidates(design: BoatDesign) -> list[Candidate]:
     """Every step that applies to a design."""
     found: list[Candidate] = []
     changed, watts = with_panel(design)
-    each = max(design.panels, key=lambda g: g.nameplate_w * g.count).mass_kg if design.panels else None
-    found.append(
-        ("panel", sentence("one more {w} panel", w=power(watts)), changed,
-         each or watts * PANEL_KG_PER_W, watts * PANEL_PRICE_PER_W)
-    )  # fmt: skip
+    price, kg = one_more_panel(design)
+    found.append(("panel", sentence("one more {w} panel", w=power(watts)), changed, kg, price))
     bank = design.bank
     if bank is not None:
         grown = bank.model_copy(update={"parallel": bank.parallel * 2})
         found.append(
             ("battery", sentence("a second bank like yours"),
              design.model_copy(update={"banks": (grown, *design.banks[1:])}),
-             bank.mass, bank.nominal_wh * CHEMICALS[bank.chemistry].price_per_wh)
+             bank.mass, bank_price(bank))
         )  # fmt: skip
     lighter, saved = lighter_house(design)
     if saved > 0:

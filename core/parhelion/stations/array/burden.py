@@ -18,6 +18,7 @@ from parhelion.design import HIDDEN, BoatDesign, Build, Obstacle, PanelGroup, Pl
 from parhelion.hull.air import raised_panels_m2
 from parhelion.hull.demand import demand_curve
 from parhelion.hull.stability import list_deg, stiffness_lost, trim_m
+from parhelion.market.parts import panels_price
 from parhelion.panels.bodies import body_of_panels
 from parhelion.panels.casting import face_shares
 from parhelion.panels.deck import DeckGroup, deck_of
@@ -34,7 +35,6 @@ GUST_MPS = 22 * MPS_PER_KNOT  # where a strong breeze begins
 GUST_FACTOR = 1.4  # of a gust over the mean wind [1]
 PLATE_C, LIFT_C = 1.3, 0.9  # [1]
 SAFETY = 2.0  # on what fastenings hold
-PRICE_PER_W = {Build.GLASS: 0.6, Build.FLEXIBLE: 1.3, Build.FOLDING: 1.9}  # invented coins, panel alone
 LIFE = {  # years of service, then loss of yield a season, low and high [2]
     (Build.GLASS, False): ((20.0, 30.0), (0.004, 0.008)),
     (Build.FLEXIBLE, False): ((2.0, 5.0), (0.02, 0.06)),
@@ -115,12 +115,6 @@ def fold_mps(holds_n: float, area_m2: float, tilt_deg: float) -> float:
     return float(np.sqrt(holds_n / SAFETY / gust_n(1.0, area_m2, tilt_deg))) / GUST_FACTOR
 
 
-def price_of(group: PanelGroup) -> float:
-    """Price of a group, given or usual [coins]."""
-    each = PRICE_PER_W[group.build] * group.nameplate_w if group.price is None else group.price
-    return each * group.count
-
-
 def life_of(group: PanelGroup) -> tuple[tuple[float, float], tuple[float, float]]:
     """Years of service and loss of yield a season, low and high of each [2]."""
     return LIFE.get((group.build, group.covered)) or LIFE[(group.build, False)]
@@ -160,7 +154,7 @@ def _place(outlook: Outlook, place: Place, decks: list[DeckGroup]) -> PlaceBurde
         name=place.name,
         mass_kg=kg,
         watts_per_kg=watts / kg,
-        price=sum(price_of(g) for g in groups),
+        price=sum(panels_price(g) for g in groups),
         price_given=all(g.price is not None for g in groups),
         height_m=at.z_m if at else None,
         gust_n=gust,
@@ -255,7 +249,7 @@ def burden(outlook: Outlook) -> Burden | None:
         places=places,
         mass_kg=kg,
         watts_per_kg=design.nameplate_w / kg,
-        price=sum(price_of(g) for g in groups),
+        price=sum(panels_price(g) for g in groups),
         rise_m=rise,
         stiffness_frac=share,
         list_deg=list_deg(design, across),

@@ -30,17 +30,15 @@ from parhelion.design import (
     Ventilation,
 )
 from parhelion.design.refit import Refit, refit
+from parhelion.market.parts import framed_offer
 from parhelion.panels.deck import deck_of
 from parhelion.panels.layout import most_that_fit
 from parhelion.quantities import Frozen, Sentence, distance, fraction, sentence, words
 from parhelion.rail.cells import rail_kind
 from parhelion.rail.held_back import MEASURES, WORTH_FRAC, miles_m
-from parhelion.stations.array.burden import price_of
 from parhelion.wiring.circuits import absorption_v
 from parhelion.wiring.panel_volts import panel_volts
 
-FRAME_PRICE_PER_W = 0.45  # invented coins: frame, controller and cable
-FRAME_KG_PER_W = 0.02
 WING_TILT_DEG = 60.0
 WING_OVER_DECK_M = 0.75  # a rail's height over the waterline for each 5 m of length, at least
 ARCH_HALF_M = 0.6  # narrower boats carry no arch
@@ -256,8 +254,7 @@ def _weighed(
     design = outlook.design
     place, model, count, changed = option
     watts = count * model.nameplate_w
-    kg = count * model.each_kg + (FRAME_KG_PER_W * watts if model.mass_kg is not None else 0.0)
-    price = price_of(_group(model, place.id, "x", count, False)) + FRAME_PRICE_PER_W * watts
+    price, kg = framed_offer(_group(model, place.id, "x", count, False), count)
     trial = shown_outlook(changed, outlook, design.displacement_kg + kg)
     miles = miles_m(trial, measure)  # type: ignore[arg-type]
     gain = miles - base if np.isfinite(miles) and np.isfinite(base) else None

@@ -15,8 +15,8 @@ from parhelion.balance.outlook import Outlook
 from parhelion.bank.joint import Aboard
 from parhelion.bank.store import Store
 from parhelion.design import Sky
-from parhelion.design.chemistries import CHEMICALS
 from parhelion.hull.demand import demand_curve
+from parhelion.market.parts import battery_price
 from parhelion.quantities import (
     Frozen,
     Sentence,
@@ -123,7 +123,7 @@ def _answer(
         capacity_ah=wh / bank.nominal_v,
         units=bank.series * math.ceil(size * bank.parallel - 1e-6),
         mass_kg=size * bank.mass,
-        cost=wh * CHEMICALS[bank.chemistry].price_per_wh,
+        cost=battery_price(bank, wh),
         of_present=size,
         slower_mps=float(outlook.curve.speed_at(watts) - curve.speed_at(watts)),
     )

@@ -20,16 +20,14 @@ from parhelion.balance.outlook import Outlook, shown_outlook
 from parhelion.balance.pace import Pace, Speeds, pace_plan
 from parhelion.bank.store import energy_wh
 from parhelion.design import BoatDesign
-from parhelion.design.array import PANEL_KG_PER_W
-from parhelion.design.chemistries import CHEMICALS
+from parhelion.market.parts import CONTROLLER_PRICE, battery_price
 from parhelion.quantities import Frozen, Sentence, distance, energy, fraction, mass, power, sentence
 from parhelion.rail.furthest import losses_of, net_w, speeds_over_watts, trip_plan
 from parhelion.rail.held_back import (
-    CONTROLLER_PRICE,
     FIRST_PANEL_W,
-    PANEL_PRICE_PER_W,
     lighter_house,
     longer_day,
+    one_more_panel,
     with_larger_controllers,
     with_panel,
 )
@@ -157,11 +155,10 @@ def _larger_bank(design: BoatDesign) -> tuple[BoatDesign, float, float]:
             "unit_mass_kg": bank.unit_mass_kg and bank.unit_mass_kg * grown,
         }
     )
-    chemical = CHEMICALS[bank.chemistry]
     return (
         design.model_copy(update={"banks": (larger, *design.banks[1:])}),
         larger.mass - bank.mass,
-        BANK_STEP_WH * chemical.price_per_wh,
+        battery_price(bank, BANK_STEP_WH),
     )
 
 
@@ -175,11 +172,10 @@ def _trials(base: Outlook) -> list[_Trial]:
         return shown_outlook(changed, base, whole + added_kg)
 
     changed, watts = with_panel(design, FIRST_PANEL_W)
-    each = max(design.panels, key=lambda g: g.nameplate_w * g.count).mass_kg if design.panels else None
-    kg = each or watts * PANEL_KG_PER_W
+    price, kg = one_more_panel(design)
     found.append(
         _Trial("panel", sentence("one more {w} panel", w=power(watts)), on(changed, kg),
-               watts * PANEL_PRICE_PER_W, kg)
+               price, kg)
     )  # fmt: skip
     changed, kg, coins = _larger_bank(design)
     found.append(

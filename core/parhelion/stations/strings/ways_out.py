@@ -12,13 +12,14 @@ from __future__ import annotations
 from parhelion.constants import SHOCK_V
 from parhelion.design import Bank, BoatDesign, Controller, ControllerKind, PanelGroup
 from parhelion.design.refit import Refit, refit
+from parhelion.market.parts import BALANCER_PRICE
 from parhelion.quantities import Frozen, Sentence, sentence, volts
 from parhelion.stations.strings.boxes_year import boxes_through_year
 from parhelion.stations.strings.search import Arrangement, arrangements, divisors, wired
 from parhelion.wiring.circuits import limit_v, needs_v, wiring_of
 from parhelion.wiring.panel_volts import panel_volts
 
-BALANCER_LOSS_FRAC, BALANCER_PRICE = 0.03, 95.0  # [2]
+BALANCER_LOSS_FRAC = 0.03  # [2]
 
 
 class VoltsOption(Frozen):

@@ -6,7 +6,7 @@ from parhelion.balance.outlook import outlook_of
 from parhelion.computing.progress import Report, silent, within
 from parhelion.design import BoatDesign
 from parhelion.design.changes import Change, changes
-from parhelion.design.chemistries import CHEMICALS
+from parhelion.market.parts import bank_price, controllers_price, panels_price
 from parhelion.quantities import (
     Frozen,
     Quantity,
@@ -24,7 +24,6 @@ from parhelion.rail.answers import answers_from
 from parhelion.stations.year.season import MONTHS, SeasonMonth, season
 
 MOST_SIDES = 4
-PANEL_PRICE_PER_W = 0.9  # where the panel has none; invented coins
 SAME_FRAC = 0.01  # of a year's miles
 
 
@@ -56,10 +55,9 @@ class Comparison(Frozen):
 
 def _price(design: BoatDesign) -> float:
     """What panels, controllers and banks cost, by their own prices or usual ones [coins]."""
-    panels = sum(g.count * (g.price or g.nameplate_w * PANEL_PRICE_PER_W) for g in design.fitted_panels)
-    boxes = sum(c.count * (c.price or 0.0) for c in design.controllers)
-    banks = sum(bank.nominal_wh * CHEMICALS[bank.chemistry].price_per_wh for bank in design.banks)
-    return panels + boxes + banks
+    panels = sum(panels_price(group) for group in design.fitted_panels)
+    boxes = sum(controllers_price(controller) for controller in design.controllers)
+    return panels + boxes + sum(bank_price(bank) for bank in design.banks)
 
 
 def _ahead(values: list[Quantity | None], most: bool) -> int | None:

@@ -16,16 +16,13 @@ from typing import Literal
 from parhelion.balance.outlook import Outlook, shown_outlook
 from parhelion.computing.progress import Report, silent
 from parhelion.design import BoatDesign, Budget, PanelGroup
-from parhelion.design.array import PANEL_KG_PER_W
-from parhelion.design.chemistries import CHEMICALS
 from parhelion.design.refit import Refit, refit
+from parhelion.market.parts import CONTROLLER_PRICE, battery_price, first_panel_offer, panel_offer
 from parhelion.quantities import Frozen, Sentence, count, distance, fraction, mass, money, power, sentence
 from parhelion.rail.cells import rail_kind
 from parhelion.rail.held_back import (
-    CONTROLLER_PRICE,
     FIRST_PANEL_W,
     MEASURES,
-    PANEL_PRICE_PER_W,
     Measure,
     miles_m,
     with_larger_controllers,
@@ -95,15 +92,14 @@ def _panel(boat: _Boat, base: BoatDesign, budget: Budget) -> _Made:
     largest, more = _largest(base), boat.times("panel") + 1
     if largest is None:
         changed, watts = with_panel(boat.design, FIRST_PANEL_W)
-        kg, price = watts * PANEL_KG_PER_W, watts * PANEL_PRICE_PER_W
+        price, kg = first_panel_offer(watts)
     else:
         watts = largest.nameplate_w
         whole = watts * (largest.count + more) / largest.count
         grown = {"nameplate_w": whole, "panel_width_m": largest.width, "panel_length_m": largest.length}
         panels = tuple(g.model_copy(update=grown) if g.id == largest.id else g for g in boat.design.panels)
         changed = boat.design.changed(panels=panels)
-        kg = largest.mass_kg or watts * PANEL_KG_PER_W
-        price = largest.price or watts * PANEL_PRICE_PER_W
+        price, kg = panel_offer(largest)
     owned = more <= budget.owned_panels
     return changed, sentence("a {w} panel", w=power(watts)), 0.0 if owned else price, kg, owned
 
@@ -124,7 +120,7 @@ def _unit(boat: _Boat, budget: Budget) -> _Made | None:
         return None
     grown = bank.model_copy(update={"parallel": bank.parallel + 1})
     owned = boat.times("battery") < budget.owned_units
-    price = (grown.nominal_wh - bank.nominal_wh) * CHEMICALS[bank.chemistry].price_per_wh
+    price = battery_price(bank, grown.nominal_wh - bank.nominal_wh)
     changed = boat.design.changed(banks=(grown, *boat.design.banks[1:]))
     label = sentence("one more string of {n} battery units", n=count(bank.series))
     if bank.series == 1:

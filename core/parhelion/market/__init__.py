@@ -1,0 +1,1 @@
+"""What parts weigh and cost."""

@@ -1,0 +1,66 @@
+"""What a part costs and weighs: its own price and mass first, else usual ones. Prices are invented coins."""
+
+from __future__ import annotations
+
+from typing import NamedTuple
+
+from parhelion.design.array import PANEL_KG_PER_W, Build, Controller, PanelGroup
+from parhelion.design.bank import Bank
+from parhelion.design.chemistries import CHEMICALS
+
+PANEL_PRICE_PER_W = {Build.GLASS: 0.6, Build.FLEXIBLE: 1.3, Build.FOLDING: 1.9}  # the panel alone
+FITTING_PRICE_PER_W = 0.45  # frame, cable and its share of a controller
+FRAME_KG_PER_W = 0.02
+CONTROLLER_PRICE = 120.0  # one of more amps
+BALANCER_PRICE = 95.0
+
+
+class Offer(NamedTuple):
+    """What one more part costs and adds to the weight."""
+
+    price: float
+    mass_kg: float
+
+
+def panel_price(group: PanelGroup) -> float:
+    """One panel of a group [coins]."""
+    return PANEL_PRICE_PER_W[group.build] * group.nameplate_w if group.price is None else group.price
+
+
+def panels_price(group: PanelGroup) -> float:
+    """All panels of a group [coins]."""
+    return panel_price(group) * group.count
+
+
+def panel_offer(group: PanelGroup, count: int = 1) -> Offer:
+    """More panels of a kind beside it: cable and controller in the price, as heavy as the design has them."""
+    price = count * panel_price(group) + FITTING_PRICE_PER_W * count * group.nameplate_w
+    return Offer(price, count * group.each_kg)
+
+
+def framed_offer(group: PanelGroup, count: int) -> Offer:
+    """Panels on a place of their own: a usual mass has its share of the frame, a label's has none."""
+    price, mass_kg = panel_offer(group, count)
+    frame_kg = FRAME_KG_PER_W * count * group.nameplate_w if group.mass_kg is not None else 0.0
+    return Offer(price, mass_kg + frame_kg)
+
+
+def first_panel_offer(watts: float) -> Offer:
+    """A first glass panel of so many watts."""
+    price = (PANEL_PRICE_PER_W[Build.GLASS] + FITTING_PRICE_PER_W) * watts
+    return Offer(price, PANEL_KG_PER_W * watts)
+
+
+def battery_price(bank: Bank, energy_wh: float) -> float:
+    """So much of a bank's kind [coins]."""
+    return energy_wh * CHEMICALS[bank.chemistry].price_per_wh
+
+
+def bank_price(bank: Bank) -> float:
+    """A whole bank [coins]."""
+    return battery_price(bank, bank.nominal_wh)
+
+
+def controllers_price(controller: Controller) -> float:
+    """All boxes of a controller that has a price [coins]."""
+    return controller.count * (controller.price or 0.0)
