@@ -319,7 +319,7 @@ def remembered(function: Callable[Concatenate[Outlook, P], T]) -> Callable[Conca
 OUTLOOK_READS = Reads.all_but("name", "note")
 
 
-@kept(OUTLOOK_READS, 40)
+@kept(OUTLOOK_READS, 12)
 def outlook_of(design: BoatDesign) -> Outlook:
     """Gather what the answers of a design are computed from; once for all who ask about the same design."""
     light = light_under(design.site, design.plan.date, design.plan.sky)
