@@ -152,6 +152,13 @@ class SeasonTest(unittest.TestCase):
             )  # the rest is the bank's, end to end
         self.assertEqual(found.worst, min(found.months, key=lambda m: m.wished_h).month)
 
+    def test_a_speed_that_no_month_sustains_is_told_by_its_watts(self):
+        found = season(boat(plan__speed_mps=9.0), 40)
+        text = told(found.verdict)
+        self.assertIn("No month's sun sustains", text)
+        self.assertIn("W. The most over the plan's hours", text)
+        self.assertNotIn("0 min", text + " ".join(told(line) for line in found.turning))
+
     def test_a_verdict_turns_with_what_it_names(self):
         at = {**EVEN, "plan__date": "2026-08-10", "plan__speed_mps": 2.6, "loads": []}
         found = season(boat(**at), days=400)

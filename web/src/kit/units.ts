@@ -157,4 +157,7 @@ export function parsed(text: string, kind: Kind, units: Units): { value: number 
   return { value: Number((Number(plain) * size).toPrecision(12)) };
 }
 
+/** So many of a thing: 1 load, 3 loads. */
+export const counted = (number: number, what: string) => `${number} ${what}${number === 1 ? "" : "s"}`;
+
 export const MONTHS = ["Jan", "Feb", "Mar", "Apr", "May", "Jun", "Jul", "Aug", "Sep", "Oct", "Nov", "Dec"];

@@ -219,6 +219,7 @@ def _turning(design: BoatDesign, month: SeasonMonth, curve: DemandCurve) -> list
                 h=hours(month.motoring_h),
             )
         )
+    if month.wished_h > 0:
         found.append(
             sentence("Shorter: {h} a day at {v}.", h=hours(month.wished_h), v=speed(design.plan.speed_mps))
         )
@@ -240,6 +241,19 @@ def _turning(design: BoatDesign, month: SeasonMonth, curve: DemandCurve) -> list
             )
             found.append(sentence(text, **slots))
     return found
+
+
+def _never(design: BoatDesign, months: list[SeasonMonth], curve: DemandCurve) -> Sentence:
+    """Where no month sustains the plan's speed for any of its hours: what it takes, and what there is."""
+    fastest = max(months, key=lambda month: month.speed_mps)
+    return sentence(
+        "No month's sun sustains {v} for any time: it takes {w}. The most over the plan's hours is {most}, "
+        "in {month}.",
+        v=speed(design.plan.speed_mps),
+        w=power(float(curve.power_at(design.plan.speed_mps))),
+        most=speed(fastest.speed_mps),
+        month=words(MONTHS[fastest.month - 1]),
+    )
 
 
 def _verdict(design: BoatDesign, now: SeasonMonth, worst: SeasonMonth, best: SeasonMonth) -> Sentence:
@@ -296,6 +310,7 @@ def season(design: BoatDesign, days: int = DAYS, report: Report = silent) -> Who
     return WholeSeason(
         months=months, climate=climate_told(design.site), 
         wished_mps=design.plan.speed_mps, worst=worst.month,
-        best=best.month, verdict=_verdict(design, now, worst, best), answer=answer,
+        best=best.month, answer=answer,
+        verdict=_verdict(design, now, worst, best) if best.wished_h > 0 else _never(design, months, curve),
         turning=[] if enough else _turning(design, now, curve), days=days,
     )  # fmt: skip

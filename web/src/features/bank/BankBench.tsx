@@ -7,7 +7,7 @@ import { useUnits } from "../../kit/preferences";
 import { Fold } from "../../kit/ui/Fold";
 import { Group } from "../../kit/ui/fields";
 import { useFolds } from "../../kit/ui/useFolds";
-import { type Kind, shown } from "../../kit/units";
+import { counted, type Kind, shown } from "../../kit/units";
 import { BankDepth, BankLimits, BankPlace } from "./BankFields";
 import { Links } from "./Links";
 import { SizingFields } from "./SizingFields";
@@ -48,7 +48,7 @@ export function BankBench({ picture, ask, onAsk }: Props) {
             Add a bank
           </button>
         </Group>
-        <Fold title="House" summary={`${(design.loads ?? []).length} loads`} {...fold("loads")}>
+        <Fold title="House" summary={counted((design.loads ?? []).length, "load")} {...fold("loads")}>
           <Loads full />
         </Fold>
       </div>

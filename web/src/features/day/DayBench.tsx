@@ -11,7 +11,7 @@ import { withValue } from "../../kit/pointer";
 import { useUnits } from "../../kit/preferences";
 import { Fold } from "../../kit/ui/Fold";
 import { ChoiceField, Group, NumberField, TextField } from "../../kit/ui/fields";
-import { shown } from "../../kit/units";
+import { counted, shown } from "../../kit/units";
 import { Spells, Stays } from "./Hours";
 import { Panels } from "./Panels";
 
@@ -114,7 +114,7 @@ export function DayBench({ picture }: { picture: DayPicture | undefined }) {
       >
         <Panels />
       </Fold>
-      <Fold title="House" summary={loads.length ? `${loads.length} loads` : "none"} {...fold("house")}>
+      <Fold title="House" summary={loads.length ? counted(loads.length, "load") : "none"} {...fold("house")}>
         <Loads />
       </Fold>
     </div>

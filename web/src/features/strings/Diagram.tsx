@@ -283,8 +283,13 @@ function PanelLine({
         {line.breaker_a ? `${line.breaker_a} A` : "–"}
       </text>
       <text x={COLUMNS.breaker + 20} y={y + 22} fontSize="10.5" textAnchor="middle" fill="var(--muted)">
-        {line.cable.size_mm2} mm²{line.string_fuse ? ", fuse each" : ""}
+        {line.cable.size_mm2} mm²
       </text>
+      {line.string_fuse && (
+        <text x={COLUMNS.breaker + 20} y={y + 35} fontSize="10.5" textAnchor="middle" fill="var(--muted)">
+          fuse each
+        </text>
+      )}
       {shared === null && (
         <Box
           x={COLUMNS.controller}
