@@ -232,8 +232,7 @@ def _computed(page: _Page, turn: int, kind: Any, index: int | None, line: Line) 
     return part + b"\n"
 
 
-async def _lines(body: AskedLive, page: _Page) -> AsyncIterator[bytes]:
-    at_once, resting = _parts(body)
+async def _lines(page: _Page, turn: int, at_once: list[Asked], resting: list[Asked]) -> AsyncIterator[bytes]:
     yield Checked().model_dump_json().encode() + b"\n"
     compute = sync_to_async(_computed, thread_sensitive=False)
     began = asyncio.get_running_loop().time()
@@ -241,7 +240,7 @@ async def _lines(body: AskedLive, page: _Page) -> AsyncIterator[bytes]:
         if parts and wait_s:
             await asyncio.sleep(max(began + wait_s - asyncio.get_running_loop().time(), 0.0))
         for kind, index, line in parts:
-            made = await compute(page, body.turn, kind, index, line)
+            made = await compute(page, turn, kind, index, line)
             if made is None:
                 yield Overtaken().model_dump_json().encode() + b"\n"
                 return
@@ -256,7 +255,6 @@ async def _lines(body: AskedLive, page: _Page) -> AsyncIterator[bytes]:
 )
 async def live(request: HttpRequest, body: AskedLive) -> Any:
     """Everything that the screen shows of a design, part by part."""
-    for index in range(len(body.studies)):
-        _study(body, index)  # a wrong question is refused before anything is computed
+    at_once, resting = _parts(body)  # a wrong question is refused before anything is computed
     page = pages.asked(body.page, body.turn)
-    return StreamingHttpResponse(_lines(body, page), content_type=LINES)
+    return StreamingHttpResponse(_lines(page, body.turn, at_once, resting), content_type=LINES)

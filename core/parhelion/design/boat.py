@@ -244,6 +244,11 @@ class BoatDesign(Part):
         return sum(group.nameplate_w * group.count for group in self.fitted_panels)
 
     @property
+    def largest_group(self) -> PanelGroup | None:
+        """The panels of one kind and place with the most watts, if there are any."""
+        return max(self.panels, key=lambda group: group.nameplate_w * group.count, default=None)
+
+    @property
     def idle_power_w(self) -> float:
         """Draw of all drives when on but not turning [W]."""
         return sum(drive.idle_power_w * drive.count for drive in self.drives)

@@ -11,7 +11,6 @@ from parhelion.design.part import Clock, Id, Name, Part, out_of_reach
 
 USUAL_AREA_RATIO = {2: 0.30, 3: 0.45, 4: 0.55, 5: 0.60, 6: 0.65, 7: 0.70}  # blade area over disc, by blades
 PITCH_TO_DIAMETER = (0.3, 2.2)  # beyond this it is a slip of the pen
-RPM_PER_KV_VOLTS = 0.97  # share of the volts that a motor's no-load speed shows
 
 
 class Rating(StrEnum):

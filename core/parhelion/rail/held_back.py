@@ -62,8 +62,8 @@ def with_panel(design: BoatDesign, watts: float | None = None) -> tuple[BoatDesi
 
     One more is taken to give what those of its group give on the mean: where it would lie is not asked here.
     """
-    if design.panels:
-        largest = max(design.panels, key=lambda group: group.nameplate_w * group.count)
+    largest = design.largest_group
+    if largest is not None:
         more = largest.model_copy(
             update={
                 "nameplate_w": largest.nameplate_w * (largest.count + 1) / largest.count,
@@ -86,9 +86,8 @@ def with_panel(design: BoatDesign, watts: float | None = None) -> tuple[BoatDesi
 
 def one_more_panel(design: BoatDesign) -> Offer:
     """What the panel of `with_panel` costs and weighs."""
-    if not design.panels:
-        return first_panel_offer(FIRST_PANEL_W)
-    return panel_offer(max(design.panels, key=lambda group: group.nameplate_w * group.count))
+    largest = design.largest_group
+    return first_panel_offer(FIRST_PANEL_W) if largest is None else panel_offer(largest)
 
 
 def lighter_house(design: BoatDesign) -> tuple[BoatDesign, float]:

@@ -21,7 +21,6 @@ from parhelion.computing.kept import once
 Array = NDArray[np.float64]
 
 HOUR_S = 3600.0
-EVEN = 1e-9  # steps that differ by less are of one length
 
 
 @dataclass(frozen=True, eq=False)

@@ -40,7 +40,7 @@ export function AnswerRail({
         </div>
         {answers && error && (
           <p role="alert" className="m-0 mt-1 text-[12.5px] leading-snug font-semibold text-rail-number">
-            ▲ {error.message} These are the answers from before; it is tried again.
+            ▲ {error.message} These are the answers from before.
           </p>
         )}
         {answers && !error && (

@@ -171,7 +171,7 @@ export class Live {
         for (const key of left) this.put(key, { ...this.slot(key), about: about(key), error });
         return;
       }
-      fail(new Error("The server did not answer."));
+      fail(new Error("The server did not answer; it is asked again."));
       this.plan(AGAIN_MS);
     }
   }

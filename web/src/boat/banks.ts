@@ -1,7 +1,6 @@
 /** Adding and removing banks, converters and loads. */
 import type { Bank, BoatDesign, LoadPreset } from "../api/client";
-
-const fresh = (what: string) => `${what}-${crypto.randomUUID().slice(0, 8)}`;
+import { fresh } from "./panels";
 
 export const CHEMISTRIES = [
   ["lfp", "LFP"],
@@ -30,15 +29,7 @@ export function withHouseBank(design: BoatDesign): BoatDesign {
   const main = design.banks?.[0];
   if (!main) return withBank(design);
   const house = unit("house", "House bank", 12.8, 1);
-  const link = {
-    id: fresh("link"),
-    from_bank_id: main.id,
-    to_bank_id: house.id,
-    limit_w: 360,
-    efficiency: 0.93,
-    carries: "needs",
-  } as const;
-  return { ...design, banks: [main, house], links: [link] };
+  return withLink({ ...design, banks: [main, house] }, main.id, house.id);
 }
 
 /** Without a bank, and without what only it had: its converters, and the choice of it by loads and controllers. */

@@ -13,7 +13,6 @@ from parhelion.stations.strings.picture import BankBox, Line, StringsPicture, Wi
 
 PANELS_X, BREAKER_X, BOX_X, BUS_X, BANK_X, USER_X = 14.0, 66.0, 96.0, 164.0, 182.0, 232.0
 WIDE, LOW, ROW_MM, TOP_MM, MOST_ROW_MM = 46.0, 15.0, 22.0, 34.0, 34.0
-DRAWN = "Drawn from the design; alarms in red. Lengths are one way; both conductors alike."
 CAUTION = (
     "Ampacity and settings are usual ones: the makers' own numbers, the small-craft electrical standard in "
     "force where you are and licensed practice come first."

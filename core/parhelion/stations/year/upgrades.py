@@ -15,7 +15,7 @@ from typing import Literal
 
 from parhelion.balance.outlook import Outlook, shown_outlook
 from parhelion.computing.progress import Report, silent
-from parhelion.design import BoatDesign, Budget, PanelGroup
+from parhelion.design import BoatDesign, Budget
 from parhelion.design.refit import Refit, refit
 from parhelion.market.parts import CONTROLLER_PRICE, battery_price, first_panel_offer, panel_offer
 from parhelion.quantities import Frozen, Sentence, count, distance, fraction, mass, money, power, sentence
@@ -83,13 +83,9 @@ class _Boat:
         return dict(self.taken).get(kind, 0)
 
 
-def _largest(design: BoatDesign) -> PanelGroup | None:
-    return max(design.panels, key=lambda g: g.nameplate_w * g.count, default=None)
-
-
 def _panel(boat: _Boat, base: BoatDesign, budget: Budget) -> _Made:
     """One more of the largest group's panels; it gives what those of its group give on the mean."""
-    largest, more = _largest(base), boat.times("panel") + 1
+    largest, more = base.largest_group, boat.times("panel") + 1
     if largest is None:
         changed, watts = with_panel(boat.design, FIRST_PANEL_W)
         price, kg = first_panel_offer(watts)
@@ -106,7 +102,7 @@ def _panel(boat: _Boat, base: BoatDesign, budget: Budget) -> _Made:
 
 def _built(base: BoatDesign, top: _Boat) -> BoatDesign:
     """The boat at the top of the ladder as it would be drawn: panels counted, not their watts spread."""
-    more, largest = top.times("panel"), _largest(base)
+    more, largest = top.times("panel"), base.largest_group
     if not more or largest is None:
         return top.design
     grown = largest.model_copy(update={"count": largest.count + more, "columns": None})
