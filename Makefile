@@ -65,7 +65,7 @@ contract: $(STAMPS)/dev $(STAMPS)/npm
 
 format: $(STAMPS)/dev $(STAMPS)/npm
 	$(BIN)/ruff check --fix -q core server bench; $(BIN)/ruff format -q core server bench
-	cd web && npx biome check --write src vite.config.ts
+	cd web && npx biome check --write src tests vite.config.ts
 
 clean:
 	rm -rf $(VENV) $(STAMPS) web/node_modules web/dist var

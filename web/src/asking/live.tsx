@@ -165,6 +165,7 @@ export class Live {
           this.put(key, { about: about(key), answer: undefined, error: new Refused(part.errors, 422) });
         else this.put(key, { about: about(key), answer: answerOf(part), error: null });
       }
+      if (left.size > 0) this.plan(AGAIN_MS); // it ended before all was said
     } catch (error) {
       if (signal.aborted) return;
       if (error instanceof Refused && error.status < 500) {
