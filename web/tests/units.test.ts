@@ -10,6 +10,7 @@ import {
   told,
   type Units,
   USUAL_UNITS,
+  usualText,
 } from "../src/kit/units";
 
 const FEET: Units = { speed: "mph", mass: "lb", length: "ft" };
@@ -76,6 +77,14 @@ describe("what is typed", () => {
             2,
           );
         }
+  });
+
+  it("shows what is usual to three digits of the unit that is read", () => {
+    expect([usualText(1261, "mass_kg", USUAL_UNITS), usualText(3740, "mass_kg", FEET)]).toEqual([
+      "1260",
+      "8250",
+    ]);
+    expect([usualText(0.9, "fraction", FEET), usualText(null, "mass_kg", FEET)]).toEqual(["90", ""]);
   });
 
   it("asks about a comma that may be two things", () => {

@@ -136,6 +136,12 @@ export function fieldText(value: number | null | undefined, kind: Kind, units: U
   );
 }
 
+/** What an empty field means, to as many digits of the person's unit as are worth showing. */
+export function usualText(value: number | null | undefined, kind: Kind, units: Units): string {
+  if (typeof value !== "number") return "";
+  return String(Number((value / unitOf(kind, units)[1]).toPrecision(3)));
+}
+
 /** The SI value of a field's text, or the reason it is none. */
 export function parsed(text: string, kind: Kind, units: Units): { value: number } | { problem: string } {
   const trimmed = text.trim().replaceAll("\u00a0", "").replaceAll(" ", "").replace("−", "-");

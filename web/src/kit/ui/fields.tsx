@@ -4,7 +4,7 @@ import type { BoatDesign, Finding } from "../../api/client";
 import { useDesign } from "../document";
 import { valueAt, withValue } from "../pointer";
 import { useUnits } from "../preferences";
-import { fieldText, type Kind, parsed, unitOf } from "../units";
+import { fieldText, type Kind, parsed, unitOf, usualText } from "../units";
 import { useFieldDraft } from "./fieldDraft";
 import { Told } from "./Told";
 
@@ -96,10 +96,6 @@ function Problem({ id, text }: { id: string; text: string }) {
   );
 }
 
-/** What an empty field means, to as many digits as are worth showing. */
-const rounded = (value: number | null | undefined) =>
-  typeof value === "number" ? Number(value.toPrecision(3)) : value;
-
 interface NumberProps {
   pointer: string;
   label: ReactNode;
@@ -146,7 +142,7 @@ export function NumberField(props: NumberProps) {
       aria-label={name}
       aria-invalid={field.problem !== null}
       aria-describedby={field.problem ? `${id}-problem` : undefined}
-      placeholder={optional ? fieldText(rounded(usual), kind, units) : undefined}
+      placeholder={optional ? usualText(usual, kind, units) : undefined}
       value={text}
       onChange={(event) => field.type(event.target.value)}
       onBlur={field.leave}
