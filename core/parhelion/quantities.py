@@ -9,7 +9,7 @@ from pydantic import BaseModel, ConfigDict
 QuantityKind = Literal[
     "speed_mps", "distance_m", "length_m", "mass_kg", "power_w", "energy_wh", "fraction", "ratio",
     "duration_h", "days", "angle_deg", "temperature_c", "count", "clock_min", "money", "capacity_ah",
-    "voltage_v", "current_a", "rpm", "years", "text",
+    "voltage_v", "current_a", "rpm", "years", "area_m2", "force_n", "text",
 ]  # fmt: skip
 
 

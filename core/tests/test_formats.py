@@ -20,7 +20,7 @@ from parhelion.errors import InvalidDesign, ParhelionError, UnreadableFile
 from parhelion.formats.boat_file import json_schema, read_boat, written
 from parhelion.formats.plain import shown
 from parhelion.formats.runs_table import read_runs, written_runs
-from parhelion.quantities import Quantity
+from parhelion.quantities import Quantity, mass
 from parhelion.rail.answers import answers_for
 from parhelion.sun.daysteps import day_steps
 
@@ -116,10 +116,11 @@ class BoatFileTest(unittest.TestCase):
     def test_differences_are_named(self):
         found = changes(boat(), boat(hull__displacement_kg=1300, banks=[]))
         self.assertEqual(
-            (found[0].field, found[0].before, found[0].after), ("/hull/displacement_kg", "1240", "1300")
+            (found[0].field, found[0].before, found[0].after),
+            ("/hull/displacement_kg", mass(1240), mass(1300)),
         )
-        self.assertEqual(found[0].label, "hull displacement (kg)")
-        self.assertTrue(any(item.field == "/banks/0" and item.after == "" for item in found))
+        self.assertEqual(found[0].label, "Hull, all-up weight")
+        self.assertTrue(any(item.field == "/banks/0" and item.after is None for item in found))
         self.assertEqual(changes(boat(), boat()), [])
 
     def test_a_new_boat_of_every_type_moves_on_the_sun(self):

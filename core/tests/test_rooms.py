@@ -17,7 +17,7 @@ CORE = ROOT / "core" / "parhelion"
 PAGES = ROOT / "docs" / "methods"
 WEB = ROOT / "web" / "src"
 JOB = ("hull", "drive", "bank", "sun", "panels", "wiring", "balance", "market", "rail", "stations")
-PLUMBING = {"__init__", "station", "terminal", "registry"}
+PLUMBING = {"__init__", "station", "terminal", "registry", "usual"}
 BENCH = ("api", "kit", "asking", "boat", "features", "app")  # each may import those before it
 
 

@@ -12,6 +12,7 @@ from parhelion.design import BoatDesign, Sky
 from parhelion.design.changes import changes
 from parhelion.errors import UnreadableFile
 from parhelion.formats.forecast_file import read_forecast
+from parhelion.quantities import count, words
 from parhelion.rail.held_back import miles_m
 from parhelion.stations.year.ahead import days_ahead
 from parhelion.stations.year.compare import compare
@@ -103,7 +104,7 @@ class ComparisonTest(unittest.TestCase):
         self.assertEqual(lines["price"].better, 0)
         self.assertGreater(found.sides[1].year_m, found.sides[0].year_m)
         self.assertEqual(found.sides[0].differences, [])
-        self.assertEqual([(d.before, d.after) for d in found.sides[1].differences], [("4", "6")])
+        self.assertEqual([(d.before, d.after) for d in found.sides[1].differences], [(count(4), count(6))])
         self.assertIn("goes {gain} a usual day", found.told[0].text)
         same = compare([("a", plain), ("b", plain)])
         self.assertTrue(all(line.better is None for line in same.lines))
@@ -117,8 +118,8 @@ class ComparisonTest(unittest.TestCase):
         place = plain.places[0].model_copy(update={"id": "arch", "name": "Arch"})
         longer = plain.changed(places=(place, *plain.places))
         self.assertEqual([(c.field, c.label, c.before, c.after) for c in changes(plain, longer)],
-                         [("/places/0", "places", "", "Arch")])  # fmt: skip
-        self.assertEqual([(c.before, c.after) for c in changes(longer, plain)], [("Arch", "")])
+                         [("/places/0", "Place", None, words("Arch"))])  # fmt: skip
+        self.assertEqual([(c.before, c.after) for c in changes(longer, plain)], [(words("Arch"), None)])
 
 
 class ForecastTest(unittest.TestCase):

@@ -204,7 +204,7 @@ class PanelsAndThingsWalk(ArrayTest):
         self.fold("Standing in the sun")
         self.page.get_by_role("button", name="a box").click()
         self.page.wait_for_timeout(200)
-        last = self.page.locator(".bench fieldset").filter(has_text="Box 3")
+        last = self.page.locator(".bench fieldset").filter(has=self.page.locator("legend", has_text="Box"))
         last.get_by_label("Top, up").fill("4.5")
         last.get_by_label("Top, up").press("Enter")
         last.get_by_label("sailing").uncheck()

@@ -3,7 +3,7 @@
 from __future__ import annotations
 
 from boats.models import Variant
-from parhelion.design.hulltypes import TYPICAL
+from parhelion.design.hulltypes import HullType
 from parhelion.formats.boat_file import design_from
 from parhelion.rail.answers import answers_for
 from parhelion.units import M_PER_NAUTICAL_MILE, MPS_PER_KNOT
@@ -30,9 +30,9 @@ class OwnBoat(BrowserTest):
         expect(self.page).to_have_title("Avocet · Parhelion")
         for label, text in (
             ("Waterline length", "7.8"), ("Beam at the waterline", "2.4"), ("All-up weight", "3100"),
-            ("Most it takes", "6000"), ("Battery to thrust", "44"), ("Draw when idling", "18"),
+            ("Watts on its label", "6000"), ("Battery to thrust", "44"), ("Draw when idling", "18"),
         ):  # fmt: skip
-            if label == "Most it takes":
+            if label == "Watts on its label":
                 self.fold("Motor")
             self.fill(label, text)
             expect(self.page.get_by_label(label, exact=True)).to_have_value(text)
@@ -84,7 +84,7 @@ class OwnBoat(BrowserTest):
 
     def test_every_kind_of_boat_starts_with_an_answer(self):
         self.open()
-        for form in list(TYPICAL.values())[::3]:
+        for form in list(HullType)[::3]:
             self.page.get_by_role("button", name="Boat:").click()
             self.page.get_by_role("menuitem", name="New boat").click()
             dialog = self.page.get_by_role("dialog")

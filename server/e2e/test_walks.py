@@ -95,7 +95,7 @@ class HullWalk(BrowserTest):
             ("All-up weight", "1,240", "Write it without the comma"),
             ("Waterline length", "six", "is not a number"),
             ("Beam at the waterline", "-2", "more than 0.15 m"),
-            ("Most it takes", "0", "more than 0 W"),
+            ("Watts on its label", "0", "more than 0 W"),
             ("Battery to thrust", "120", "0.9"),
         )
         for label, text, message in table[:5]:
@@ -263,7 +263,7 @@ class BoatsWalk(BrowserTest):
         self.fill("All-up weight", "1500", other)
         dialog = other.get_by_role("alertdialog")
         expect(dialog).to_contain_text("Changed in another window")
-        expect(dialog).to_contain_text("hull beam (m)")
+        expect(dialog).to_contain_text("Hull, beam at the waterline")
         stored = Variant.objects.get(is_working=True, document__name="Whimbrel")
         self.assertEqual(
             (stored.document["hull"]["beam_m"], stored.document["hull"]["displacement_kg"]), (1.8, None)

@@ -24,8 +24,9 @@ from parhelion.design import BoatDesign
 from parhelion.errors import ParhelionError, Problem, problems_of
 from parhelion.finding import Finding
 from parhelion.rail.models import Answers
-from parhelion.stations.registry import BY_NAME, warning_counts
+from parhelion.stations.registry import BY_NAME, usual, warning_counts
 from parhelion.stations.station import Study
+from parhelion.stations.usual import UsualOf
 from pydantic import BaseModel, Field, RootModel, ValidationError, create_model
 
 from stations.routers import AskedAnswers, adapter_of, answers_asked
@@ -56,6 +57,7 @@ class AskedLive(Schema):
     at: Time | None = None
     station: str | None = Field(default=None, max_length=20)
     studies: list[AskedStudy] = Field(default=[], max_length=12)
+    usual: bool = True
     counts: bool = True
 
 
@@ -91,11 +93,18 @@ class CountsPart(BaseModel):
     counts: dict[str, int]
 
 
+class UsualPart(BaseModel):
+    """What the design's empty entries mean, by their pointers."""
+
+    part: Literal["usual"] = "usual"
+    usual: UsualOf
+
+
 class FailedPart(BaseModel):
     """One part, or the study of that index, could not be computed; the others are not held up by it."""
 
     part: Literal["failed"] = "failed"
-    of: Literal["rail", "study", "findings", "counts"]
+    of: Literal["rail", "study", "findings", "usual", "counts"]
     index: int | None = None
     errors: list[Problem]
 
@@ -107,7 +116,7 @@ class Overtaken(BaseModel):
 
 
 AnyPart = Annotated[
-    Checked | RailPart | StudyPart | FindingsPart | CountsPart | FailedPart | Overtaken,
+    Checked | RailPart | StudyPart | FindingsPart | UsualPart | CountsPart | FailedPart | Overtaken,
     Field(discriminator="part"),
 ]
 
@@ -211,6 +220,8 @@ def _parts(body: AskedLive) -> tuple[list[Asked], list[Asked]]:
             return _dumped(FindingsPart.model_construct(station=station.name, findings=station.told(design)))
 
         (resting if station.told_at_rest else at_once).append(("findings", None, told))
+    if body.usual:
+        at_once.append(("usual", None, lambda: _dumped(UsualPart(usual=usual(design)))))
     if body.counts:
         resting.append(("counts", None, lambda: _dumped(CountsPart(counts=warning_counts(design)))))
     return at_once, resting

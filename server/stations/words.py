@@ -11,6 +11,7 @@ from parhelion.data import places
 from parhelion.design import BoatDesign, Site
 from parhelion.design.hulltypes import TYPICAL, HullType
 from parhelion.design.new_boat import LOAD_PRESETS, LoadPreset
+from parhelion.formats.boat_file import json_schema
 
 router = Router(tags=["Design"])
 
@@ -37,6 +38,12 @@ class HullTypeRow(Schema):
     displacement_kg: float
 
 
+@router.get("/schema", response=or_refused(dict[str, Any]), operation_id="designSchema")
+def schema(request: HttpRequest) -> Any:
+    """The JSON Schema of a design: every entry with its words, its bounds and what a new part is."""
+    return json_schema()
+
+
 @router.post("/check", response=or_refused(Valid), operation_id="checkDesign")
 def check(request: HttpRequest, body: Asked) -> Any:
     """Whether a design is valid; the problems with their fields where it is not."""
@@ -55,7 +62,7 @@ def hull_types(request: HttpRequest) -> Any:
     return [
         HullTypeRow(
             type=hull_type,
-            label=typical.label,
+            label=hull_type.label,
             hulls=typical.hulls,
             efficiency=typical.efficiency,
             waterline_length_m=typical.length_m,

@@ -19,6 +19,7 @@ function all({ body }: Asked) {
     ...(body.rail ? [{ part: "rail", answer: `rail of ${name}` }] : []),
     ...studies.map(({ study }, index) => ({ part: "study", index, answer: `${study} of ${name}` })),
     ...(body.station ? [{ part: "findings", station: body.station, findings: [`told of ${name}`] }] : []),
+    ...(body.usual ? [{ part: "usual", usual: { "/hull/margin": { value: 1.2 } } }] : []),
     ...(body.counts ? [{ part: "counts", counts: { hull: 1 } }] : []),
   );
 }
@@ -46,6 +47,7 @@ describe("an edit", () => {
     expect(asked).toHaveLength(1);
     expect(asked[0]?.body).toMatchObject({
       rail: true,
+      usual: true,
       counts: true,
       station: "hull",
       studies: [{ study: "hull/range", asked: {} }],
@@ -53,6 +55,7 @@ describe("an edit", () => {
     expect(live.slot("rail").answer).toBe("rail of a");
     expect(live.slot(RANGE).answer).toBe("hull/range of a");
     expect(live.slot("findings hull").answer).toEqual(["told of a"]);
+    expect(live.slot("usual").answer).toEqual({ "/hull/margin": { value: 1.2 } });
     expect(live.slot("counts").answer).toEqual({ hull: 1 });
     expect(asked.map((one) => one.url)).toEqual(["/api/live"]);
   });
@@ -93,7 +96,7 @@ describe("what is known already", () => {
     live.show(screen(boat));
     await rested();
     expect(asked).toHaveLength(2); // a screen is a question of its own: another clock time may be asked for
-    expect(asked[1]?.body).toMatchObject({ rail: true, counts: false, studies: [] });
+    expect(asked[1]?.body).toMatchObject({ rail: true, usual: false, counts: false, studies: [] });
     live.want(RANGE, "hull/range", {});
     await rested();
     expect(asked[2]?.body).toMatchObject({ rail: false, counts: false, studies: [{ study: "hull/range" }] });

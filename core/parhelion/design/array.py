@@ -3,67 +3,66 @@
 from __future__ import annotations
 
 import math
-from enum import StrEnum
 
-from pydantic import Field, model_validator
+from pydantic import model_validator
 
-from parhelion.design.part import Id, Name, Part, Point, out_of_reach
+from parhelion.design.part import Choice, Id, Name, Part, Point, begins, entry, out_of_reach
 from parhelion.design.states import BoatState, Stands
 
 USUAL_W_PER_M2, USUAL_ASPECT = 205.0, 1.55  # of rigid panels, where their size is not given
 PANEL_KG_PER_W = 0.065  # rigid panel with its share of the frame
 
 
-class Ventilation(StrEnum):
-    OPEN = "open"  # air on both sides
-    ON_SURFACE = "on_surface"  # lying on a deck or roof
+class Ventilation(Choice):
+    OPEN = "open", "air behind"  # air on both sides
+    ON_SURFACE = "on_surface", "lying on it"  # lying on a deck or roof
 
 
-class Side(StrEnum):
+class Side(Choice):
     """Which way a tilted place faces, from the boat."""
 
-    BOW = "bow"
-    STARBOARD = "starboard"
-    STERN = "stern"
-    PORT = "port"
+    BOW = "bow", "to the bow"
+    STARBOARD = "starboard", "to starboard"
+    STERN = "stern", "to the stern"
+    PORT = "port", "to port"
 
 
-class PlaceKind(StrEnum):
+class PlaceKind(Choice):
     """What a place is, in the words of the boat."""
 
-    CANOPY = "canopy"
-    BIMINI = "bimini"
-    ARCH = "arch"
-    CABIN_TOP = "cabin_top"
-    DECK = "deck"
-    RAIL = "rail"
-    WING = "wing"
-    LOOSE = "loose"
-    SHORE = "shore"
+    CANOPY = "canopy", "Canopy"
+    BIMINI = "bimini", "Bimini"
+    ARCH = "arch", "Stern arch"
+    CABIN_TOP = "cabin_top", "Cabin top"
+    DECK = "deck", "Deck"
+    RAIL = "rail", "Rail panels"
+    WING = "wing", "Hinged wing"
+    LOOSE = "loose", "Loose panel"
+    SHORE = "shore", "Dock or shore rack"
 
 
-class Under(StrEnum):
+class Under(Choice):
     """What lies under a place, for panels that also take light from behind."""
 
-    WATER = "water"
-    WHITE = "white"  # a white roof or sail cloth
-    DECK = "deck"  # light deck
-    DARK = "dark"
+    WATER = "water", "open water"
+    WHITE = "white", "a white roof"  # a white roof or sail cloth
+    DECK = "deck", "a light deck"  # light deck
+    DARK = "dark", "something dark"
 
 
-class Tended(StrEnum):
+class Tended(Choice):
     """What is done with a hinged place through the day."""
 
-    LEFT = "left"
-    THRICE = "thrice"  # set morning, noon and afternoon
-    FOLLOWED = "followed"  # kept at its best
+    LEFT = "left", "left as it is"
+    THRICE = "thrice", "set three times"  # set morning, noon and afternoon
+    FOLLOWED = "followed", "kept at its best"  # kept at its best
 
 
-class Fastening(StrEnum):
-    CLAMPS = "clamps"
-    BOLTS = "bolts"
-    HINGES = "hinges"
-    TIES = "ties"
+class Fastening(Choice):
+    CLAMPS = "clamps", "clamps"
+    BOLTS = "bolts", "bolts"
+    HINGES = "hinges", "hinges"
+    TIES = "ties", "ties"
 
 
 class Place(Part):
@@ -73,25 +72,48 @@ class Place(Part):
     about its inboard or far edge; its middle stays where it is, which is near enough for shade.
     """
 
+    model_config = begins(at={"x_m": 0, "y_m": 0, "z_m": 1}, width_m=1.2, length_m=1.6)
+
     id: Id
-    name: Name
-    kind: PlaceKind = PlaceKind.DECK
-    at: Point | None = Field(default=None, title="Its middle")
-    width_m: float | None = Field(default=None, gt=0.1, le=20, title="Athwart")
-    length_m: float | None = Field(default=None, gt=0.1, le=40, title="Fore and aft")
-    tilt_deg: float = Field(default=0, ge=0, le=90, title="Tilt from flat")
-    faces: Side = Side.STARBOARD
-    ventilation: Ventilation = Ventilation.OPEN
-    tilt_least_deg: float | None = Field(default=None, ge=0, le=90, title="Hinge, least tilt")
-    tilt_most_deg: float | None = Field(default=None, ge=0, le=90, title="Hinge, most tilt; empty: fixed")
-    tended: Tended = Field(default=Tended.LEFT, title="Through the day it is")
-    stands: Stands = Stands()
-    under: Under = Field(default=Under.WATER, title="Under it")
-    gap_m: float | None = Field(default=None, gt=0, le=10, title="From the panels down to that")
-    clear_m: float = Field(default=0, ge=0, le=5, title="Kept clear athwart, for people and gear")
-    fastening: Fastening = Field(default=Fastening.BOLTS, title="Held by")
-    holds_n: float | None = Field(default=None, gt=0, le=200_000, title="Pull that its fastenings take")
-    cable_m: float | None = Field(default=None, gt=0, le=100, title="Cable to its controller, one way")
+    name: Name = entry("Name")
+    kind: PlaceKind = entry("It is", default=PlaceKind.DECK)
+    at: Point | None = entry("Its middle", default=None, examples=[{"x_m": 0, "y_m": 0, "z_m": 1}])
+    width_m: float | None = entry("Athwart", default=None, gt=0.1, le=20, step=0.05)
+    length_m: float | None = entry("Fore and aft", default=None, gt=0.1, le=40, step=0.05)
+    tilt_deg: float = entry("Tilt; flat is 0", default=0, ge=0, le=90)
+    faces: Side = entry("Tilted", default=Side.STARBOARD)
+    ventilation: Ventilation = entry("Cooling", default=Ventilation.OPEN)
+    tilt_least_deg: float | None = entry("Hinge, from", default=None, examples=[0], ge=0, le=90)
+    tilt_most_deg: float | None = entry("Hinge, to", default=None, examples=[60], ge=0, le=90)
+    tended: Tended = entry("Through the day", default=Tended.LEFT)
+    stands: Stands = entry("In each state", default=Stands())
+    under: Under = entry("Under it", default=Under.WATER)
+    gap_m: float | None = entry(
+        "Gap to that",
+        "Two-sided panels see what is under them through it; the closer, the less",
+        default=None,
+        gt=0,
+        le=10,
+        step=0.05,
+    )
+    clear_m: float = entry(
+        "Kept clear",
+        "Athwart, for people and gear to pass; Fit leaves it free",
+        default=0,
+        ge=0,
+        le=5,
+        step=0.05,
+    )
+    fastening: Fastening = entry("Held by", default=Fastening.BOLTS)
+    holds_n: float | None = entry(
+        "They take",
+        "Pull that all its fastenings take together before anything gives, by test or by the builder",
+        default=None,
+        gt=0,
+        le=200_000,
+        step=50,
+    )
+    cable_m: float | None = entry("Cable to the controller", "One way", default=None, gt=0, le=100, step=0.5)
 
     @property
     def hinged(self) -> bool:
@@ -105,45 +127,83 @@ class Place(Part):
         return min(self.tilt_least_deg or 0.0, self.tilt_most_deg), self.tilt_most_deg
 
 
-class Build(StrEnum):
+class Build(Choice):
     """How a panel is made."""
 
-    GLASS = "glass"
-    FLEXIBLE = "flexible"
-    FOLDING = "folding"
+    GLASS = "glass", "glass"
+    FLEXIBLE = "flexible", "flexible"
+    FOLDING = "folding", "folding, in cloth"
 
 
-class PanelSet(StrEnum):
+class PanelSet(Choice):
     """Which set of panels a group belongs to, where what was planned and what was built differ."""
 
-    BOTH = "both"
-    PLANNED = "planned"
-    BUILT = "built"
+    BOTH = "both", "planned and built"
+    PLANNED = "planned", "planned"
+    BUILT = "built", "built"
 
 
 class PanelModel(Part):
     """One panel by its datasheet; what is left empty is usual for its watts."""
 
-    model: str = Field(default="", max_length=80, title="Panel")
-    build: Build = Field(default=Build.GLASS, title="Made of")
-    nameplate_w: float = Field(gt=0, le=5_000, title="Nameplate of one panel")
-    power_coefficient_per_k: float = Field(default=-0.0035, ge=-0.01, le=0, title="Power with heat")
-    mass_kg: float | None = Field(default=None, gt=0, le=200, title="Mass of one panel")
-    panel_width_m: float | None = Field(default=None, gt=0.05, le=4, title="Short side of a panel")
-    panel_length_m: float | None = Field(default=None, gt=0.05, le=6, title="Long side of a panel")
-    cells_across: int = Field(default=6, ge=1, le=24, title="Cells across the short side")
-    cells_along: int = Field(default=12, ge=1, le=48, title="Cells along the long side")
-    half_cut: bool = Field(default=False, title="Cells cut in half, two halves in parallel")
-    bifaciality_frac: float = Field(default=0, ge=0, le=1, title="Back over front, of a two-sided panel")
-    leaf_tilts_deg: tuple[float, ...] = Field(default=(), max_length=12, title="Tilt of each leaf")
-    open_circuit_v: float | None = Field(default=None, gt=0, le=1_000, title="Voc")
-    short_circuit_a: float | None = Field(default=None, gt=0, le=100, title="Isc")
-    best_v: float | None = Field(default=None, gt=0, le=1_000, title="Vmp")
-    best_a: float | None = Field(default=None, gt=0, le=100, title="Imp")
-    voltage_coefficient_per_k: float | None = Field(default=None, ge=-0.01, le=0, title="Voc with heat")
-    current_coefficient_per_k: float | None = Field(default=None, ge=-0.002, le=0.005, title="Isc with heat")
-    most_fuse_a: float | None = Field(default=None, gt=0, le=100, title="Largest series fuse")
-    price: float | None = Field(default=None, ge=0, le=100_000, title="Price of one panel")
+    model: str = entry("Name", default="", max_length=80)
+    build: Build = entry("Made of", default=Build.GLASS)
+    nameplate_w: float = entry("Nameplate, each", gt=0, le=5_000, step=5)
+    power_coefficient_per_k: float = entry(
+        "Power with heat",
+        "What a degree over 25 takes, about -0.3 to -0.4 %",
+        default=-0.0035,
+        ge=-0.01,
+        le=0,
+        quantity="fraction",
+        unit="%/K",
+        step=0.01,
+    )
+    mass_kg: float | None = entry("Mass, each", default=None, gt=0, le=200, step=0.5)
+    panel_width_m: float | None = entry(
+        "Short side", "Empty: usual for its watts", default=None, gt=0.05, le=4, step=0.05
+    )
+    panel_length_m: float | None = entry(
+        "Long side", "Empty: usual for its watts", default=None, gt=0.05, le=6, step=0.05
+    )
+    cells_across: int = entry(
+        "Cells across", "Cells side by side along the short side", default=6, ge=1, le=24
+    )
+    cells_along: int = entry(
+        "Cells along", "Cells one after another along the long side", default=12, ge=1, le=48
+    )
+    half_cut: bool = entry("Half-cut cells", "Two halves in parallel", default=False)
+    bifaciality_frac: float = entry(
+        "Two-sided",
+        "What the back gives in the light that the front is rated in; 0 for a panel with an opaque back",
+        default=0,
+        ge=0,
+        le=1,
+        step=5,
+    )
+    leaf_tilts_deg: tuple[float, ...] = entry(
+        "Leaf",
+        "Tilt of each, end to end along the long side; positive faces the bow",
+        default=(),
+        examples=[[0, 0, 0, 0]],
+        max_length=12,
+    )
+    open_circuit_v: float | None = entry(
+        "Voc", "Volts with nothing connected, at 25 °C", default=None, gt=0, le=1_000
+    )
+    short_circuit_a: float | None = entry(
+        "Isc", "Amps with its ends joined", default=None, gt=0, le=100, step=0.1
+    )
+    best_v: float | None = entry("Vmp", "Volts at its best", default=None, gt=0, le=1_000)
+    best_a: float | None = entry("Imp", "Amps at its best", default=None, gt=0, le=100, step=0.1)
+    voltage_coefficient_per_k: float | None = entry(
+        "Voc with heat", default=None, ge=-0.01, le=0, quantity="fraction", unit="%/K", step=0.01
+    )
+    current_coefficient_per_k: float | None = entry(
+        "Isc with heat", default=None, ge=-0.002, le=0.005, quantity="fraction", unit="%/K", step=0.01
+    )
+    most_fuse_a: float | None = entry("Largest series fuse", default=None, gt=0, le=100)
+    price: float | None = entry("Price, each", default=None, ge=0, le=100_000)
 
     @model_validator(mode="after")
     def _leaves(self) -> PanelModel:
@@ -175,19 +235,31 @@ class PanelModel(Part):
 class PanelGroup(PanelModel):
     """Panels on one place feeding one controller."""
 
+    model_config = begins(nameplate_w=200)
+
     id: Id
-    place_id: Id
-    controller_id: Id
-    count: int = Field(default=1, ge=1, le=400, title="How many")
-    turned: bool = Field(default=False, title="Long side athwart")
-    columns: int | None = Field(default=None, ge=1, le=100, title="Side by side athwart")
-    series: int = Field(default=1, ge=1, le=60, title="In series, a string")
-    salt_loss_frac: float = Field(default=0.03, ge=0, le=0.5)
-    mismatch_loss_frac: float = Field(default=0.02, ge=0, le=0.5)
-    wiring_loss_frac: float = Field(default=0.03, ge=0, le=0.5)
-    belongs: PanelSet = Field(default=PanelSet.BOTH, title="Belongs to")
-    derate_frac: float = Field(default=1, gt=0, le=1.1, title="Measured, of its nameplate")
-    covered: bool = Field(default=False, title="Under a clear cover")
+    place_id: Id = entry("Place", of="places")
+    controller_id: Id = entry("Controller", of="controllers")
+    count: int = entry("How many", default=1, ge=1, le=400)
+    turned: bool = entry("Long side athwart", default=False)
+    columns: int | None = entry(
+        "Side by side", "Athwart; empty: as many as the place takes", default=None, ge=1, le=100
+    )
+    series: int = entry(
+        "In series", "Panels one after another: their volts add up, their amps do not", default=1, ge=1, le=60
+    )
+    salt_loss_frac: float = entry("Lost to salt and dirt", default=0.03, ge=0, le=0.5)
+    mismatch_loss_frac: float = entry("Lost to mismatch", default=0.02, ge=0, le=0.5)
+    wiring_loss_frac: float = entry("Lost in wires", default=0.03, ge=0, le=0.5)
+    belongs: PanelSet = entry("In the set", default=PanelSet.BOTH)
+    derate_frac: float = entry(
+        "Measured, of nameplate",
+        "Used panels: what a clear noon gave, over what it should have; 100 for new ones",
+        default=1,
+        gt=0,
+        le=1.1,
+    )
+    covered: bool = entry("Under a clear cover", default=False)
 
     @property
     def wired_frac(self) -> float:
@@ -200,33 +272,66 @@ class PanelGroup(PanelModel):
         return self.count * self.each_kg
 
 
-class ControllerKind(StrEnum):
+class ControllerKind(Choice):
     """What a charge controller does with the panels' volts."""
 
-    MPPT = "mppt"  # finds their best and brings it down to the bank's
-    PWM = "pwm"  # connects them to the bank in pulses: they stand at its volts
-    BOOST = "boost"  # finds their best and lifts it to the bank's
+    MPPT = "mppt", "MPPT, tracks"  # finds their best and brings it down to the bank's
+    PWM = "pwm", "PWM, at bank volts"  # connects them to the bank in pulses: they stand at its volts
+    BOOST = "boost", "boost, lifts volts"  # finds their best and lifts it to the bank's
 
 
 class ControllerModel(Part):
     """A charge controller by its label; without a current limit it never clips."""
 
-    name: Name = "Controller"
-    kind: ControllerKind = ControllerKind.MPPT
-    efficiency: float = Field(default=0.96, gt=0.5, le=1, title="Controller efficiency, at half its rating")
-    light_efficiency: float | None = Field(
-        default=None, gt=0.3, le=1, title="At a tenth of its rating; empty: no less"
+    name: Name = entry("Name", default="Controller")
+    kind: ControllerKind = entry("Kind", default=ControllerKind.MPPT)
+    efficiency: float = entry("Efficiency", "At half its rating", default=0.96, gt=0.5, le=1, step=0.5)
+    light_efficiency: float | None = entry(
+        "At a tenth of its amps", "Empty: the same at any load", default=None, gt=0.3, le=1, step=0.5
     )
-    full_efficiency: float | None = Field(default=None, gt=0.5, le=1, title="At its rating; empty: no less")
-    current_limit_a: float | None = Field(default=None, gt=0, le=2_000, title="Most it puts out")
-    most_pv_v: float | None = Field(default=None, gt=1, le=1_500, title="Most volts from the panels")
-    most_pv_a: float | None = Field(default=None, gt=0, le=1_000, title="Most short-circuit amps")
-    headroom_v: float = Field(default=2, ge=0, le=100, title="Needs this far over the bank")
-    least_bank_v: float | None = Field(default=None, gt=1, le=1_000, title="Bank volts it charges, at least")
-    most_bank_v: float | None = Field(default=None, gt=1, le=1_000, title="Bank volts it charges, at most")
-    own_power_w: float = Field(default=0, ge=0, le=100, title="Its own draw, day and night")
-    inputs: int = Field(default=1, ge=1, le=20, title="Inputs, each at volts of its own")
-    price: float | None = Field(default=None, ge=0, le=100_000)
+    full_efficiency: float | None = entry(
+        "At all its amps", "Empty: the same at any load", default=None, gt=0.5, le=1, step=0.5
+    )
+    current_limit_a: float | None = entry(
+        "Puts out, at most", "Empty: it never clips", default=None, gt=0, le=2_000, step=5
+    )
+    most_pv_v: float | None = entry(
+        "Panel volts, at most",
+        "What its label says it survives; more destroys it",
+        default=None,
+        gt=1,
+        le=1_500,
+        step=10,
+    )
+    most_pv_a: float | None = entry(
+        "Short-circuit amps", "Most its input takes", default=None, gt=0, le=1_000, step=5
+    )
+    headroom_v: float = entry(
+        "Needs over the bank",
+        "How far the panels must stand over the bank before it charges",
+        default=2,
+        ge=0,
+        le=100,
+        step=0.5,
+    )
+    least_bank_v: float | None = entry("Bank volts, at least", default=None, gt=1, le=1_000, step=12)
+    most_bank_v: float | None = entry("Bank volts, at most", default=None, gt=1, le=1_000, step=12)
+    own_power_w: float = entry(
+        "Its own draw",
+        "Day and night, each box; it comes off the bank as a load of the house",
+        default=0,
+        ge=0,
+        le=100,
+        step=0.5,
+    )
+    inputs: int = entry(
+        "Inputs",
+        "Each with volts of its own: strings of other volts may share a box with enough of them",
+        default=1,
+        ge=1,
+        le=20,
+    )
+    price: float | None = entry("Price", default=None, ge=0, le=100_000)
 
     @model_validator(mode="after")
     def _best_between(self) -> ControllerModel:
@@ -245,49 +350,96 @@ class Controller(ControllerModel):
     """A charge controller aboard, or several alike that share what feeds them."""
 
     id: Id
-    bank_id: Id | None = Field(default=None, title="The bank it charges; empty: the first")
-    count: int = Field(default=1, ge=1, le=400, title="Boxes alike")
-    cable_m: float | None = Field(default=None, gt=0, le=100, title="Cable to the bank, one way")
+    bank_id: Id | None = entry("Charges", default=None, of="banks", empty="the first")
+    count: int = entry("Boxes alike", default=1, ge=1, le=400)
+    cable_m: float | None = entry("Cable to the bank", "One way", default=None, gt=0, le=100, step=0.5)
 
 
 class WiringLimits(Part):
     """What a wiring is held against."""
 
-    coldest_c: float = Field(default=-10, ge=-50, le=30, title="Coldest morning")
-    hottest_cell_c: float = Field(default=70, ge=25, le=100, title="Hottest cell")
-    drop_frac: float = Field(default=0.03, gt=0, le=0.2, title="Volts that cables may lose")
-    bank_cable_m: float | None = Field(default=None, gt=0, le=50, title="Bank to its bus, one way")
-    motor_cable_m: float | None = Field(default=None, gt=0, le=50, title="Bus to the motor, one way")
-    engine_space: bool = Field(default=False, title="The motor's cable runs in an engine space")
-    bundled: bool = Field(default=False, title="Cables of the panels run in a bundle of three or more")
-    fuse_at_m: float | None = Field(default=None, ge=0, le=20, title="First fuse, from the bank's terminal")
+    coldest_c: float = entry(
+        "Coldest morning",
+        "Of the years the boat will see; cold panels stand at their highest volts",
+        default=-10,
+        ge=-50,
+        le=30,
+    )
+    hottest_cell_c: float = entry(
+        "Hottest cell", "70 with air behind; a panel flat on a deck can reach 85", default=70, ge=25, le=100
+    )
+    drop_frac: float = entry("Cables may lose", "Of the volts", default=0.03, gt=0, le=0.2, step=0.5)
+    bank_cable_m: float | None = entry("Bank to its bus", "One way", default=None, gt=0, le=50, step=0.5)
+    motor_cable_m: float | None = entry("Bus to the motor", "One way", default=None, gt=0, le=50, step=0.5)
+    engine_space: bool = entry("Through an engine space", default=False)
+    bundled: bool = entry("Panel cables in a bundle", "Three or more together", default=False)
+    fuse_at_m: float | None = entry(
+        "First fuse, from the bank",
+        "Along the cable, from the terminal; what lies before it has no protection",
+        default=None,
+        ge=0,
+        le=20,
+        step=0.05,
+    )
 
 
-class Shape(StrEnum):
+class Shape(Choice):
     """What throws the shade."""
 
-    SPAR = "spar"  # round, from foot to tip: mast, boom, stay, pole, aerial, a person standing
-    BOX = "box"  # upright, from the middle of its base to the middle of its top: cabin, seat
-    SAIL = "sail"  # a triangle: tack, head and clew
+    SPAR = (
+        "spar",
+        "a round spar",
+    )  # round, from foot to tip: mast, boom, stay, pole, aerial, a person standing
+    BOX = (
+        "box",
+        "an upright box",
+    )  # upright, from the middle of its base to the middle of its top: cabin, seat
+    SAIL = "sail", "a sail"  # a triangle: tack, head and clew
+
+
+_FOOT = {"x_m": 0, "y_m": 0.5, "z_m": 0.5}  # of a thing that was just put on deck
 
 
 class Obstacle(Part):
     """Something that throws shade, between two points of the boat frame."""
 
-    id: Id
-    name: Name
-    shape: Shape = Shape.SPAR
-    foot: Point
-    tip: Point
-    radius_m: float = Field(default=0.03, gt=0, le=5, title="Half its thickness")
-    clew: Point | None = None
-    width_m: float | None = Field(default=None, gt=0, le=20, title="Athwart")
-    length_m: float | None = Field(default=None, gt=0, le=40, title="Fore and aft")
-    stands_in: tuple[BoatState, ...] | None = Field(
-        default=None, max_length=5, title="States it stands in; empty: all"
+    model_config = begins(
+        {"shape": "spar", "name": "Pole", "foot": _FOOT, "tip": {**_FOOT, "z_m": 3}, "radius_m": 0.02},
+        {
+            "shape": "box",
+            "name": "Box",
+            "foot": _FOOT,
+            "tip": {**_FOOT, "z_m": 1.5},
+            "width_m": 0.5,
+            "length_m": 0.5,
+        },
+        {
+            "shape": "sail",
+            "name": "Sail",
+            "foot": _FOOT,
+            "tip": {**_FOOT, "z_m": 6},
+            "clew": {"x_m": 0, "y_m": -1.5, "z_m": 0.8},
+        },
     )
-    swung_deg: float = Field(default=0, ge=-180, le=180, title="Swung about its foot")
-    swung_in: tuple[BoatState, ...] = Field(default=(), max_length=5, title="States it is swung in")
+
+    id: Id
+    name: Name = entry("Name")
+    shape: Shape = entry("It is", default=Shape.SPAR)
+    foot: Point = entry("Foot")
+    tip: Point = entry("Top")
+    radius_m: float = entry("Half its thickness", default=0.03, gt=0, le=5, step=0.01)
+    clew: Point | None = entry("Clew", default=None)
+    width_m: float | None = entry("Athwart", default=None, gt=0, le=20)
+    length_m: float | None = entry("Fore and aft", default=None, gt=0, le=40)
+    stands_in: tuple[BoatState, ...] | None = entry("Stands in", default=None, max_length=5)
+    swung_deg: float = entry(
+        "Swung by",
+        "About its foot, clockwise seen from above: a boom that points aft goes to port",
+        default=0,
+        ge=-180,
+        le=180,
+    )
+    swung_in: tuple[BoatState, ...] = entry("Swung in", default=(), max_length=5)
 
     def as_it_stands(self, state: BoatState) -> Obstacle | None:
         """In a state of the boat: swung about its foot, clockwise seen from above, or gone."""
@@ -318,13 +470,13 @@ class Obstacle(Part):
 class PanelRef(Part):
     """One panel: its group, and its number in it from 0."""
 
-    group_id: Id
-    number: int = Field(ge=0, lt=400)
+    group_id: Id = entry("Panels", of="panels")
+    number: int = entry("Number", ge=0, lt=400)
 
 
 class PanelString(Part):
     """Panels in series on a controller, wired by hand."""
 
     id: Id
-    controller_id: Id
-    panels: tuple[PanelRef, ...] = Field(min_length=1, max_length=60)
+    controller_id: Id = entry("Controller", of="controllers")
+    panels: tuple[PanelRef, ...] = entry("Panel", min_length=1, max_length=60)

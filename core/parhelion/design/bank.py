@@ -4,10 +4,10 @@ from __future__ import annotations
 
 from typing import Literal
 
-from pydantic import Field, model_validator
+from pydantic import model_validator
 
 from parhelion.design.chemistries import CHEMICALS, Chemistry
-from parhelion.design.part import Clock, Id, Name, Part, Point, Share, out_of_reach
+from parhelion.design.part import Clock, Id, Name, Part, Point, Share, begins, entry, out_of_reach
 
 
 class Bank(Part):
@@ -16,38 +16,75 @@ class Bank(Part):
     Depth, reserve, limits and volts left empty are the usual ones for the chemistry.
     """
 
+    model_config = begins(unit_v=12.8, unit_ah=100)
+
     id: Id
-    name: Name = "Bank"
-    chemistry: Chemistry = Chemistry.LFP
-    unit_v: float = Field(gt=1, le=1000, title="Nominal volts of one unit")
-    unit_ah: float = Field(gt=0.5, le=20_000, title="Amp-hours of one unit")
-    series: int = Field(default=1, ge=1, le=300, title="In series")
-    parallel: int = Field(default=1, ge=1, le=200, title="In parallel")
-    smallest_unit_ah: float | None = Field(default=None, gt=0, le=20_000, title="Smallest unit, if not alike")
-    unit_mass_kg: float | None = Field(default=None, gt=0, le=5_000, title="Mass of one unit")
-    claimed_wh: float | None = Field(default=None, gt=0, le=5e6, title="Watt-hours as sold")
-    claimed_ah: float | None = Field(default=None, gt=0, le=1e5, title="Amp-hours as sold")
-    usable_depth_frac: float | None = Field(default=None, gt=0.05, le=1, title="Usable depth")
-    reserve_frac: Share | None = Field(default=None, title="Reserve, state of charge")
-    coulomb_efficiency: float | None = Field(default=None, gt=0.5, le=1, title="Amp-hours out over in")
-    resistance_ohm: float | None = Field(default=None, gt=0, le=10, title="Resistance of the whole bank")
-    charge_limit_a: float | None = Field(default=None, gt=0, le=10_000, title="Most it may be charged with")
-    discharge_limit_a: float | None = Field(default=None, gt=0, le=10_000, title="Most it may be drawn at")
-    full_v: float | None = Field(default=None, gt=1, le=1_200, title="Maker's volts when full, at rest")
-    empty_v: float | None = Field(default=None, gt=1, le=1_200, title="Maker's volts when empty, at rest")
-    cut_out_v: float | None = Field(default=None, gt=1, le=1_200, title="Volts at which it cuts out")
-    management: bool = Field(default=True, title="Has a management system (lithium)")
-    fuse_distance_m: float | None = Field(
-        default=None, ge=0, le=20, title="Main fuse, distance from the bank"
+    name: Name = entry("Called", default="Bank")
+    chemistry: Chemistry = entry("Chemistry", default=Chemistry.LFP)
+    unit_v: float = entry(
+        "Volts of one unit", "On the label of one battery or cell: nominal volts", gt=1, le=1000, step=0.4
     )
-    short_circuit_a: float | None = Field(
-        default=None, gt=0, le=200_000, title="Short-circuit current as given"
+    unit_ah: float = entry(
+        "Amp-hours of one", "At those volts; for lead over twenty hours", gt=0.5, le=20_000
     )
-    age_years: float = Field(default=0, ge=0, le=40)
-    cycles_used: float = Field(default=0, ge=0, le=50_000)
-    health_frac: float | None = Field(default=None, gt=0.05, le=1.2, title="Capacity found by a test")
-    temperature_c: float | None = Field(default=None, ge=-30, le=60)
-    at: Point | None = Field(default=None, title="Where it sits")
+    series: int = entry("In series", "Series adds volts, never amp-hours", default=1, ge=1, le=300)
+    parallel: int = entry("In parallel", "Parallel adds amp-hours, never volts", default=1, ge=1, le=200)
+    smallest_unit_ah: float | None = entry(
+        "Smallest, if not alike", "Amp-hours of the smallest unit", default=None, gt=0, le=20_000
+    )
+    unit_mass_kg: float | None = entry("Mass of one unit", default=None, gt=0, le=5_000)
+    claimed_wh: float | None = entry("Sold as, watt-hours", default=None, gt=0, le=5e6)
+    claimed_ah: float | None = entry(
+        "Sold as, amp-hours",
+        "What the seller, or your own sum, says of the whole bank",
+        default=None,
+        gt=0,
+        le=1e5,
+    )
+    usable_depth_frac: float | None = entry(
+        "Usable depth", "How much of it may be drawn; empty means usual", default=None, gt=0.05, le=1, step=5
+    )
+    reserve_frac: Share | None = entry(
+        "Reserve", "State of charge kept back; empty means usual for the chemistry", default=None, step=5
+    )
+    coulomb_efficiency: float | None = entry(
+        "Charge efficiency", "Amp-hours out over amp-hours in", default=None, gt=0.5, le=1
+    )
+    resistance_ohm: float | None = entry(
+        "Resistance", "Of the whole bank", default=None, gt=0, le=10, unit="Ω", step=0.001
+    )
+    charge_limit_a: float | None = entry(
+        "Charge limit", "Above it the panels are refused", default=None, gt=0, le=10_000, step=5
+    )
+    discharge_limit_a: float | None = entry(
+        "Discharge limit", "Lasting; given, it holds the motor back", default=None, gt=0, le=10_000, step=5
+    )
+    full_v: float | None = entry(
+        "Full, at rest", "The maker's volts, for the whole bank", default=None, gt=1, le=1_200
+    )
+    empty_v: float | None = entry(
+        "Empty, at rest", "The maker's volts, for the whole bank", default=None, gt=1, le=1_200
+    )
+    cut_out_v: float | None = entry("Cuts out at", default=None, gt=1, le=1_200)
+    management: bool = entry("Management system", default=True)
+    fuse_distance_m: float | None = entry("Main fuse, from it", "Along the cable", default=None, ge=0, le=20)
+    short_circuit_a: float | None = entry(
+        "Short circuit",
+        "As the maker gives it; empty means volts over resistance",
+        default=None,
+        gt=0,
+        le=200_000,
+        step=100,
+    )
+    age_years: float = entry("Age", default=0, ge=0, le=40, unit="y")
+    cycles_used: float = entry("Cycles used", default=0, ge=0, le=50_000, quantity="count", step=50)
+    health_frac: float | None = entry(
+        "Found by a test", "Capacity left over capacity when new", default=None, gt=0.05, le=1.2
+    )
+    temperature_c: float | None = entry(
+        "How warm it is", "Empty means as the air", default=None, ge=-30, le=60
+    )
+    at: Point | None = entry("Where it sits", default=None, examples=[{"x_m": 0, "y_m": 0, "z_m": 0}])
 
     @property
     def nominal_v(self) -> float:
@@ -110,26 +147,32 @@ class Link(Part):
     that the giving bank refuses. `surplus`: only the latter.
     """
 
+    model_config = begins(limit_w=360)
+
     id: Id
-    from_bank_id: Id
-    to_bank_id: Id
-    limit_w: float = Field(gt=0, le=100_000, title="Most it delivers")
-    efficiency: float = Field(default=0.93, gt=0.5, le=1)
-    carries: Literal["needs", "surplus"] = "needs"
+    from_bank_id: Id = entry("From", of="banks")
+    to_bank_id: Id = entry("To", of="banks")
+    limit_w: float = entry("Most it delivers", gt=0, le=100_000, step=20)
+    efficiency: float = entry("Its efficiency", default=0.93, gt=0.5, le=1)
+    carries: Literal["needs", "surplus"] = entry(
+        "Carries", default="needs", labels={"needs": "what the other lacks", "surplus": "only spare sun"}
+    )
 
 
 class Load(Part):
     """A house load. Without `from_clock` its energy is spread evenly over the day."""
 
+    model_config = begins(name="Load", power_w=20, hours_per_day=4)
+
     id: Id
-    name: Name
-    power_w: float = Field(ge=0, le=50_000, title="Watts while on")
-    hours_per_day: float = Field(ge=0, le=24, title="Hours a day")
-    from_clock: Clock | None = Field(default=None, title="Switched on at")
-    essential: bool = False
-    bank_id: Id | None = Field(default=None, title="The bank it lives on; empty: the house's")
-    inverter_efficiency: float | None = Field(
-        default=None, gt=0.3, le=1, title="Through an inverter of this efficiency"
+    name: Name = entry("Name")
+    power_w: float = entry("Watts", "While on", ge=0, le=50_000, step=1)
+    hours_per_day: float = entry("Hours a day", ge=0, le=24)
+    from_clock: Clock | None = entry("Switched on at", "Empty is spread over the day", default=None)
+    essential: bool = entry("Essential", "Kept on when the reserve is reached", default=False)
+    bank_id: Id | None = entry("Bank", "The one it lives on", default=None, of="banks", empty="the house's")
+    inverter_efficiency: float | None = entry(
+        "Inverter's efficiency", "Empty means no inverter", default=None, examples=[0.88], gt=0.3, le=1
     )
 
     @property

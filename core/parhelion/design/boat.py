@@ -8,10 +8,9 @@ Boat frame: x to starboard, y forward, z up from the waterline amidships [m].
 
 from __future__ import annotations
 
-from enum import StrEnum
 from typing import Any, Literal
 
-from pydantic import ConfigDict, Field, model_validator
+from pydantic import ConfigDict, model_validator
 
 from parhelion.constants import FRESH_DENSITY_KG_PER_M3, SEA_DENSITY_KG_PER_M3
 from parhelion.design.array import (
@@ -29,7 +28,7 @@ from parhelion.design.bank import Bank, Link, Load
 from parhelion.design.drive import Drive, Push
 from parhelion.design.hull import Hull, Loading, MeasuredRun, Tow
 from parhelion.design.hulltypes import draught_m
-from parhelion.design.part import Name, Part, out_of_reach
+from parhelion.design.part import Choice, Name, Part, entry, out_of_reach
 from parhelion.design.plan import Plan, Site, Source, SourceKind, Water
 from parhelion.design.states import How
 
@@ -40,12 +39,12 @@ DEEPEST_BODY_TO_BEAM = 1.5  # a hull body drawing more than this many beams is a
 LIGHTEST_KG, HEAVIEST_KG = 20.0, 200_000.0  # all aboard
 
 
-class Use(StrEnum):
+class Use(Choice):
     """What the boat is for; the answer rail follows it."""
 
-    CRUISER = "cruiser"
-    AUXILIARY = "auxiliary"
-    HOME_CHARGED = "home_charged"
+    CRUISER = "cruiser", "cruises on the sun"
+    AUXILIARY = "auxiliary", "sails, motor helps"
+    HOME_CHARGED = "home_charged", "charged at home"
 
 
 def _known(name: str, known: set[str], field: str) -> None:
@@ -63,35 +62,47 @@ class BoatDesign(Part):
 
     schema_name: Literal["parhelion.boat"] = "parhelion.boat"
     schema_version: Literal[2] = 2
-    name: Name
-    note: str = Field(default="", max_length=2_000)
-    use: Use = Use.CRUISER
-    hull: Hull
-    loading: Loading | None = None
-    tows: tuple[Tow, ...] = Field(default=(), max_length=6)
-    runs: tuple[MeasuredRun, ...] = Field(default=(), max_length=60)
-    fitted_set: str | None = Field(default=None, max_length=40, title="Set of runs in use; empty: all")
-    drives: tuple[Drive, ...] = Field(min_length=1, max_length=4)
-    pushes: tuple[Push, ...] = Field(default=(), max_length=6)
-    banks: tuple[Bank, ...] = Field(default=(), max_length=4)
-    links: tuple[Link, ...] = Field(default=(), max_length=8)
-    loads: tuple[Load, ...] = Field(default=(), max_length=60)
-    places: tuple[Place, ...] = Field(default=(), max_length=60)
-    panels: tuple[PanelGroup, ...] = Field(default=(), max_length=60)
-    claimed_w: float | None = Field(default=None, gt=0, le=1_000_000, title="Total as advertised")
-    panel_set: PanelSet = Field(default=PanelSet.BUILT, title="Panels as")
-    obstacles: tuple[Obstacle, ...] = Field(default=(), max_length=100)
-    controllers: tuple[Controller, ...] = Field(default=(), max_length=60)
-    own_controllers: tuple[ControllerModel, ...] = Field(
-        default=(), max_length=200, title="Own list of controllers, to propose from"
+    name: Name = entry("Name")
+    note: str = entry("Note", default="", max_length=2_000)
+    use: Use = entry("Use", default=Use.CRUISER)
+    hull: Hull = entry("Hull")
+    loading: Loading | None = entry("Weights", default=None)
+    tows: tuple[Tow, ...] = entry("Tow", default=(), max_length=6)
+    runs: tuple[MeasuredRun, ...] = entry("Run", default=(), max_length=60)
+    fitted_set: str | None = entry(
+        "Runs in use", "A set of runs by its name; empty means all", default=None, max_length=40
     )
-    strings: tuple[PanelString, ...] = Field(
-        default=(), max_length=400, title="Strings wired by hand; empty: every group by its number in series"
+    drives: tuple[Drive, ...] = entry("Motor", min_length=1, max_length=4)
+    pushes: tuple[Push, ...] = entry("Push", default=(), max_length=6)
+    banks: tuple[Bank, ...] = entry("Bank", default=(), max_length=4)
+    links: tuple[Link, ...] = entry("Converter", default=(), max_length=8)
+    loads: tuple[Load, ...] = entry("Load", default=(), max_length=60)
+    places: tuple[Place, ...] = entry("Place", default=(), max_length=60)
+    panels: tuple[PanelGroup, ...] = entry("Panels", default=(), max_length=60)
+    claimed_w: float | None = entry(
+        "Advertised total",
+        "What the seller, the builder or a plate says it is; checked against the panels one by one",
+        default=None,
+        gt=0,
+        le=1_000_000,
+        step=100,
     )
-    wiring: WiringLimits = WiringLimits()
-    sources: tuple[Source, ...] = Field(default=(), max_length=10)
-    site: Site
-    plan: Plan
+    panel_set: PanelSet = entry("Count panels as", default=PanelSet.BUILT)
+    obstacles: tuple[Obstacle, ...] = entry("What shades", default=(), max_length=100)
+    controllers: tuple[Controller, ...] = entry("Controller", default=(), max_length=60)
+    own_controllers: tuple[ControllerModel, ...] = entry(
+        "Own list of controllers", "To propose from", default=(), max_length=200
+    )
+    strings: tuple[PanelString, ...] = entry(
+        "String",
+        "Wired by hand; without any, every group by its number in series",
+        default=(),
+        max_length=400,
+    )
+    wiring: WiringLimits = entry("Wiring", default=WiringLimits())
+    sources: tuple[Source, ...] = entry("Source", default=(), max_length=10)
+    site: Site = entry("Waters")
+    plan: Plan = entry("Plan")
 
     @model_validator(mode="after")
     def _joined(self) -> BoatDesign:

@@ -5,12 +5,8 @@ from __future__ import annotations
 from typing import Any
 
 from parhelion.design import BoatDesign
-from parhelion.quantities import Frozen
-
-UNITS = {  # the last word of an entry's name, as a person writes it
-    "m": "m", "m2": "m²", "kg": "kg", "w": "W", "v": "V", "ah": "Ah", "a": "A", "deg": "°", "c": "°C",
-    "mps": "m/s", "frac": "share",
-}  # fmt: skip
+from parhelion.design.words import Path, label_of, value_of
+from parhelion.quantities import Frozen, Quantity, words
 
 
 class Change(Frozen):
@@ -18,11 +14,8 @@ class Change(Frozen):
 
     field: str  # JSON Pointer
     label: str
-    before: str
-    after: str
-
-
-Path = tuple[str, ...]
+    before: Quantity | None
+    after: Quantity | None
 
 
 def _flat(value: Any, path: Path = ()) -> dict[Path, Any]:
@@ -46,33 +39,15 @@ def _names(value: Any, path: Path = ()) -> dict[Path, tuple[str, str]]:
         own = item.get("id") if isinstance(item, dict) and isinstance(value, list) else None
         here = (*path, f"#{own}" if own else str(key))
         if own:
-            called = item.get("name") or item.get("model") or own
+            called = item.get("name") or item.get("model") or ""
             found[here] = str(key), str(called)
         found |= _names(item, here)
     return found
 
 
-def _label(path: Path, names: dict[Path, tuple[str, str]]) -> str:
-    words = []
-    for length, part in enumerate(path, start=1):
-        if part.startswith("#"):
-            words.append(names[path[:length]][1])
-        else:
-            words += (str(int(part) + 1) if part.isdigit() else part).split("_")
-    if words[-1] in UNITS:
-        words[-1] = f"({UNITS[words[-1]]})"
-    return " ".join(words)
-
-
 def _pointer(path: Path, names: dict[Path, tuple[str, str]]) -> str:
     parts = [names[path[:n]][0] if part.startswith("#") else part for n, part in enumerate(path, start=1)]
     return "/" + "/".join(parts)
-
-
-def _text(value: Any) -> str:
-    if value is None or value in ([], {}):
-        return ""
-    return f"{value:.6g}" if isinstance(value, float) else str(value)
 
 
 def _whole(old: dict[Path, Any], new: dict[Path, Any], names: dict[Path, tuple[str, str]]) -> set[Path]:
@@ -93,6 +68,9 @@ def changes(before: BoatDesign, after: BoatDesign) -> list[Change]:
     documents = [design.model_dump(mode="json") for design in (before, after)]
     old, new = (_flat(document) for document in documents)
     names = {**_names(documents[0]), **_names(documents[1])}
+    called = {
+        path: name or f"{label_of(path[:-1])} {int(number) + 1}" for path, (number, name) in names.items()
+    }
     alone = _whole(old, new, names)
     found: list[Change] = []
     told: set[Path] = set()
@@ -103,12 +81,12 @@ def changes(before: BoatDesign, after: BoatDesign) -> list[Change]:
         if part in alone:
             if part not in told:
                 told.add(part)
-                here = names[part][1]
+                here = called[part]
                 gone = any(other[:2] == part for other in old)
                 found.append(
                     Change(
-                        field=_pointer(part, names), label=part[0].replace("_", " "),
-                        before=here if gone else "", after="" if gone else here,
+                        field=_pointer(part, names), label=label_of(part[:1]),
+                        before=words(here) if gone else None, after=None if gone else words(here),
                     )
                 )  # fmt: skip
             continue
@@ -116,8 +94,8 @@ def changes(before: BoatDesign, after: BoatDesign) -> list[Change]:
             continue  # an empty list on one side; what is in it on the other is told
         found.append(
             Change(
-                field=_pointer(path, names), label=_label(path, names), before=_text(old.get(path)),
-                after=_text(new.get(path)),
+                field=_pointer(path, names), label=label_of(path, called),
+                before=value_of(path, old.get(path)), after=value_of(path, new.get(path)),
             )
         )  # fmt: skip
     return found

@@ -2,32 +2,33 @@
 
 from __future__ import annotations
 
-from enum import StrEnum
 from typing import Literal
 
-from pydantic import Field, model_validator
+from pydantic import model_validator
 
-from parhelion.design.part import Part, out_of_reach
+from parhelion.design.part import Choice, Part, begins, entry, out_of_reach
 
 MONTHS = 12
 LONGEST_MONTH = 31
 
 
-class ClimateWord(StrEnum):
-    MARITIME = "maritime"
-    INLAND = "inland"
-    MEDITERRANEAN = "mediterranean"
-    TRADE_WIND = "trade_wind"
-    MONSOON = "monsoon"
-    HIGH_LATITUDE = "high_latitude"
+class ClimateWord(Choice):
+    MARITIME = "maritime", "maritime"
+    INLAND = "inland", "inland"
+    MEDITERRANEAN = "mediterranean", "Mediterranean"
+    TRADE_WIND = "trade_wind", "trade wind"
+    MONSOON = "monsoon", "monsoon"
+    HIGH_LATITUDE = "high_latitude", "high latitude"
 
 
 class DayCount(Part):
     """Days of a month by their sky."""
 
-    sunny: int = Field(default=0, ge=0, le=31)
-    mixed: int = Field(default=0, ge=0, le=31)
-    grey: int = Field(default=0, ge=0, le=31)
+    model_config = begins(sunny=10, mixed=10, grey=10)
+
+    sunny: int = entry("Sunny days", default=0, ge=0, le=31)
+    mixed: int = entry("Mixed days", default=0, ge=0, le=31)
+    grey: int = entry("Grey days", default=0, ge=0, le=31)
 
     @model_validator(mode="after")
     def _in_a_month(self) -> DayCount:
@@ -42,13 +43,27 @@ class DayCount(Part):
 class Climate(Part):
     """How a place's months are known; without a word a usual one for its latitude."""
 
-    known_by: Literal["word", "sun_hours", "day_counts"] = "word"
-    word: ClimateWord | None = None
-    sun_hours: tuple[float, ...] = Field(
-        default=(), max_length=MONTHS, title="Full-sun hours a day, by month"
+    known_by: Literal["word", "sun_hours", "day_counts"] = entry(
+        "Known by",
+        default="word",
+        labels={"word": "a word", "sun_hours": "full-sun hours", "day_counts": "kinds of days"},
     )
-    day_counts: tuple[DayCount, ...] = Field(default=(), max_length=MONTHS)
-    source: str = Field(default="", max_length=120, title="Where the numbers are from")
+    word: ClimateWord | None = entry("Climate", default=None, empty="usual here")
+    sun_hours: tuple[float, ...] = entry(
+        "Full-sun hours",
+        "A day, month by month",
+        default=(),
+        examples=[[4] * 12],
+        max_length=MONTHS,
+        quantity="duration_h",
+    )
+    day_counts: tuple[DayCount, ...] = entry(
+        "Days by their sky",
+        default=(),
+        examples=[[{"sunny": 10, "mixed": 10, "grey": 10}] * 12],
+        max_length=MONTHS,
+    )
+    source: str = entry("Source", "Where the numbers are from", default="", max_length=120)
 
     @model_validator(mode="after")
     def _whole(self) -> Climate:

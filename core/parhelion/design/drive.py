@@ -3,33 +3,41 @@
 from __future__ import annotations
 
 from datetime import time as Time
-from enum import StrEnum
 
-from pydantic import Field, model_validator
+from pydantic import model_validator
 
-from parhelion.design.part import Clock, Id, Name, Part, out_of_reach
+from parhelion.design.part import Choice, Clock, Id, Name, Part, begins, entry, out_of_reach
 
 USUAL_AREA_RATIO = {2: 0.30, 3: 0.45, 4: 0.55, 5: 0.60, 6: 0.65, 7: 0.70}  # blade area over disc, by blades
 PITCH_TO_DIAMETER = (0.3, 2.2)  # beyond this it is a slip of the pen
 
 
-class Rating(StrEnum):
+class Rating(Choice):
     """What the number on a motor's label means."""
 
-    BATTERY = "battery"  # watts taken from the battery
-    SHAFT = "shaft"  # watts at the propeller shaft
-    THRUST = "thrust"  # static thrust, as trolling motors are sold
+    BATTERY = "battery", "watts it takes"  # watts taken from the battery
+    SHAFT = "shaft", "watts at the shaft"  # watts at the propeller shaft
+    THRUST = "thrust", "thrust"  # static thrust, as trolling motors are sold
 
 
 class Propeller(Part):
     """A propeller; blade area left empty is usual for the number of blades."""
 
-    diameter_m: float = Field(gt=0.05, le=2, title="Diameter")
-    pitch_m: float = Field(gt=0.01, le=4, title="Pitch")
-    blades: int = Field(default=3, ge=2, le=7, title="Blades")
-    area_ratio: float | None = Field(default=None, ge=0.2, le=1.1, title="Blade area over disc")
-    depth_m: float | None = Field(default=None, gt=0, le=4, title="Shaft below the surface")
-    clearance_m: float | None = Field(default=None, ge=0, le=2, title="Blade tips to the hull")
+    model_config = begins(diameter_m=0.28, pitch_m=0.2)
+
+    diameter_m: float = entry("Diameter", gt=0.05, le=2, step=0.01)
+    pitch_m: float = entry("Pitch", "How far it would screw forward in a turn", gt=0.01, le=4, step=0.01)
+    blades: int = entry("Blades", default=3, ge=2, le=7)
+    area_ratio: float | None = entry("Blade area over disc", default=None, ge=0.2, le=1.1)
+    depth_m: float | None = entry(
+        "Shaft below surface",
+        "To the middle of the propeller; in a chop a shallow one draws air",
+        default=None,
+        gt=0,
+        le=4,
+        step=0.05,
+    )
+    clearance_m: float | None = entry("Tips to the hull", default=None, ge=0, le=2, step=0.01)
 
     @property
     def area(self) -> float:
@@ -57,13 +65,29 @@ class Propeller(Part):
 class Motor(Part):
     """A motor's constants; what is not published is estimated from no-load speed and current."""
 
-    volts: float | None = Field(default=None, gt=1, le=1_000, title="Volts it runs on; empty: the bank's")
-    kv_rpm_per_v: float | None = Field(default=None, gt=0.5, le=5_000, title="Revolutions per volt, Kv")
-    resistance_ohm: float | None = Field(default=None, gt=0, le=20, title="Winding resistance")
-    no_load_rpm: float | None = Field(default=None, gt=5, le=60_000, title="Speed with no load")
-    no_load_current_a: float | None = Field(default=None, gt=0, le=500, title="Amps with no load")
-    current_limit_a: float | None = Field(default=None, gt=0, le=5_000, title="Controller's current limit")
-    continuous_power_w: float | None = Field(default=None, gt=0, le=500_000, title="It may give this all day")
+    model_config = begins(kv_rpm_per_v=60)
+
+    volts: float | None = entry(
+        "Its volts", "Empty means the bank's", default=None, gt=1, le=1_000, quantity="voltage_v", step=12
+    )
+    kv_rpm_per_v: float | None = entry(
+        "Kv",
+        "Revolutions a minute per volt; or give the no-load speed",
+        default=None,
+        gt=0.5,
+        le=5_000,
+        unit="/V",
+        step=1,
+    )
+    resistance_ohm: float | None = entry("Winding", default=None, gt=0, le=20, unit="Ω", step=0.001)
+    no_load_rpm: float | None = entry("No-load speed", default=None, gt=5, le=60_000)
+    no_load_current_a: float | None = entry("No-load amps", default=None, gt=0, le=500, step=0.5)
+    current_limit_a: float | None = entry(
+        "Current limit", "Of its controller", default=None, gt=0, le=5_000, step=5
+    )
+    continuous_power_w: float | None = entry(
+        "All day it gives", "Continuous rating, at the shaft", default=None, gt=0, le=500_000, step=100
+    )
 
     @model_validator(mode="after")
     def _known(self) -> Motor:
@@ -79,22 +103,56 @@ class Motor(Part):
 class Drive(Part):
     """A motor with its propeller; one or several alike. Efficiency left empty is worked out link by link."""
 
+    model_config = begins(name="Second motor", rated_power_w=1000)
+
     id: Id
-    name: Name = "Motor"
-    count: int = Field(default=1, ge=1, le=4, title="How many alike")
-    rating: Rating = Rating.BATTERY
-    rated_power_w: float | None = Field(default=None, gt=0, le=500_000, title="Watts on its label")
-    static_thrust_n: float | None = Field(default=None, gt=1, le=5_000, title="Thrust on its label")
-    full_thrust_current_a: float | None = Field(default=None, gt=0, le=1_000, title="Amps at full thrust")
-    full_thrust_v: float | None = Field(default=None, gt=2, le=1_000, title="Volts it is rated at")
-    stepped: bool = Field(default=False, title="Fixed speeds by resistor")
-    overall_efficiency: float | None = Field(default=None, gt=0.02, le=0.9, title="Battery to thrust")
-    idle_power_w: float = Field(default=10, ge=0, le=2_000, title="Draw when on but not turning")
-    gear_ratio: float = Field(default=1, ge=0.2, le=60, title="Motor turns per propeller turn")
-    gear_efficiency: float | None = Field(default=None, gt=0.5, le=1)
-    hull_efficiency: float | None = Field(default=None, gt=0.5, le=1.5, title="(1 - t) / (1 - w)")
-    motor: Motor | None = None
-    propeller: Propeller | None = None
+    name: Name = entry("Called", default="Motor")
+    count: int = entry("How many alike", default=1, ge=1, le=4)
+    rating: Rating = entry("Its label gives", default=Rating.BATTERY)
+    rated_power_w: float | None = entry(
+        "Watts on its label",
+        "What it takes from the bank at full throttle, or gives at the shaft, as chosen above",
+        default=None,
+        examples=[1000],
+        gt=0,
+        le=500_000,
+        step=50,
+    )
+    static_thrust_n: float | None = entry(
+        "Thrust", "Static, as trolling motors are sold", default=None, examples=[240], gt=1, le=5_000
+    )
+    full_thrust_current_a: float | None = entry(
+        "Amps at full thrust",
+        "From the label, where it has them; empty means usual for such motors",
+        default=None,
+        gt=0,
+        le=1_000,
+    )
+    full_thrust_v: float | None = entry("Rated at", default=None, gt=2, le=1_000, step=12)
+    stepped: bool = entry("Fixed speeds, by resistor", default=False)
+    overall_efficiency: float | None = entry(
+        "Battery to thrust",
+        "Share of battery watts that becomes thrust times speed; empty: link by link, or usual",
+        default=None,
+        gt=0.02,
+        le=0.9,
+    )
+    idle_power_w: float = entry("Draw when idling", "On, but not turning", default=10, ge=0, le=2_000, step=1)
+    gear_ratio: float = entry(
+        "Gear, motor to 1",
+        "Motor turns for one turn of the propeller; 1 is direct",
+        default=1,
+        ge=0.2,
+        le=60,
+        unit=": 1",
+        step=0.25,
+    )
+    gear_efficiency: float | None = entry("Gear's efficiency", default=None, gt=0.5, le=1)
+    hull_efficiency: float | None = entry(
+        "Hull efficiency", "(1 - t) / (1 - w)", default=None, gt=0.5, le=1.5, quantity="ratio"
+    )
+    motor: Motor | None = entry("Motor constants", default=None)
+    propeller: Propeller | None = entry("Propeller", default=None)
 
     @model_validator(mode="after")
     def _rated(self) -> Drive:
@@ -107,18 +165,22 @@ class Drive(Part):
         return self
 
 
-class PushKind(StrEnum):
-    PEDALS = "pedals"
-    PADDLE = "paddle"
-    OARS = "oars"
-    SAIL = "sail"
+class PushKind(Choice):
+    PEDALS = "pedals", "Pedals"
+    PADDLE = "paddle", "Paddle"
+    OARS = "oars", "Oars"
+    SAIL = "sail", "Sail"
 
 
 class Push(Part):
     """Something else that pushes: legs and arms help the motor, under sail it is off."""
 
+    model_config = begins({"kind": "pedals", "hours_per_day": 1}, {"kind": "sail", "hours_per_day": 4})
+
     id: Id
-    kind: PushKind
-    power_w: float = Field(default=75, ge=0, le=2_000, title="Watts a person holds")
-    hours_per_day: float = Field(gt=0, le=24, title="Hours a day")
-    from_clock: Clock = Field(default=Time(10), title="From")
+    kind: PushKind = entry("Kind")
+    power_w: float = entry(
+        "Watts a person holds", "Some 75 for hours, 150 for half an hour", default=75, ge=0, le=2_000, step=5
+    )
+    hours_per_day: float = entry("Hours a day", "Of a sail: with the motor off", gt=0, le=24)
+    from_clock: Clock = entry("From", default=Time(10))

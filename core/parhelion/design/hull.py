@@ -4,11 +4,17 @@ from __future__ import annotations
 
 from math import pi, sqrt
 
-from pydantic import Field, model_validator
+from pydantic import model_validator
 
 from parhelion.constants import GRAVITY_MPS2
 from parhelion.design.hulltypes import HULL_SPACING_TO_LENGTH, TYPICAL, HullType
-from parhelion.design.part import Id, Name, Part, out_of_reach
+from parhelion.design.part import Id, Name, Part, begins, entry, out_of_reach
+
+BOTTOMS = {  # allowance for a hull's roughness, by what it looks like (docs/methods/hull.md)
+    "0.0004": "clean and fair",
+    "0.001": "rough or slimy",
+    "0.0015": "weed and barnacles",
+}
 
 
 def hull_speed_mps(length_m: float) -> float:
@@ -19,28 +25,64 @@ def hull_speed_mps(length_m: float) -> float:
 class Hull(Part):
     """The hull in the water. Form numbers left empty are those usual for the type."""
 
-    type: HullType = HullType.LAUNCH
-    waterline_length_m: float = Field(gt=0.5, le=40, title="Waterline length")
-    beam_m: float = Field(gt=0.15, le=12, title="Waterline beam of one hull")
-    displacement_kg: float | None = Field(
+    type: HullType = entry("Type", default=HullType.LAUNCH)
+    waterline_length_m: float = entry("Waterline length", gt=0.5, le=40)
+    beam_m: float = entry(
+        "Beam at the waterline", "Of one hull, where there are two", gt=0.15, le=12, step=0.05
+    )
+    displacement_kg: float | None = entry(
+        "All-up weight",
+        "Displacement as weighed, all aboard; empty means boat, crew, gear, bank and panels added up",
         default=None,
         gt=20,
         le=200_000,
-        title="Displacement as weighed, all aboard; empty: added up from parts",
+        step=10,
     )
-    prismatic_coefficient: float | None = Field(default=None, gt=0.4, lt=0.95)
-    midship_coefficient: float | None = Field(default=None, gt=0.3, le=1)
-    waterplane_coefficient: float | None = Field(default=None, gt=0.4, le=1)
-    lcb_percent: float | None = Field(default=None, ge=-12, le=6)
-    correlation_allowance: float = Field(default=0.0004, ge=0, le=0.003, title="Hull roughness allowance")
-    margin: float | None = Field(default=None, ge=1, le=3, title="Service margin on resistance")
-    frontal_area_m2: float | None = Field(default=None, ge=0, le=200)
-    air_drag_coefficient: float | None = Field(default=None, ge=0, le=3)
-    appendage_area_m2: float = Field(default=0, ge=0, le=50, title="Keel and rudder, wetted")
-    spacing_m: float | None = Field(default=None, gt=0.2, le=20, title="Between the hulls' centrelines")
-    transom_depth_m: float | None = Field(default=None, ge=0, le=2, title="Immersed depth of the transom")
-    deadrise_deg: float | None = Field(default=None, ge=0, le=35)
-    lcg_share: float | None = Field(default=None, gt=0.1, lt=0.7, title="Centre of gravity from the transom")
+    prismatic_coefficient: float | None = entry(
+        "Prismatic, Cp",
+        "Fullness of the ends: volume over midship section times length",
+        default=None,
+        gt=0.4,
+        lt=0.95,
+    )
+    midship_coefficient: float | None = entry(
+        "Midship, Cm", "Fullness of the midship section", default=None, gt=0.3, le=1
+    )
+    waterplane_coefficient: float | None = entry(
+        "Waterplane, Cwp", "Waterline area over length times beam", default=None, gt=0.4, le=1
+    )
+    lcb_percent: float | None = entry(
+        "LCB, forward +",
+        "Centre of buoyancy from amidships, in percent of the length",
+        default=None,
+        ge=-12,
+        le=6,
+        unit="%",
+        step=0.5,
+    )
+    correlation_allowance: float = entry("Bottom", default=0.0004, ge=0, le=0.003, labels=BOTTOMS)
+    margin: float | None = entry(
+        "Service margin",
+        "Real resistance over the smooth model",
+        default=None,
+        ge=1,
+        le=3,
+        unit="×",
+        step=0.05,
+    )
+    frontal_area_m2: float | None = entry(
+        "Area in the wind", "Seen from ahead, canopy and crew too", default=None, ge=0, le=200, step=0.5
+    )
+    air_drag_coefficient: float | None = entry("Its drag, Cd", default=None, ge=0, le=3, step=0.05)
+    appendage_area_m2: float = entry(
+        "Keel and rudder", "Wetted area beyond what the margin holds", default=0, ge=0, le=50
+    )
+    spacing_m: float | None = entry("Between hulls", "Centreline to centreline", default=None, gt=0.2, le=20)
+    transom_depth_m: float | None = entry("Transom, immersed", default=None, ge=0, le=2, step=0.01)
+    deadrise_deg: float | None = entry("Deadrise", default=None, ge=0, le=35, step=1)
+    lcg_share: float | None = entry(
+        "Weight from the transom", "Centre of gravity as a share of the length", default=None, gt=0.1, lt=0.7
+    )
 
     @property
     def prismatic(self) -> float:
@@ -83,10 +125,12 @@ class Hull(Part):
 class Loading(Part):
     """What makes up the displacement beside the bank and the panels, which weigh what they weigh."""
 
-    boat_kg: float = Field(gt=5, le=200_000, title="Boat, empty, with its motor")
-    crew_kg: float = Field(default=0, ge=0, le=20_000)
-    gear_kg: float = Field(default=0, ge=0, le=50_000)
-    water_kg: float = Field(default=0, ge=0, le=20_000, title="Water and fuel in tanks")
+    model_config = begins(boat_kg=500)
+
+    boat_kg: float = entry("Boat, empty", "With its motor, without its bank", gt=5, le=200_000, step=10)
+    crew_kg: float = entry("Crew", default=0, ge=0, le=20_000, step=5)
+    gear_kg: float = entry("Gear", default=0, ge=0, le=50_000, step=5)
+    water_kg: float = entry("Water and fuel", "In tanks", default=0, ge=0, le=20_000, step=5)
 
     @property
     def total_kg(self) -> float:
@@ -96,13 +140,15 @@ class Loading(Part):
 class Tow(Part):
     """A boat towed astern, by the resistance model of its own type."""
 
+    model_config = begins(name="Dinghy", waterline_length_m=2.4, beam_m=1.1, displacement_kg=60)
+
     id: Id
-    name: Name = "Dinghy"
-    type: HullType = HullType.INFLATABLE
-    waterline_length_m: float = Field(gt=0.5, le=20)
-    beam_m: float = Field(gt=0.15, le=6)
-    displacement_kg: float = Field(gt=5, le=20_000, title="All up")
-    count: int = Field(default=1, ge=1, le=6)
+    name: Name = entry("In tow", default="Dinghy")
+    type: HullType = entry("Kind", default=HullType.INFLATABLE)
+    waterline_length_m: float = entry("Tow's length", "At the waterline", gt=0.5, le=20)
+    beam_m: float = entry("Tow's beam", "At the waterline", gt=0.15, le=6, step=0.05)
+    displacement_kg: float = entry("Tow's weight", "All up", gt=5, le=20_000, step=5)
+    count: int = entry("How many", default=1, ge=1, le=6)
 
 
 class MeasuredRun(Part):
@@ -113,15 +159,17 @@ class MeasuredRun(Part):
     """
 
     id: Id
-    speed_mps: float = Field(gt=0, le=30, title="Speed, out")
-    back_speed_mps: float | None = Field(default=None, gt=0, le=30, title="Speed, back")
-    power_w: float | None = Field(default=None, gt=0, le=1_000_000, title="Battery watts")
-    volts: float | None = Field(default=None, gt=0, le=1_000, title="Battery volts")
-    amps: float | None = Field(default=None, gt=0, le=5_000, title="Battery amps")
-    speed_to_mps: float | None = Field(default=None, gt=0, le=30, title="Speed, other end of the span")
-    power_to_w: float | None = Field(default=None, gt=0, le=1_000_000, title="Watts, other end of the span")
-    displacement_kg: float | None = Field(default=None, gt=20, le=200_000, title="Displacement on the run")
-    set_name: str = Field(default="", max_length=40, title="Which set of runs it belongs to")
+    speed_mps: float = entry("Speed, out", gt=0, le=30)
+    back_speed_mps: float | None = entry("Speed, back", "Empty means one way", default=None, gt=0, le=30)
+    power_w: float | None = entry("Battery watts", default=None, gt=0, le=1_000_000)
+    volts: float | None = entry("Battery volts", default=None, gt=0, le=1_000, quantity="voltage_v")
+    amps: float | None = entry("Battery amps", default=None, gt=0, le=5_000, quantity="current_a")
+    speed_to_mps: float | None = entry("Speed, to", "Other end of the span", default=None, gt=0, le=30)
+    power_to_w: float | None = entry("Watts, to", "Other end of the span", default=None, gt=0, le=1_000_000)
+    displacement_kg: float | None = entry(
+        "Weight on the run", "All up", default=None, gt=20, le=200_000, step=10
+    )
+    set_name: str = entry("Set", "Runs made with the same propeller and bottom", default="", max_length=40)
 
     @property
     def through_water_mps(self) -> float:

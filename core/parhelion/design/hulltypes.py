@@ -10,23 +10,25 @@ from __future__ import annotations
 from dataclasses import dataclass
 from enum import StrEnum
 
+from parhelion.design.part import Choice
 
-class HullType(StrEnum):
-    KAYAK = "kayak"
-    CANOE = "canoe"
-    SIT_ON_TOP = "sit_on_top"
-    PADDLEBOARD = "paddleboard"
-    ROWING_BOAT = "rowing_boat"
-    INFLATABLE = "inflatable"
-    SKIFF = "skiff"
-    PLANING_BOAT = "planing_boat"
-    LAUNCH = "launch"
-    MOTOR_CRUISER = "motor_cruiser"
-    FIN_KEEL_YACHT = "fin_keel_yacht"
-    LONG_KEEL_YACHT = "long_keel_yacht"
-    CATAMARAN = "catamaran"
-    TRIMARAN = "trimaran"
-    PONTOON = "pontoon"
+
+class HullType(Choice):
+    KAYAK = "kayak", "Kayak"
+    CANOE = "canoe", "Canoe"
+    SIT_ON_TOP = "sit_on_top", "Sit-on-top"
+    PADDLEBOARD = "paddleboard", "Paddleboard"
+    ROWING_BOAT = "rowing_boat", "Rowing boat"
+    INFLATABLE = "inflatable", "Inflatable"
+    SKIFF = "skiff", "Skiff"
+    PLANING_BOAT = "planing_boat", "Planing boat"
+    LAUNCH = "launch", "Launch"
+    MOTOR_CRUISER = "motor_cruiser", "Motor cruiser"
+    FIN_KEEL_YACHT = "fin_keel_yacht", "Fin-keel yacht"
+    LONG_KEEL_YACHT = "long_keel_yacht", "Long-keel yacht"
+    CATAMARAN = "catamaran", "Catamaran"
+    TRIMARAN = "trimaran", "Slim trimaran"
+    PONTOON = "pontoon", "Pontoon boat"
 
 
 class Model(StrEnum):
@@ -45,7 +47,6 @@ class Model(StrEnum):
 class TypicalForm:
     """Form numbers and a believable starting boat of one hull type."""
 
-    label: str
     length_to_beam: float
     prismatic: float  # Cp
     midship: float  # Cm
@@ -74,35 +75,35 @@ _TRANSOM = Model.TRANSOM
 
 TYPICAL: dict[HullType, TypicalForm] = {
     HullType.KAYAK: TypicalForm(
-        "Kayak", 8.5, 0.55, 0.80, 0.68, 0, 1.2, 0.45, 1, _THIN, 4.6, 120, 400, 0.9),
+        8.5, 0.55, 0.80, 0.68, 0, 1.2, 0.45, 1, _THIN, 4.6, 120, 400, 0.9),
     HullType.CANOE: TypicalForm(
-        "Canoe", 6, 0.58, 0.85, 0.70, 0, 1.2, 0.45, 1, _THIN, 4.7, 180, 500, 0.9),
+        6, 0.58, 0.85, 0.70, 0, 1.2, 0.45, 1, _THIN, 4.7, 180, 500, 0.9),
     HullType.SIT_ON_TOP: TypicalForm(
-        "Sit-on-top", 5.6, 0.60, 0.85, 0.74, 0, 1.2, 0.38, 1, _TRANSOM, 3.9, 150, 400, 0.9),
+        5.6, 0.60, 0.85, 0.74, 0, 1.2, 0.38, 1, _TRANSOM, 3.9, 150, 400, 0.9),
     HullType.PADDLEBOARD: TypicalForm(
-        "Paddleboard", 5, 0.65, 0.92, 0.80, -1, 1.2, 0.38, 1, _TRANSOM, 3.5, 110, 350, 1.1, None, 0.10),
+        5, 0.65, 0.92, 0.80, -1, 1.2, 0.38, 1, _TRANSOM, 3.5, 110, 350, 1.1, None, 0.10),
     HullType.ROWING_BOAT: TypicalForm(
-        "Rowing boat", 3.6, 0.58, 0.75, 0.70, -1, 1.2, 0.38, 1, _TRANSOM, 3.8, 320, 800, 0.8, None, 0.15),
+        3.6, 0.58, 0.75, 0.70, -1, 1.2, 0.38, 1, _TRANSOM, 3.8, 320, 800, 0.8, None, 0.15),
     HullType.INFLATABLE: TypicalForm(
-        "Inflatable", 2.0, 0.78, 0.85, 0.85, -6, 1.2, 0.38, 1, _PLANE, 2.8, 260, 1000, 0.8, 0.50, 0.50),
+        2.0, 0.78, 0.85, 0.85, -6, 1.2, 0.38, 1, _PLANE, 2.8, 260, 1000, 0.8, 0.50, 0.50),
     HullType.SKIFF: TypicalForm(
-        "Skiff", 2.9, 0.72, 0.85, 0.80, -5, 1.2, 0.38, 1, _PLANE, 4.2, 420, 2000, 0.8, 0.50, 0.50),
+        2.9, 0.72, 0.85, 0.80, -5, 1.2, 0.38, 1, _PLANE, 4.2, 420, 2000, 0.8, 0.50, 0.50),
     HullType.PLANING_BOAT: TypicalForm(
-        "Planing boat", 2.9, 0.72, 0.75, 0.80, -8, 1.0, 0.50, 1, _PLANE, 5.2, 900, 15000, 0.75, None, 0.50),
+        2.9, 0.72, 0.75, 0.80, -8, 1.0, 0.50, 1, _PLANE, 5.2, 900, 15000, 0.75, None, 0.50),
     HullType.LAUNCH: TypicalForm(
-        "Launch", 4.2, 0.58, 0.75, 0.72, -2, 1.2, 0.45, 1, Model.COMPONENT, 6.7, 1200, 3000, 0.8),
+        4.2, 0.58, 0.75, 0.72, -2, 1.2, 0.45, 1, Model.COMPONENT, 6.7, 1200, 3000, 0.8),
     HullType.MOTOR_CRUISER: TypicalForm(
-        "Motor cruiser", 3.2, 0.64, 0.78, 0.78, -3, 1.2, 0.45, 1, Model.COMPONENT, 8.4, 3800, 8000, 0.75),
+        3.2, 0.64, 0.78, 0.78, -3, 1.2, 0.45, 1, Model.COMPONENT, 8.4, 3800, 8000, 0.75),
     HullType.FIN_KEEL_YACHT: TypicalForm(
-        "Fin-keel yacht", 3.0, 0.56, 0.74, 0.68, -3.5, 1.2, 0.38, 1, _SERIES, 8.0, 4200, 8000, 0.75),
+        3.0, 0.56, 0.74, 0.68, -3.5, 1.2, 0.38, 1, _SERIES, 8.0, 4200, 8000, 0.75),
     HullType.LONG_KEEL_YACHT: TypicalForm(
-        "Long-keel yacht", 2.9, 0.55, 0.60, 0.67, -2.5, 1.2, 0.38, 1, _SERIES, 7.6, 5200, 8000, 0.75),
+        2.9, 0.55, 0.60, 0.67, -2.5, 1.2, 0.38, 1, _SERIES, 7.6, 5200, 8000, 0.75),
     HullType.CATAMARAN: TypicalForm(
-        "Catamaran", 10, 0.60, 0.78, 0.74, -2, 1.15, 0.48, 2, Model.TWO_HULLS, 10.5, 6200, 12000, 0.6),
+        10, 0.60, 0.78, 0.74, -2, 1.15, 0.48, 2, Model.TWO_HULLS, 10.5, 6200, 12000, 0.6),
     HullType.TRIMARAN: TypicalForm(
-        "Slim trimaran", 13, 0.60, 0.80, 0.72, -1, 1.1, 0.50, 1, _THIN, 8.5, 1100, 3000, 0.6),
+        13, 0.60, 0.80, 0.72, -1, 1.1, 0.50, 1, _THIN, 8.5, 1100, 3000, 0.6),
     HullType.PONTOON: TypicalForm(
-        "Pontoon boat", 10.5, 0.80, 0.80, 0.88, -2, 1.4, 0.40, 2, Model.TUBES, 6.3, 1300, 4000, 1.0, 0.50),
+        10.5, 0.80, 0.80, 0.88, -2, 1.4, 0.40, 2, Model.TUBES, 6.3, 1300, 4000, 1.0, 0.50),
 }  # fmt: skip
 
 # Extra breadth above the waterline that the wind sees, as a share of length, for boats of several hulls.

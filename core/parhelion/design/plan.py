@@ -3,30 +3,29 @@
 from __future__ import annotations
 
 from datetime import date as Date
-from enum import StrEnum
 from math import atan2, degrees
 from typing import NamedTuple
 
-from pydantic import Field, model_validator
+from pydantic import model_validator
 
 from parhelion.design.climate import Climate
-from parhelion.design.part import Clock, Id, Name, Part, Share, out_of_reach
+from parhelion.design.part import Choice, Clock, Id, Name, Part, Share, begins, entry, out_of_reach
 from parhelion.design.states import BoatState
 
 
-class Water(StrEnum):
-    FRESH = "fresh"
-    SALT = "salt"
+class Water(Choice):
+    FRESH = "fresh", "fresh"
+    SALT = "salt", "salt"
 
 
-class SourceKind(StrEnum):
+class SourceKind(Choice):
     """What else charges the bank."""
 
-    SHORE = "shore"  # a charger on shore power
-    WIND = "wind"
-    GENERATOR = "generator"
-    HYDRO = "hydro"  # the propeller, or one towed, turned by the boat's way under sail
-    PEDALS = "pedals"
+    SHORE = "shore", "Shore charger"  # a charger on shore power
+    WIND = "wind", "Wind generator"
+    GENERATOR = "generator", "Generator"
+    HYDRO = "hydro", "Towed generator"  # the propeller, or one towed, turned by the boat's way under sail
+    PEDALS = "pedals", "Pedals"
 
 
 class Source(Part):
@@ -36,18 +35,34 @@ class Source(Part):
     generator give way to the sun: they only add what the bank still takes.
     """
 
+    model_config = begins(
+        {"kind": "shore", "name": "Shore charger", "rated_power_w": 600},
+        {"kind": "wind", "name": "Wind generator", "rated_power_w": 400},
+        {"kind": "generator", "name": "Generator", "rated_power_w": 900},
+        {"kind": "hydro", "name": "Towed generator", "rated_power_w": 250},
+        {
+            "kind": "pedals",
+            "name": "Pedals",
+            "rated_power_w": 70,
+            "from_clock": "10:00:00",
+            "hours_per_day": 1,
+        },
+    )
+
     id: Id
-    name: Name
-    kind: SourceKind
-    rated_power_w: float = Field(gt=0, le=100_000, title="Most it sends the bank")
-    bank_id: Id | None = Field(default=None, title="The bank it charges; empty: the first")
-    from_clock: Clock | None = Field(default=None, title="Works from; empty: at any hour")
-    hours_per_day: float = Field(default=24, ge=0, le=24, title="For so long")
-    begins_mps: float | None = Field(default=None, gt=0, le=15, title="Begins at; empty: usual")
-    full_mps: float | None = Field(default=None, gt=0, le=30, title="Full at; empty: usual")
-    start_frac: Share = Field(default=0.35, title="Starts when the bank is down to")
-    stop_frac: Share = Field(default=0.8, title="Stops when it is up to")
-    dump_load: bool = Field(default=True, title="Has its dump load")
+    name: Name = entry("Called")
+    kind: SourceKind = entry("Kind")
+    rated_power_w: float = entry("Most it sends", "What reaches the bank", gt=0, le=100_000, step=50)
+    bank_id: Id | None = entry("Charges", default=None, of="banks", empty="the first")
+    from_clock: Clock | None = entry(
+        "Works from", "Empty: at any hour; a shore charger while she is at the dock", default=None
+    )
+    hours_per_day: float = entry("For", default=24, ge=0, le=24)
+    begins_mps: float | None = entry("Begins at", default=None, gt=0, le=15, step=0.5)
+    full_mps: float | None = entry("Full at", default=None, gt=0, le=30, step=0.5)
+    start_frac: Share = entry("Starts at", "State of charge of the bank", default=0.35, step=5)
+    stop_frac: Share = entry("Stops at", "State of charge of the bank", default=0.8, step=5)
+    dump_load: bool = entry("Has its dump load", default=True)
 
     @model_validator(mode="after")
     def _stops(self) -> Source:
@@ -64,12 +79,16 @@ class Source(Part):
 class Skyline(Part):
     """Trees, hills or buildings ashore, between two true bearings, as high and as far as they are."""
 
+    model_config = begins(from_deg=240, to_deg=300, height_m=12, distance_m=40)
+
     id: Id
-    name: Name = "Trees"
-    from_deg: float = Field(ge=0, le=360, title="From bearing")
-    to_deg: float = Field(ge=0, le=360, title="To bearing, clockwise")
-    height_m: float = Field(gt=0, le=5_000, title="Height above the panels")
-    distance_m: float = Field(gt=0, le=100_000, title="Distance")
+    name: Name = entry("Name", default="Trees")
+    from_deg: float = entry(
+        "From bearing", "True, clockwise to the next: from 300 to 20 goes through north", ge=0, le=360
+    )
+    to_deg: float = entry("To bearing", ge=0, le=360)
+    height_m: float = entry("Height", "Above the panels", gt=0, le=5_000, step=1)
+    distance_m: float = entry("Distance", gt=0, le=100_000, step=5)
 
     @property
     def up_deg(self) -> float:
@@ -89,34 +108,38 @@ class Spot(NamedTuple):
 class Site(Part):
     """Where the boat is. The time zone is found from the place, never stored."""
 
-    name: Name = "Here"
-    latitude_deg: float = Field(ge=-90, le=90, title="Latitude, north positive")
-    longitude_deg: float = Field(ge=-180, le=180, title="Longitude, east positive")
-    altitude_m: float = Field(default=0, ge=-450, le=6_000)
-    water: Water = Water.FRESH
-    linke_turbidity: float | None = Field(default=None, ge=1, le=10, title="Linke turbidity")
-    skyline: tuple[Skyline, ...] = Field(default=(), max_length=24)
-    climate: Climate = Climate()
+    name: Name = entry("Called", default="Here")
+    latitude_deg: float = entry("Latitude, north +", ge=-90, le=90, step=0.5)
+    longitude_deg: float = entry("Longitude, east +", ge=-180, le=180, step=0.5)
+    altitude_m: float = entry("Altitude", default=0, ge=-450, le=6_000, step=10)
+    water: Water = entry("Water", default=Water.FRESH)
+    linke_turbidity: float | None = entry("Haze, Linke turbidity", default=None, ge=1, le=10)
+    skyline: tuple[Skyline, ...] = entry("Skyline", default=(), max_length=24)
+    climate: Climate = entry("Climate", default=Climate())
 
     @property
     def spot(self) -> Spot:
         return Spot(self.latitude_deg, self.longitude_deg, self.altitude_m, self.linke_turbidity)
 
 
-class Sky(StrEnum):
-    CLEAR = "clear"
-    HAZY = "hazy"
-    BROKEN = "broken"
-    OVERCAST = "overcast"
-    RAIN = "rain"  # or fog
+class Sky(Choice):
+    CLEAR = "clear", "clear"
+    HAZY = "hazy", "hazy"
+    BROKEN = "broken", "broken"
+    OVERCAST = "overcast", "overcast"
+    RAIN = "rain", "rain or fog"  # or fog
 
 
 class Spell(Part):
     """Motoring from one local clock time to another; an end before the start is past midnight."""
 
-    starts_at: Clock
-    ends_at: Clock
-    speed_mps: float | None = Field(default=None, gt=0, le=30, title="At; empty: the plan's speed")
+    model_config = begins(
+        {"starts_at": "10:00:00", "ends_at": "16:00:00"}, {"starts_at": "20:00:00", "ends_at": "21:00:00"}
+    )
+
+    starts_at: Clock = entry("From")
+    ends_at: Clock = entry("To")
+    speed_mps: float | None = entry("Speed", "Empty: the plan's", default=None, gt=0, le=30)
 
     @model_validator(mode="after")
     def _lasts(self) -> Spell:
@@ -128,9 +151,11 @@ class Spell(Part):
 class Stay(Part):
     """From one local clock time to another the boat is in another state than the plan's."""
 
-    starts_at: Clock
-    ends_at: Clock
-    state: BoatState = BoatState.ANCHORED
+    model_config = begins(starts_at="18:00:00", ends_at="09:00:00")
+
+    starts_at: Clock = entry("From")
+    ends_at: Clock = entry("To")
+    state: BoatState = entry("She is", default=BoatState.ANCHORED)
 
     @model_validator(mode="after")
     def _lasts(self) -> Stay:
@@ -142,30 +167,43 @@ class Stay(Part):
 class TripDay(Part):
     """One day ahead, where the days are planned one by one."""
 
-    out: bool = Field(default=True, title="Out, or at rest")
-    sky: Sky | None = Field(default=None, title="Sky; empty: as the climate has it")
-    speed_mps: float | None = Field(default=None, gt=0, le=30, title="At; empty: the plan's speed")
+    out: bool = entry("Out", default=True)
+    sky: Sky | None = entry("Sky", default=None, empty="as it comes")
+    speed_mps: float | None = entry("Speed", "Empty: the plan's", default=None, gt=0, le=30)
 
 
 class Budget(Part):
     """What an upgrade may cost, and what already lies in the shed."""
 
-    coins: float = Field(default=1_000, ge=0, le=1e6, title="Money")
-    mass_kg: float | None = Field(default=None, ge=0, le=10_000, title="Weight; empty: any")
-    owned_panels: int = Field(default=0, ge=0, le=50, title="Panels already owned")
-    owned_units: int = Field(default=0, ge=0, le=50, title="Battery units already owned")
+    coins: float = entry("Money", default=1_000, ge=0, le=1e6, quantity="money", step=100)
+    mass_kg: float | None = entry(
+        "Weight that may be added",
+        "Empty: any weight, as far as it pays",
+        default=None,
+        ge=0,
+        le=10_000,
+        step=5,
+    )
+    owned_panels: int = entry(
+        "Panels already owned", "They cost nothing; their weight counts", default=0, ge=0, le=50
+    )
+    owned_units: int = entry(
+        "Battery units already owned", "They cost nothing; their weight counts", default=0, ge=0, le=50
+    )
 
 
 class Trip(Part):
     """Days ahead: out, then at rest, so many rounds, a spell of fog from some day on; or day by day."""
 
-    out_days: int = Field(default=3, ge=0, le=14, title="Days out")
-    rest_days: int = Field(default=2, ge=0, le=14, title="Days at rest")
-    rounds: int = Field(default=2, ge=1, le=6, title="Rounds")
-    rest_state: BoatState = Field(default=BoatState.ANCHORED, title="At rest she is")
-    days: tuple[TripDay, ...] = Field(default=(), max_length=21, title="Day by day; empty: by rounds")
-    fog_from: int = Field(default=3, ge=1, le=168, title="Fog from day")
-    fog_days: int = Field(default=0, ge=0, le=30, title="Days of fog")
+    out_days: int = entry("Days out", default=3, ge=0, le=14)
+    rest_days: int = entry("Days at rest", default=2, ge=0, le=14)
+    rounds: int = entry("Rounds", "How often out and rest follow each other", default=2, ge=1, le=6)
+    rest_state: BoatState = entry("At rest she is", default=BoatState.ANCHORED)
+    days: tuple[TripDay, ...] = entry("Day", "One by one; without any, by rounds", default=(), max_length=21)
+    fog_from: int = entry("Fog from day", default=3, ge=1, le=168)
+    fog_days: int = entry(
+        "Days of fog", "One after the other: the worst that a week can do", default=0, ge=0, le=30
+    )
 
     @model_validator(mode="after")
     def _has_days(self) -> Trip:
@@ -177,24 +215,46 @@ class Trip(Part):
 class Plan(Part):
     """The day in question. `spells` empty means the useful sun: 5 to 95 % of the clear day's harvest."""
 
-    date: Date
-    sky: Sky = Sky.CLEAR
-    state: BoatState = Field(default=BoatState.UNDER_WAY, title="The boat is")
-    heading_deg: float | None = Field(default=None, ge=0, lt=360, title="Heading; empty is any heading")
-    trip: Trip = Trip()
-    budget: Budget = Budget()
-    swing_deg: float = Field(default=0, ge=0, le=180, title="Swings to either side of it")
-    speed_mps: float = Field(gt=0, le=30, title="Speed through the water")
-    spells: tuple[Spell, ...] | None = Field(default=None, max_length=8)
-    stays: tuple[Stay, ...] = Field(default=(), max_length=6, title="At other hours she is")
-    start_charge_frac: Share = Field(default=0.8, title="Bank at the start of the day")
-    air_temperature_c: float | None = Field(default=None, ge=-40, le=55)
-    wind_mps: float = Field(default=3.0, ge=0, le=40, title="Wind")
-    wind_angle_deg: float | None = Field(
-        default=None, ge=-180, le=180, title="Wind off the bow; empty: from anywhere, not counted as drag"
+    date: Date = entry("Date")
+    sky: Sky = entry("Sky", default=Sky.CLEAR)
+    state: BoatState = entry("She is", default=BoatState.UNDER_WAY)
+    heading_deg: float | None = entry("Heading; empty: any", default=None, ge=0, lt=360)
+    trip: Trip = entry("Days ahead", default=Trip())
+    budget: Budget = entry("Budget", default=Budget())
+    swing_deg: float = entry("Swing to either side", "Of the heading", default=0, ge=0, le=180)
+    speed_mps: float = entry("Speed", "Through the water", gt=0, le=30)
+    spells: tuple[Spell, ...] | None = entry(
+        "Spell", "Without any, the useful sun", default=None, max_length=8
     )
-    wave_height_m: float = Field(default=0, ge=0, le=4, title="Waves from ahead, significant height")
-    current_mps: float = Field(default=0, ge=-5, le=5, title="Stream along the course, with you positive")
+    stays: tuple[Stay, ...] = entry("Stay", default=(), max_length=6)
+    start_charge_frac: Share = entry(
+        "Bank at the start", "At sunrise, when the drawn day begins", default=0.8, step=5
+    )
+    air_temperature_c: float | None = entry("Air by day", default=None, ge=-40, le=55)
+    wind_mps: float = entry(
+        "Wind",
+        "The mean of the day; gusts and lulls about it are counted, and it cools the panels",
+        default=3.0,
+        ge=0,
+        le=40,
+        step=0.5,
+    )
+    wind_angle_deg: float | None = entry(
+        "Off the bow",
+        "0 is on the nose, 180 from astern; empty means from anywhere, not counted as drag",
+        default=None,
+        ge=-180,
+        le=180,
+        step=15,
+    )
+    wave_height_m: float = entry("Waves from ahead", "Significant height", default=0, ge=0, le=4)
+    current_mps: float = entry(
+        "Stream, with you +",
+        "Along the course; speeds and ranges are through the water",
+        default=0,
+        ge=-5,
+        le=5,
+    )
 
     @model_validator(mode="after")
     def _dated(self) -> Plan:

@@ -2,50 +2,46 @@
 
 from __future__ import annotations
 
-from enum import StrEnum
-
-from pydantic import Field
-
-from parhelion.design.part import Part
+from parhelion.design.part import Choice, Part, entry
 
 
-class BoatState(StrEnum):
-    UNDER_WAY = "under_way"
-    SAILING = "sailing"
-    ANCHORED = "anchored"
-    DOCK = "dock"
-    TRAILER = "trailer"
+class BoatState(Choice):
+    UNDER_WAY = "under_way", "under way"
+    SAILING = "sailing", "sailing"
+    ANCHORED = "anchored", "at anchor"
+    DOCK = "dock", "at the dock"
+    TRAILER = "trailer", "on the trailer"
 
 
 LYING = (BoatState.ANCHORED, BoatState.DOCK, BoatState.TRAILER)  # where the shore stays where it is
 
 
-class How(StrEnum):
+class How(Choice):
     """How a place stands: as set, at another tilt, or giving nothing."""
 
-    SET = "set"
-    TILTED = "tilted"
-    FOLDED = "folded"  # aboard, out of the sun and the wind
-    COVERED = "covered"  # in its place, but dark
-    GONE = "gone"  # neither in the sun nor aboard
+    SET = "set", "as set"
+    TILTED = "tilted", "at a tilt"
+    FOLDED = "folded", "folded"  # aboard, out of the sun and the wind
+    COVERED = "covered", "covered"  # in its place, but dark
+    GONE = "gone", "gone"  # neither in the sun nor aboard
 
 
 HIDDEN = (How.FOLDED, How.GONE)  # out of the sun and the wind
 
 
 class Standing(Part):
-    how: How = How.SET
-    tilt_deg: float = Field(default=0, ge=0, le=90, title="Tilt then")  # where it is tilted
+    how: How = entry("How it stands", default=How.SET)
+    tilt_deg: float = entry("Tilt", default=0, ge=0, le=90)  # where it is tilted
 
 
 class Stands(Part):
     """How a place stands in each state of the boat."""
 
-    under_way: Standing = Standing()
-    sailing: Standing = Standing()
-    anchored: Standing = Standing()
-    dock: Standing = Standing()
-    trailer: Standing = Standing()
+    under_way: Standing = entry("Under way", default=Standing())
+    sailing: Standing = entry("Sailing", default=Standing())
+    anchored: Standing = entry("At anchor", default=Standing())
+    dock: Standing = entry("At the dock", default=Standing())
+    trailer: Standing = entry("On the trailer", default=Standing())
 
     def in_state(self, state: BoatState) -> Standing:
         found: Standing = getattr(self, state.value)

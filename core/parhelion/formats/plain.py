@@ -35,6 +35,8 @@ _FORMATS: dict[str, Callable[[float], str]] = {
     "speed_mps": lambda v: f"{v / MPS_PER_KNOT:.1f} kn",
     "distance_m": lambda v: f"{v / M_PER_NAUTICAL_MILE:.1f} nm",
     "length_m": lambda v: f"{v:.2f} m",
+    "area_m2": lambda v: f"{v:.2f} m²",
+    "force_n": lambda v: f"{v:,.0f} N",
     "mass_kg": lambda v: f"{v:,.0f} kg",
     "power_w": _watts,
     "energy_wh": _watt_hours,

@@ -12,7 +12,6 @@ from parhelion.balance.outlook import Outlook
 from parhelion.design import Sky
 from parhelion.hull import formula
 from parhelion.quantities import Frozen
-from parhelion.rail.reasons import SKY_WORDS
 from parhelion.rail.stores import hours_at
 from parhelion.sun.light import light_under
 from parhelion.units import MPS_PER, SpeedUnit
@@ -48,7 +47,7 @@ def skies_of(outlook: Outlook) -> list[tuple[str, str, NDArray[np.float64]]]:
     for sky in skies:
         light = light_under(design.site, design.plan.date, sky)
         lit = outlook if sky is design.plan.sky else replace(outlook, light=light)
-        found.append((sky.value, SKY_WORDS[sky], lit.shown_by_bank_w))
+        found.append((sky.value, sky.label, lit.shown_by_bank_w))
     found.append(("dark", "the bank alone", np.zeros((outlook.day.steps, 2))))
     return found
 

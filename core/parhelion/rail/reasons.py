@@ -5,7 +5,7 @@ from __future__ import annotations
 from datetime import time as Time
 
 from parhelion.balance.outlook import Outlook
-from parhelion.design import BoatDesign, BoatState, Sky, Spell
+from parhelion.design import BoatDesign, BoatState, Spell
 from parhelion.design.hulltypes import TYPICAL, Model
 from parhelion.hull.runs import ENOUGH_RUNS
 from parhelion.quantities import (
@@ -25,21 +25,6 @@ from parhelion.quantities import (
     words,
 )
 from parhelion.sun.climate import air_temperature_c
-
-SKY_WORDS = {
-    Sky.CLEAR: "clear",
-    Sky.HAZY: "hazy",
-    Sky.BROKEN: "broken",
-    Sky.OVERCAST: "overcast",
-    Sky.RAIN: "rain or fog",
-}
-STATE_WORDS = {
-    BoatState.UNDER_WAY: "under way",
-    BoatState.SAILING: "sailing",
-    BoatState.ANCHORED: "at anchor",
-    BoatState.DOCK: "at the dock",
-    BoatState.TRAILER: "on the trailer",
-}
 
 NO_BANK = sentence("There is no bank: only the live answer exists.")
 NO_PANELS = sentence("There are no panels yet.")
@@ -69,14 +54,14 @@ def spell_words(spells: tuple[Spell, ...]) -> tuple[str, dict[str, Quantity]]:
 def assumes_hours(outlook: Outlook, tail: str, **slots: Quantity) -> Sentence:
     """The hours and the sky, then `tail`."""
     if not outlook.spells:
-        return sentence("no useful hours, {sky} sky", sky=words(SKY_WORDS[outlook.design.plan.sky]))
+        return sentence("no useful hours, {sky} sky", sky=words(outlook.design.plan.sky.label))
     text, clocks = spell_words(outlook.spells)
     named = "useful sun " if outlook.design.plan.spells is None else ""
     return Sentence(
         text=f"{{hours}}, {named}{text}, {{sky}} sky{tail}",
         slots={
             "hours": hours(outlook.hours),
-            "sky": words(SKY_WORDS[outlook.design.plan.sky]),
+            "sky": words(outlook.design.plan.sky.label),
             **clocks,
             **slots,
         },
@@ -98,13 +83,13 @@ def assumes_all(outlook: Outlook) -> Sentence:
             **slots,
             "date": words(f"{plan.date.day} {plan.date:%B %Y}"),
             "place": words(outlook.design.site.name),
-            "sky": words(SKY_WORDS[plan.sky]),
+            "sky": words(plan.sky.label),
             "hours": hours(outlook.hours),
             "start": fraction(plan.start_charge_frac),
             "dawn": words("sunrise" if outlook.day.sunrise_at else "the day's start"),
             "heading": angle(plan.heading_deg or 0.0),
             "swing": angle(plan.swing_deg),
-            "state": words(STATE_WORDS[plan.state]),
+            "state": words(plan.state.label),
         },
     )
 
@@ -114,7 +99,7 @@ def sun_facts(outlook: Outlook) -> list[Fact]:
     design = outlook.design
     facts = [
         Fact(label="Nameplate, all panels", value=power(design.nameplate_w)),
-        Fact(label="Sky", value=words(SKY_WORDS[design.plan.sky])),
+        Fact(label="Sky", value=words(design.plan.sky.label)),
         Fact(label="Air temperature", value=temperature(air_temperature_c(design))),
         Fact(label="Haze (Linke turbidity)", value=words(f"{outlook.day.linke_turbidity:.1f}")),
     ]

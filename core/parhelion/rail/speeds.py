@@ -21,7 +21,6 @@ from parhelion.rail.reasons import (
     NO_HOURS,
     NO_PANELS,
     NO_SUN,
-    SKY_WORDS,
     SUN_SOURCE,
     assumes_hours,
     demand_method,
@@ -100,7 +99,7 @@ def live_speed(outlook: Outlook, step: int, at: datetime) -> LiveSpeed:
         reason=reason,
         assumes=sentence(
             "{sky} sky at {at}, nothing from the bank",
-            sky=words(SKY_WORDS[outlook.design.plan.sky]),
+            sky=words(outlook.design.plan.sky.label),
             at=clock(minutes(local.time())),
         ),
         why=why(
@@ -244,7 +243,7 @@ def nine_in_ten(
 
     `paced_m`: the distance of each member where the plan is not one constant speed.
     """
-    sky = words(SKY_WORDS[outlook.design.plan.sky])
+    sky = words(outlook.design.plan.sky.label)
     value, reason, speed_used = None, plan.reason, plan.speed_mps
     if paced_m is not None:
         value = float(np.percentile(paced_m, 10))

@@ -16,7 +16,6 @@ from parhelion.rail.reasons import (
     HULL_SOURCE,
     NO_BANK,
     NO_PANELS,
-    SKY_WORDS,
     SUN_SOURCE,
     assumes_hours,
     demand_method,
@@ -83,7 +82,7 @@ def bank_at_dusk(outlook: Outlook) -> Dusk:
 
 def refill(outlook: Outlook, dusk: Dusk) -> Refill:
     """Clock days at the dock from this plan's dusk to full; second, from the reserve."""
-    sky = words(SKY_WORDS[outlook.design.plan.sky])
+    sky = words(outlook.design.plan.sky.label)
     assumes = sentence("as she stands at the dock, {sky} skies, motor off, house as set", sky=sky)
     reasoning = why(
         "Energy balance at the dock over generated days, to the charge that counts as full",
@@ -150,7 +149,7 @@ def range_at_speed(outlook: Outlook) -> Range:
     value = outlook.plan_speed_mps
     assumes = sentence(
         "without a pause at {speed}, from {start} to the reserve, {sky} sky",
-        speed=speed(value), start=fraction(plan.start_charge_frac), sky=words(SKY_WORDS[plan.sky]),
+        speed=speed(value), start=fraction(plan.start_charge_frac), sky=words(plan.sky.label),
     )  # fmt: skip
     reasoning = why(
         f"Energy balance at constant watts until the reserve; {demand_method(outlook.design)}",

@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+from parhelion.balance.outlook import outlook_of
 from parhelion.design import BoatDesign
 from parhelion.stations.array.station import STATION as ARRAY
 from parhelion.stations.bank.station import STATION as BANK
@@ -9,6 +10,7 @@ from parhelion.stations.day.station import STATION as DAY
 from parhelion.stations.hull.station import STATION as HULL
 from parhelion.stations.station import Station, Work
 from parhelion.stations.strings.station import STATION as STRINGS
+from parhelion.stations.usual import UsualOf
 from parhelion.stations.year.station import STATION as YEAR
 
 STATIONS: tuple[Station, ...] = (HULL, BANK, ARRAY, STRINGS, DAY, YEAR)
@@ -21,3 +23,9 @@ def warning_counts(design: BoatDesign) -> dict[str, int]:
     return {
         station.name: sum(finding.level == "warn" for finding in station.told(design)) for station in STATIONS
     }
+
+
+def usual(design: BoatDesign) -> UsualOf:
+    """What the empty entries of a design mean, by their pointers."""
+    outlook = outlook_of(design)
+    return {pointer: value for station in STATIONS for pointer, value in station.usual(outlook).items()}

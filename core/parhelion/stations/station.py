@@ -17,6 +17,7 @@ from parhelion.balance.outlook import OUTLOOK_READS, Outlook, outlook_of
 from parhelion.design import BoatDesign
 from parhelion.design.reads import Reads
 from parhelion.finding import Finding
+from parhelion.stations.usual import UsualOf
 
 
 @dataclass(frozen=True)
@@ -132,6 +133,7 @@ class Station:
     lists: tuple[Listing, ...] = ()
     works: tuple[Work, ...] = ()
     verbs: tuple[Verb, ...] = ()
+    usual: Callable[[Outlook], UsualOf] = lambda outlook: {}  # what empty entries of its own mean
     told_at_rest: bool = False  # whether its findings take longer than a glance
 
     def study(self, name: str) -> Study | None:

@@ -70,7 +70,7 @@ class BoatsTest(TestCase):
         self.assertEqual(refused.status_code, 409)
         reply = refused.json()
         self.assertEqual(reply["errors"][0]["code"], "newer_revision")
-        self.assertEqual((reply["difference"][0]["before"], reply["difference"][0]["after"]), ("1.7", "1.5"))
+        self.assertEqual([reply["difference"][0][side]["value"] for side in ("before", "after")], [1.7, 1.5])
         self.assertEqual(Variant.objects.get(pk=self.variant_id).document["hull"]["beam_m"], 1.7)
         self.assertEqual(self.put(reply["current"]["revision"], beam_m=1.5).status_code, 200)
 
@@ -129,8 +129,8 @@ class BoatsTest(TestCase):
                 self.assertEqual(self.put(n + 1, beam_m=beam).status_code, 200)
         rows = self.client.get(f"/api/variants/{self.variant_id}/history").json()
         self.assertEqual([row["number"] for row in rows], [4, 3, 2, 1])
-        self.assertEqual([(d["field"], d["before"], d["after"]) for d in rows[0]["difference"]],
-                         [("/hull/beam_m", "2.1", "2.2")])  # fmt: skip
+        self.assertEqual([(d["field"], d["before"]["value"], d["after"]["value"]) for d in rows[0]["difference"]],
+                         [("/hull/beam_m", 2.1, 2.2)])  # fmt: skip
         self.assertEqual(rows[-1]["difference"], [])
         back = {"revision": 4, "design": rows[-1]["design"]}
         reply = self.client.put(f"/api/variants/{self.variant_id}", back, content_type="application/json")

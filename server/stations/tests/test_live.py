@@ -40,9 +40,10 @@ class LiveTest(SimpleTestCase):
         studies = [{"study": "hull/picture"}, {"study": "bank/picture", "asked": {"ask": {"hours": 5}}}]
         parts = await self.parts(station="hull", studies=studies)
         self.assertEqual(
-            [part["part"] for part in parts], ["checked", "rail", "study", "study", "findings", "counts"]
+            [part["part"] for part in parts],
+            ["checked", "rail", "study", "study", "findings", "usual", "counts"],
         )
-        _, rail, hull, bank, told, counts = parts
+        _, rail, hull, bank, told, usual, counts = parts
         ask = asyncio.to_thread
         self.assertEqual(rail["answer"], await ask(self.post, "/api/answers", at="14:20"))
         self.assertEqual(hull["answer"], await ask(self.post, "/api/hull/picture"))
@@ -57,7 +58,7 @@ class LiveTest(SimpleTestCase):
         parts = await self.parts(page="busy", turn=6)
         self.assertEqual([part["part"] for part in parts], ["checked", "overtaken"])
         parts = await self.parts(page="busy", turn=7, counts=False)
-        self.assertEqual([part["part"] for part in parts], ["checked", "rail"])
+        self.assertEqual([part["part"] for part in parts], ["checked", "rail", "usual"])
 
     async def test_one_part_that_fails_holds_up_no_other(self):
         with (
@@ -65,7 +66,7 @@ class LiveTest(SimpleTestCase):
             self.assertLogs("stations.live", "ERROR"),
         ):
             parts = await self.parts(studies=[{"study": "day/picture"}], counts=False)
-        self.assertEqual([part["part"] for part in parts], ["checked", "failed", "study"])
+        self.assertEqual([part["part"] for part in parts], ["checked", "failed", "study", "usual"])
         self.assertEqual((parts[1]["of"], parts[1]["errors"][0]["code"]), ("rail", "failed"))
 
     async def test_wrong_questions_are_refused_beside_their_field(self):

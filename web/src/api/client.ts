@@ -47,6 +47,7 @@ export type Drive = Schemas["Drive"];
 export type Bank = Schemas["Bank"];
 export type Spell = Schemas["Spell"];
 
+export type Usual = Schemas["Usual"];
 export type Refit = Schemas["Refit"];
 export type LivePart = Schemas["LivePart"];
 export type WorkOut = Schemas["WorkOut"];

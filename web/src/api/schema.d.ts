@@ -229,6 +229,26 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/design/schema": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Schema
+         * @description The JSON Schema of a design: every entry with its words, its bounds and what a new part is.
+         */
+        get: operations["designSchema"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/design/check": {
         parameters: {
             query?: never;
@@ -1259,24 +1279,103 @@ export interface components {
          */
         Climate: {
             /**
-             * Known By
+             * Known by
              * @default word
              * @enum {string}
              */
             known_by: "word" | "sun_hours" | "day_counts";
+            /** Climate */
             word?: components["schemas"]["ClimateWord"] | null;
             /**
-             * Full-sun hours a day, by month
+             * Full-sun hours
+             * @description A day, month by month
              * @default []
+             * @example [
+             *       4,
+             *       4,
+             *       4,
+             *       4,
+             *       4,
+             *       4,
+             *       4,
+             *       4,
+             *       4,
+             *       4,
+             *       4,
+             *       4
+             *     ]
              */
             sun_hours: number[];
             /**
-             * Day Counts
+             * Days by their sky
              * @default []
+             * @example [
+             *       {
+             *         "grey": 10,
+             *         "mixed": 10,
+             *         "sunny": 10
+             *       },
+             *       {
+             *         "grey": 10,
+             *         "mixed": 10,
+             *         "sunny": 10
+             *       },
+             *       {
+             *         "grey": 10,
+             *         "mixed": 10,
+             *         "sunny": 10
+             *       },
+             *       {
+             *         "grey": 10,
+             *         "mixed": 10,
+             *         "sunny": 10
+             *       },
+             *       {
+             *         "grey": 10,
+             *         "mixed": 10,
+             *         "sunny": 10
+             *       },
+             *       {
+             *         "grey": 10,
+             *         "mixed": 10,
+             *         "sunny": 10
+             *       },
+             *       {
+             *         "grey": 10,
+             *         "mixed": 10,
+             *         "sunny": 10
+             *       },
+             *       {
+             *         "grey": 10,
+             *         "mixed": 10,
+             *         "sunny": 10
+             *       },
+             *       {
+             *         "grey": 10,
+             *         "mixed": 10,
+             *         "sunny": 10
+             *       },
+             *       {
+             *         "grey": 10,
+             *         "mixed": 10,
+             *         "sunny": 10
+             *       },
+             *       {
+             *         "grey": 10,
+             *         "mixed": 10,
+             *         "sunny": 10
+             *       },
+             *       {
+             *         "grey": 10,
+             *         "mixed": 10,
+             *         "sunny": 10
+             *       }
+             *     ]
              */
             day_counts: components["schemas"]["DayCount"][];
             /**
-             * Where the numbers are from
+             * Source
+             * @description Where the numbers are from
              * @default
              */
             source: string;
@@ -1289,20 +1388,25 @@ export interface components {
         /**
          * DayCount
          * @description Days of a month by their sky.
+         * @example {
+         *       "grey": 10,
+         *       "mixed": 10,
+         *       "sunny": 10
+         *     }
          */
         DayCount: {
             /**
-             * Sunny
+             * Sunny days
              * @default 0
              */
             sunny: number;
             /**
-             * Mixed
+             * Mixed days
              * @default 0
              */
             mixed: number;
             /**
-             * Grey
+             * Grey days
              * @default 0
              */
             grey: number;
@@ -1325,22 +1429,25 @@ export interface components {
          */
         Site: {
             /**
-             * Name
+             * Called
              * @default Here
              */
             name: string;
-            /** Latitude, north positive */
+            /** Latitude, north + */
             latitude_deg: number;
-            /** Longitude, east positive */
+            /** Longitude, east + */
             longitude_deg: number;
             /**
-             * Altitude M
+             * Altitude
              * @default 0
              */
             altitude_m: number;
-            /** @default fresh */
+            /**
+             * Water
+             * @default fresh
+             */
             water: components["schemas"]["Water"];
-            /** Linke turbidity */
+            /** Haze, Linke turbidity */
             linke_turbidity?: number | null;
             /**
              * Skyline
@@ -1348,6 +1455,7 @@ export interface components {
              */
             skyline: components["schemas"]["Skyline"][];
             /**
+             * Climate
              * @default {
              *       "known_by": "word",
              *       "word": null,
@@ -1361,6 +1469,12 @@ export interface components {
         /**
          * Skyline
          * @description Trees, hills or buildings ashore, between two true bearings, as high and as far as they are.
+         * @example {
+         *       "distance_m": 40,
+         *       "from_deg": 240,
+         *       "height_m": 12,
+         *       "to_deg": 300
+         *     }
          */
         Skyline: {
             /** Id */
@@ -1370,11 +1484,17 @@ export interface components {
              * @default Trees
              */
             name: string;
-            /** From bearing */
+            /**
+             * From bearing
+             * @description True, clockwise to the next: from 300 to 20 goes through north
+             */
             from_deg: number;
-            /** To bearing, clockwise */
+            /** To bearing */
             to_deg: number;
-            /** Height above the panels */
+            /**
+             * Height
+             * @description Above the panels
+             */
             height_m: number;
             /** Distance */
             distance_m: number;
@@ -1389,81 +1509,145 @@ export interface components {
          * @description A battery bank as it was bought: units in series and parallel.
          *
          *     Depth, reserve, limits and volts left empty are the usual ones for the chemistry.
+         * @example {
+         *       "unit_ah": 100,
+         *       "unit_v": 12.8
+         *     }
          */
         Bank: {
             /** Id */
             id: string;
             /**
-             * Name
+             * Called
              * @default Bank
              */
             name: string;
-            /** @default lfp */
+            /**
+             * Chemistry
+             * @default lfp
+             */
             chemistry: components["schemas"]["Chemistry"];
-            /** Nominal volts of one unit */
+            /**
+             * Volts of one unit
+             * @description On the label of one battery or cell: nominal volts
+             */
             unit_v: number;
-            /** Amp-hours of one unit */
+            /**
+             * Amp-hours of one
+             * @description At those volts; for lead over twenty hours
+             */
             unit_ah: number;
             /**
              * In series
+             * @description Series adds volts, never amp-hours
              * @default 1
              */
             series: number;
             /**
              * In parallel
+             * @description Parallel adds amp-hours, never volts
              * @default 1
              */
             parallel: number;
-            /** Smallest unit, if not alike */
+            /**
+             * Smallest, if not alike
+             * @description Amp-hours of the smallest unit
+             */
             smallest_unit_ah?: number | null;
             /** Mass of one unit */
             unit_mass_kg?: number | null;
-            /** Watt-hours as sold */
+            /** Sold as, watt-hours */
             claimed_wh?: number | null;
-            /** Amp-hours as sold */
+            /**
+             * Sold as, amp-hours
+             * @description What the seller, or your own sum, says of the whole bank
+             */
             claimed_ah?: number | null;
-            /** Usable depth */
+            /**
+             * Usable depth
+             * @description How much of it may be drawn; empty means usual
+             */
             usable_depth_frac?: number | null;
-            /** Reserve, state of charge */
+            /**
+             * Reserve
+             * @description State of charge kept back; empty means usual for the chemistry
+             */
             reserve_frac?: number | null;
-            /** Amp-hours out over in */
+            /**
+             * Charge efficiency
+             * @description Amp-hours out over amp-hours in
+             */
             coulomb_efficiency?: number | null;
-            /** Resistance of the whole bank */
+            /**
+             * Resistance
+             * @description Of the whole bank
+             */
             resistance_ohm?: number | null;
-            /** Most it may be charged with */
+            /**
+             * Charge limit
+             * @description Above it the panels are refused
+             */
             charge_limit_a?: number | null;
-            /** Most it may be drawn at */
+            /**
+             * Discharge limit
+             * @description Lasting; given, it holds the motor back
+             */
             discharge_limit_a?: number | null;
-            /** Maker's volts when full, at rest */
+            /**
+             * Full, at rest
+             * @description The maker's volts, for the whole bank
+             */
             full_v?: number | null;
-            /** Maker's volts when empty, at rest */
+            /**
+             * Empty, at rest
+             * @description The maker's volts, for the whole bank
+             */
             empty_v?: number | null;
-            /** Volts at which it cuts out */
+            /** Cuts out at */
             cut_out_v?: number | null;
             /**
-             * Has a management system (lithium)
+             * Management system
              * @default true
              */
             management: boolean;
-            /** Main fuse, distance from the bank */
+            /**
+             * Main fuse, from it
+             * @description Along the cable
+             */
             fuse_distance_m?: number | null;
-            /** Short-circuit current as given */
+            /**
+             * Short circuit
+             * @description As the maker gives it; empty means volts over resistance
+             */
             short_circuit_a?: number | null;
             /**
-             * Age Years
+             * Age
              * @default 0
              */
             age_years: number;
             /**
-             * Cycles Used
+             * Cycles used
              * @default 0
              */
             cycles_used: number;
-            /** Capacity found by a test */
+            /**
+             * Found by a test
+             * @description Capacity left over capacity when new
+             */
             health_frac?: number | null;
-            /** Temperature C */
+            /**
+             * How warm it is
+             * @description Empty means as the air
+             */
             temperature_c?: number | null;
-            /** Where it sits */
+            /**
+             * Where it sits
+             * @example {
+             *       "x_m": 0,
+             *       "y_m": 0,
+             *       "z_m": 0
+             *     }
+             */
             at?: components["schemas"]["Point"] | null;
         };
         /**
@@ -1490,46 +1674,53 @@ export interface components {
              * @default
              */
             note: string;
-            /** @default cruiser */
+            /**
+             * Use
+             * @default cruiser
+             */
             use: components["schemas"]["Use"];
             hull: components["schemas"]["Hull"];
+            /** Weights */
             loading?: components["schemas"]["Loading"] | null;
             /**
-             * Tows
+             * Tow
              * @default []
              */
             tows: components["schemas"]["Tow"][];
             /**
-             * Runs
+             * Run
              * @default []
              */
             runs: components["schemas"]["MeasuredRun"][];
-            /** Set of runs in use; empty: all */
+            /**
+             * Runs in use
+             * @description A set of runs by its name; empty means all
+             */
             fitted_set?: string | null;
-            /** Drives */
+            /** Motor */
             drives: components["schemas"]["Drive"][];
             /**
-             * Pushes
+             * Push
              * @default []
              */
             pushes: components["schemas"]["Push"][];
             /**
-             * Banks
+             * Bank
              * @default []
              */
             banks: components["schemas"]["Bank"][];
             /**
-             * Links
+             * Converter
              * @default []
              */
             links: components["schemas"]["Link"][];
             /**
-             * Loads
+             * Load
              * @default []
              */
             loads: components["schemas"]["Load"][];
             /**
-             * Places
+             * Place
              * @default []
              */
             places: components["schemas"]["Place"][];
@@ -1538,34 +1729,40 @@ export interface components {
              * @default []
              */
             panels: components["schemas"]["PanelGroup"][];
-            /** Total as advertised */
+            /**
+             * Advertised total
+             * @description What the seller, the builder or a plate says it is; checked against the panels one by one
+             */
             claimed_w?: number | null;
             /**
-             * Panels as
+             * Count panels as
              * @default built
              */
             panel_set: components["schemas"]["PanelSet"];
             /**
-             * Obstacles
+             * What shades
              * @default []
              */
             obstacles: components["schemas"]["Obstacle"][];
             /**
-             * Controllers
+             * Controller
              * @default []
              */
             controllers: components["schemas"]["Controller"][];
             /**
-             * Own list of controllers, to propose from
+             * Own list of controllers
+             * @description To propose from
              * @default []
              */
             own_controllers: components["schemas"]["ControllerModel"][];
             /**
-             * Strings wired by hand; empty: every group by its number in series
+             * String
+             * @description Wired by hand; without any, every group by its number in series
              * @default []
              */
             strings: components["schemas"]["PanelString"][];
             /**
+             * Wiring
              * @default {
              *       "coldest_c": -10,
              *       "hottest_cell_c": 70,
@@ -1579,10 +1776,11 @@ export interface components {
              */
             wiring: components["schemas"]["WiringLimits"];
             /**
-             * Sources
+             * Source
              * @default []
              */
             sources: components["schemas"]["Source"][];
+            /** Waters */
             site: components["schemas"]["Site"];
             plan: components["schemas"]["Plan"];
         };
@@ -1601,15 +1799,20 @@ export interface components {
              * @default 1000
              */
             coins: number;
-            /** Weight; empty: any */
+            /**
+             * Weight that may be added
+             * @description Empty: any weight, as far as it pays
+             */
             mass_kg?: number | null;
             /**
              * Panels already owned
+             * @description They cost nothing; their weight counts
              * @default 0
              */
             owned_panels: number;
             /**
              * Battery units already owned
+             * @description They cost nothing; their weight counts
              * @default 0
              */
             owned_units: number;
@@ -1635,39 +1838,61 @@ export interface components {
              * @default Controller
              */
             name: string;
-            /** @default mppt */
+            /**
+             * Kind
+             * @default mppt
+             */
             kind: components["schemas"]["ControllerKind"];
             /**
-             * Controller efficiency, at half its rating
+             * Efficiency
+             * @description At half its rating
              * @default 0.96
              */
             efficiency: number;
-            /** At a tenth of its rating; empty: no less */
+            /**
+             * At a tenth of its amps
+             * @description Empty: the same at any load
+             */
             light_efficiency?: number | null;
-            /** At its rating; empty: no less */
+            /**
+             * At all its amps
+             * @description Empty: the same at any load
+             */
             full_efficiency?: number | null;
-            /** Most it puts out */
+            /**
+             * Puts out, at most
+             * @description Empty: it never clips
+             */
             current_limit_a?: number | null;
-            /** Most volts from the panels */
+            /**
+             * Panel volts, at most
+             * @description What its label says it survives; more destroys it
+             */
             most_pv_v?: number | null;
-            /** Most short-circuit amps */
+            /**
+             * Short-circuit amps
+             * @description Most its input takes
+             */
             most_pv_a?: number | null;
             /**
-             * Needs this far over the bank
+             * Needs over the bank
+             * @description How far the panels must stand over the bank before it charges
              * @default 2
              */
             headroom_v: number;
-            /** Bank volts it charges, at least */
+            /** Bank volts, at least */
             least_bank_v?: number | null;
-            /** Bank volts it charges, at most */
+            /** Bank volts, at most */
             most_bank_v?: number | null;
             /**
-             * Its own draw, day and night
+             * Its own draw
+             * @description Day and night, each box; it comes off the bank as a load of the house
              * @default 0
              */
             own_power_w: number;
             /**
-             * Inputs, each at volts of its own
+             * Inputs
+             * @description Each with volts of its own: strings of other volts may share a box with enough of them
              * @default 1
              */
             inputs: number;
@@ -1675,14 +1900,17 @@ export interface components {
             price?: number | null;
             /** Id */
             id: string;
-            /** The bank it charges; empty: the first */
+            /** Charges */
             bank_id?: string | null;
             /**
              * Boxes alike
              * @default 1
              */
             count: number;
-            /** Cable to the bank, one way */
+            /**
+             * Cable to the bank
+             * @description One way
+             */
             cable_m?: number | null;
         };
         /**
@@ -1701,39 +1929,61 @@ export interface components {
              * @default Controller
              */
             name: string;
-            /** @default mppt */
+            /**
+             * Kind
+             * @default mppt
+             */
             kind: components["schemas"]["ControllerKind"];
             /**
-             * Controller efficiency, at half its rating
+             * Efficiency
+             * @description At half its rating
              * @default 0.96
              */
             efficiency: number;
-            /** At a tenth of its rating; empty: no less */
+            /**
+             * At a tenth of its amps
+             * @description Empty: the same at any load
+             */
             light_efficiency?: number | null;
-            /** At its rating; empty: no less */
+            /**
+             * At all its amps
+             * @description Empty: the same at any load
+             */
             full_efficiency?: number | null;
-            /** Most it puts out */
+            /**
+             * Puts out, at most
+             * @description Empty: it never clips
+             */
             current_limit_a?: number | null;
-            /** Most volts from the panels */
+            /**
+             * Panel volts, at most
+             * @description What its label says it survives; more destroys it
+             */
             most_pv_v?: number | null;
-            /** Most short-circuit amps */
+            /**
+             * Short-circuit amps
+             * @description Most its input takes
+             */
             most_pv_a?: number | null;
             /**
-             * Needs this far over the bank
+             * Needs over the bank
+             * @description How far the panels must stand over the bank before it charges
              * @default 2
              */
             headroom_v: number;
-            /** Bank volts it charges, at least */
+            /** Bank volts, at least */
             least_bank_v?: number | null;
-            /** Bank volts it charges, at most */
+            /** Bank volts, at most */
             most_bank_v?: number | null;
             /**
-             * Its own draw, day and night
+             * Its own draw
+             * @description Day and night, each box; it comes off the bank as a load of the house
              * @default 0
              */
             own_power_w: number;
             /**
-             * Inputs, each at volts of its own
+             * Inputs
+             * @description Each with volts of its own: strings of other volts may share a box with enough of them
              * @default 1
              */
             inputs: number;
@@ -1743,12 +1993,16 @@ export interface components {
         /**
          * Drive
          * @description A motor with its propeller; one or several alike. Efficiency left empty is worked out link by link.
+         * @example {
+         *       "name": "Second motor",
+         *       "rated_power_w": 1000
+         *     }
          */
         Drive: {
             /** Id */
             id: string;
             /**
-             * Name
+             * Called
              * @default Motor
              */
             name: string;
@@ -1757,38 +2011,62 @@ export interface components {
              * @default 1
              */
             count: number;
-            /** @default battery */
+            /**
+             * Its label gives
+             * @default battery
+             */
             rating: components["schemas"]["Rating"];
-            /** Watts on its label */
+            /**
+             * Watts on its label
+             * @description What it takes from the bank at full throttle, or gives at the shaft, as chosen above
+             * @example 1000
+             */
             rated_power_w?: number | null;
-            /** Thrust on its label */
+            /**
+             * Thrust
+             * @description Static, as trolling motors are sold
+             * @example 240
+             */
             static_thrust_n?: number | null;
-            /** Amps at full thrust */
+            /**
+             * Amps at full thrust
+             * @description From the label, where it has them; empty means usual for such motors
+             */
             full_thrust_current_a?: number | null;
-            /** Volts it is rated at */
+            /** Rated at */
             full_thrust_v?: number | null;
             /**
-             * Fixed speeds by resistor
+             * Fixed speeds, by resistor
              * @default false
              */
             stepped: boolean;
-            /** Battery to thrust */
+            /**
+             * Battery to thrust
+             * @description Share of battery watts that becomes thrust times speed; empty: link by link, or usual
+             */
             overall_efficiency?: number | null;
             /**
-             * Draw when on but not turning
+             * Draw when idling
+             * @description On, but not turning
              * @default 10
              */
             idle_power_w: number;
             /**
-             * Motor turns per propeller turn
+             * Gear, motor to 1
+             * @description Motor turns for one turn of the propeller; 1 is direct
              * @default 1
              */
             gear_ratio: number;
-            /** Gear Efficiency */
+            /** Gear's efficiency */
             gear_efficiency?: number | null;
-            /** (1 - t) / (1 - w) */
+            /**
+             * Hull efficiency
+             * @description (1 - t) / (1 - w)
+             */
             hull_efficiency?: number | null;
+            /** Motor constants */
             motor?: components["schemas"]["Motor"] | null;
+            /** Propeller */
             propeller?: components["schemas"]["Propeller"] | null;
         };
         /**
@@ -1807,45 +2085,79 @@ export interface components {
          * @description The hull in the water. Form numbers left empty are those usual for the type.
          */
         Hull: {
-            /** @default launch */
+            /**
+             * Type
+             * @default launch
+             */
             type: components["schemas"]["HullType"];
             /** Waterline length */
             waterline_length_m: number;
-            /** Waterline beam of one hull */
+            /**
+             * Beam at the waterline
+             * @description Of one hull, where there are two
+             */
             beam_m: number;
-            /** Displacement as weighed, all aboard; empty: added up from parts */
+            /**
+             * All-up weight
+             * @description Displacement as weighed, all aboard; empty means boat, crew, gear, bank and panels added up
+             */
             displacement_kg?: number | null;
-            /** Prismatic Coefficient */
+            /**
+             * Prismatic, Cp
+             * @description Fullness of the ends: volume over midship section times length
+             */
             prismatic_coefficient?: number | null;
-            /** Midship Coefficient */
+            /**
+             * Midship, Cm
+             * @description Fullness of the midship section
+             */
             midship_coefficient?: number | null;
-            /** Waterplane Coefficient */
+            /**
+             * Waterplane, Cwp
+             * @description Waterline area over length times beam
+             */
             waterplane_coefficient?: number | null;
-            /** Lcb Percent */
+            /**
+             * LCB, forward +
+             * @description Centre of buoyancy from amidships, in percent of the length
+             */
             lcb_percent?: number | null;
             /**
-             * Hull roughness allowance
+             * Bottom
              * @default 0.0004
              */
             correlation_allowance: number;
-            /** Service margin on resistance */
+            /**
+             * Service margin
+             * @description Real resistance over the smooth model
+             */
             margin?: number | null;
-            /** Frontal Area M2 */
+            /**
+             * Area in the wind
+             * @description Seen from ahead, canopy and crew too
+             */
             frontal_area_m2?: number | null;
-            /** Air Drag Coefficient */
+            /** Its drag, Cd */
             air_drag_coefficient?: number | null;
             /**
-             * Keel and rudder, wetted
+             * Keel and rudder
+             * @description Wetted area beyond what the margin holds
              * @default 0
              */
             appendage_area_m2: number;
-            /** Between the hulls' centrelines */
+            /**
+             * Between hulls
+             * @description Centreline to centreline
+             */
             spacing_m?: number | null;
-            /** Immersed depth of the transom */
+            /** Transom, immersed */
             transom_depth_m?: number | null;
-            /** Deadrise Deg */
+            /** Deadrise */
             deadrise_deg?: number | null;
-            /** Centre of gravity from the transom */
+            /**
+             * Weight from the transom
+             * @description Centre of gravity as a share of the length
+             */
             lcg_share?: number | null;
         };
         /**
@@ -1854,18 +2166,21 @@ export interface components {
          *
          *     `needs`: what the receiving bank's loads lack, as far as the giving bank is above its reserve, and sun
          *     that the giving bank refuses. `surplus`: only the latter.
+         * @example {
+         *       "limit_w": 360
+         *     }
          */
         Link: {
             /** Id */
             id: string;
-            /** From Bank Id */
+            /** From */
             from_bank_id: string;
-            /** To Bank Id */
+            /** To */
             to_bank_id: string;
             /** Most it delivers */
             limit_w: number;
             /**
-             * Efficiency
+             * Its efficiency
              * @default 0.93
              */
             efficiency: number;
@@ -1879,47 +2194,73 @@ export interface components {
         /**
          * Load
          * @description A house load. Without `from_clock` its energy is spread evenly over the day.
+         * @example {
+         *       "hours_per_day": 4,
+         *       "name": "Load",
+         *       "power_w": 20
+         *     }
          */
         Load: {
             /** Id */
             id: string;
             /** Name */
             name: string;
-            /** Watts while on */
+            /**
+             * Watts
+             * @description While on
+             */
             power_w: number;
             /** Hours a day */
             hours_per_day: number;
-            /** Switched on at */
+            /**
+             * Switched on at
+             * @description Empty is spread over the day
+             */
             from_clock?: string | null;
             /**
              * Essential
+             * @description Kept on when the reserve is reached
              * @default false
              */
             essential: boolean;
-            /** The bank it lives on; empty: the house's */
+            /**
+             * Bank
+             * @description The one it lives on
+             */
             bank_id?: string | null;
-            /** Through an inverter of this efficiency */
+            /**
+             * Inverter's efficiency
+             * @description Empty means no inverter
+             * @example 0.88
+             */
             inverter_efficiency?: number | null;
         };
         /**
          * Loading
          * @description What makes up the displacement beside the bank and the panels, which weigh what they weigh.
+         * @example {
+         *       "boat_kg": 500
+         *     }
          */
         Loading: {
-            /** Boat, empty, with its motor */
+            /**
+             * Boat, empty
+             * @description With its motor, without its bank
+             */
             boat_kg: number;
             /**
-             * Crew Kg
+             * Crew
              * @default 0
              */
             crew_kg: number;
             /**
-             * Gear Kg
+             * Gear
              * @default 0
              */
             gear_kg: number;
             /**
-             * Water and fuel in tanks
+             * Water and fuel
+             * @description In tanks
              * @default 0
              */
             water_kg: number;
@@ -1936,7 +2277,10 @@ export interface components {
             id: string;
             /** Speed, out */
             speed_mps: number;
-            /** Speed, back */
+            /**
+             * Speed, back
+             * @description Empty means one way
+             */
             back_speed_mps?: number | null;
             /** Battery watts */
             power_w?: number | null;
@@ -1944,14 +2288,24 @@ export interface components {
             volts?: number | null;
             /** Battery amps */
             amps?: number | null;
-            /** Speed, other end of the span */
+            /**
+             * Speed, to
+             * @description Other end of the span
+             */
             speed_to_mps?: number | null;
-            /** Watts, other end of the span */
+            /**
+             * Watts, to
+             * @description Other end of the span
+             */
             power_to_w?: number | null;
-            /** Displacement on the run */
+            /**
+             * Weight on the run
+             * @description All up
+             */
             displacement_kg?: number | null;
             /**
-             * Which set of runs it belongs to
+             * Set
+             * @description Runs made with the same propeller and bottom
              * @default
              */
             set_name: string;
@@ -1959,55 +2313,127 @@ export interface components {
         /**
          * Motor
          * @description A motor's constants; what is not published is estimated from no-load speed and current.
+         * @example {
+         *       "kv_rpm_per_v": 60
+         *     }
          */
         Motor: {
-            /** Volts it runs on; empty: the bank's */
+            /**
+             * Its volts
+             * @description Empty means the bank's
+             */
             volts?: number | null;
-            /** Revolutions per volt, Kv */
+            /**
+             * Kv
+             * @description Revolutions a minute per volt; or give the no-load speed
+             */
             kv_rpm_per_v?: number | null;
-            /** Winding resistance */
+            /** Winding */
             resistance_ohm?: number | null;
-            /** Speed with no load */
+            /** No-load speed */
             no_load_rpm?: number | null;
-            /** Amps with no load */
+            /** No-load amps */
             no_load_current_a?: number | null;
-            /** Controller's current limit */
+            /**
+             * Current limit
+             * @description Of its controller
+             */
             current_limit_a?: number | null;
-            /** It may give this all day */
+            /**
+             * All day it gives
+             * @description Continuous rating, at the shaft
+             */
             continuous_power_w?: number | null;
         };
         /**
          * Obstacle
          * @description Something that throws shade, between two points of the boat frame.
+         * @example {
+         *       "foot": {
+         *         "x_m": 0,
+         *         "y_m": 0.5,
+         *         "z_m": 0.5
+         *       },
+         *       "name": "Pole",
+         *       "radius_m": 0.02,
+         *       "shape": "spar",
+         *       "tip": {
+         *         "x_m": 0,
+         *         "y_m": 0.5,
+         *         "z_m": 3
+         *       }
+         *     }
+         * @example {
+         *       "foot": {
+         *         "x_m": 0,
+         *         "y_m": 0.5,
+         *         "z_m": 0.5
+         *       },
+         *       "length_m": 0.5,
+         *       "name": "Box",
+         *       "shape": "box",
+         *       "tip": {
+         *         "x_m": 0,
+         *         "y_m": 0.5,
+         *         "z_m": 1.5
+         *       },
+         *       "width_m": 0.5
+         *     }
+         * @example {
+         *       "clew": {
+         *         "x_m": 0,
+         *         "y_m": -1.5,
+         *         "z_m": 0.8
+         *       },
+         *       "foot": {
+         *         "x_m": 0,
+         *         "y_m": 0.5,
+         *         "z_m": 0.5
+         *       },
+         *       "name": "Sail",
+         *       "shape": "sail",
+         *       "tip": {
+         *         "x_m": 0,
+         *         "y_m": 0.5,
+         *         "z_m": 6
+         *       }
+         *     }
          */
         Obstacle: {
             /** Id */
             id: string;
             /** Name */
             name: string;
-            /** @default spar */
+            /**
+             * It is
+             * @default spar
+             */
             shape: components["schemas"]["Shape"];
+            /** Foot */
             foot: components["schemas"]["Point"];
+            /** Top */
             tip: components["schemas"]["Point"];
             /**
              * Half its thickness
              * @default 0.03
              */
             radius_m: number;
+            /** Clew */
             clew?: components["schemas"]["Point"] | null;
             /** Athwart */
             width_m?: number | null;
             /** Fore and aft */
             length_m?: number | null;
-            /** States it stands in; empty: all */
+            /** Stands in */
             stands_in?: components["schemas"]["BoatState"][] | null;
             /**
-             * Swung about its foot
+             * Swung by
+             * @description About its foot, clockwise seen from above: a boom that points aft goes to port
              * @default 0
              */
             swung_deg: number;
             /**
-             * States it is swung in
+             * Swung in
              * @default []
              */
             swung_in: components["schemas"]["BoatState"][];
@@ -2015,10 +2441,13 @@ export interface components {
         /**
          * PanelGroup
          * @description Panels on one place feeding one controller.
+         * @example {
+         *       "nameplate_w": 200
+         *     }
          */
         PanelGroup: {
             /**
-             * Panel
+             * Name
              * @default
              */
             model: string;
@@ -2027,51 +2456,81 @@ export interface components {
              * @default glass
              */
             build: components["schemas"]["Build"];
-            /** Nameplate of one panel */
+            /** Nameplate, each */
             nameplate_w: number;
             /**
              * Power with heat
+             * @description What a degree over 25 takes, about -0.3 to -0.4 %
              * @default -0.0035
              */
             power_coefficient_per_k: number;
-            /** Mass of one panel */
+            /** Mass, each */
             mass_kg?: number | null;
-            /** Short side of a panel */
+            /**
+             * Short side
+             * @description Empty: usual for its watts
+             */
             panel_width_m?: number | null;
-            /** Long side of a panel */
+            /**
+             * Long side
+             * @description Empty: usual for its watts
+             */
             panel_length_m?: number | null;
             /**
-             * Cells across the short side
+             * Cells across
+             * @description Cells side by side along the short side
              * @default 6
              */
             cells_across: number;
             /**
-             * Cells along the long side
+             * Cells along
+             * @description Cells one after another along the long side
              * @default 12
              */
             cells_along: number;
             /**
-             * Cells cut in half, two halves in parallel
+             * Half-cut cells
+             * @description Two halves in parallel
              * @default false
              */
             half_cut: boolean;
             /**
-             * Back over front, of a two-sided panel
+             * Two-sided
+             * @description What the back gives in the light that the front is rated in; 0 for a panel with an opaque back
              * @default 0
              */
             bifaciality_frac: number;
             /**
-             * Tilt of each leaf
+             * Leaf
+             * @description Tilt of each, end to end along the long side; positive faces the bow
              * @default []
+             * @example [
+             *       0,
+             *       0,
+             *       0,
+             *       0
+             *     ]
              */
             leaf_tilts_deg: number[];
-            /** Voc */
+            /**
+             * Voc
+             * @description Volts with nothing connected, at 25 °C
+             */
             open_circuit_v?: number | null;
-            /** Isc */
+            /**
+             * Isc
+             * @description Amps with its ends joined
+             */
             short_circuit_a?: number | null;
-            /** Vmp */
+            /**
+             * Vmp
+             * @description Volts at its best
+             */
             best_v?: number | null;
-            /** Imp */
+            /**
+             * Imp
+             * @description Amps at its best
+             */
             best_a?: number | null;
             /** Voc with heat */
             voltage_coefficient_per_k?: number | null;
@@ -2079,13 +2538,13 @@ export interface components {
             current_coefficient_per_k?: number | null;
             /** Largest series fuse */
             most_fuse_a?: number | null;
-            /** Price of one panel */
+            /** Price, each */
             price?: number | null;
             /** Id */
             id: string;
-            /** Place Id */
+            /** Place */
             place_id: string;
-            /** Controller Id */
+            /** Controller */
             controller_id: string;
             /**
              * How many
@@ -2097,35 +2556,40 @@ export interface components {
              * @default false
              */
             turned: boolean;
-            /** Side by side athwart */
+            /**
+             * Side by side
+             * @description Athwart; empty: as many as the place takes
+             */
             columns?: number | null;
             /**
-             * In series, a string
+             * In series
+             * @description Panels one after another: their volts add up, their amps do not
              * @default 1
              */
             series: number;
             /**
-             * Salt Loss Frac
+             * Lost to salt and dirt
              * @default 0.03
              */
             salt_loss_frac: number;
             /**
-             * Mismatch Loss Frac
+             * Lost to mismatch
              * @default 0.02
              */
             mismatch_loss_frac: number;
             /**
-             * Wiring Loss Frac
+             * Lost in wires
              * @default 0.03
              */
             wiring_loss_frac: number;
             /**
-             * Belongs to
+             * In the set
              * @default both
              */
             belongs: components["schemas"]["PanelSet"];
             /**
-             * Measured, of its nameplate
+             * Measured, of nameplate
+             * @description Used panels: what a clear noon gave, over what it should have; 100 for new ones
              * @default 1
              */
             derate_frac: number;
@@ -2140,7 +2604,7 @@ export interface components {
          * @description One panel: its group, and its number in it from 0.
          */
         PanelRef: {
-            /** Group Id */
+            /** Panels */
             group_id: string;
             /** Number */
             number: number;
@@ -2158,9 +2622,9 @@ export interface components {
         PanelString: {
             /** Id */
             id: string;
-            /** Controller Id */
+            /** Controller */
             controller_id: string;
-            /** Panels */
+            /** Panel */
             panels: components["schemas"]["PanelRef"][];
         };
         /**
@@ -2169,39 +2633,71 @@ export interface components {
          *
          *     `at` is the middle of the place; without it nothing is known of what shades it. A place with a hinge turns
          *     about its inboard or far edge; its middle stays where it is, which is near enough for shade.
+         * @example {
+         *       "at": {
+         *         "x_m": 0,
+         *         "y_m": 0,
+         *         "z_m": 1
+         *       },
+         *       "length_m": 1.6,
+         *       "width_m": 1.2
+         *     }
          */
         Place: {
             /** Id */
             id: string;
             /** Name */
             name: string;
-            /** @default deck */
+            /**
+             * It is
+             * @default deck
+             */
             kind: components["schemas"]["PlaceKind"];
-            /** Its middle */
+            /**
+             * Its middle
+             * @example {
+             *       "x_m": 0,
+             *       "y_m": 0,
+             *       "z_m": 1
+             *     }
+             */
             at?: components["schemas"]["Point"] | null;
             /** Athwart */
             width_m?: number | null;
             /** Fore and aft */
             length_m?: number | null;
             /**
-             * Tilt from flat
+             * Tilt; flat is 0
              * @default 0
              */
             tilt_deg: number;
-            /** @default starboard */
+            /**
+             * Tilted
+             * @default starboard
+             */
             faces: components["schemas"]["Side"];
-            /** @default open */
+            /**
+             * Cooling
+             * @default open
+             */
             ventilation: components["schemas"]["Ventilation"];
-            /** Hinge, least tilt */
+            /**
+             * Hinge, from
+             * @example 0
+             */
             tilt_least_deg?: number | null;
-            /** Hinge, most tilt; empty: fixed */
+            /**
+             * Hinge, to
+             * @example 60
+             */
             tilt_most_deg?: number | null;
             /**
-             * Through the day it is
+             * Through the day
              * @default left
              */
             tended: components["schemas"]["Tended"];
             /**
+             * In each state
              * @default {
              *       "under_way": {
              *         "how": "set",
@@ -2231,10 +2727,14 @@ export interface components {
              * @default water
              */
             under: components["schemas"]["Under"];
-            /** From the panels down to that */
+            /**
+             * Gap to that
+             * @description Two-sided panels see what is under them through it; the closer, the less
+             */
             gap_m?: number | null;
             /**
-             * Kept clear athwart, for people and gear
+             * Kept clear
+             * @description Athwart, for people and gear to pass; Fit leaves it free
              * @default 0
              */
             clear_m: number;
@@ -2243,9 +2743,15 @@ export interface components {
              * @default bolts
              */
             fastening: components["schemas"]["Fastening"];
-            /** Pull that its fastenings take */
+            /**
+             * They take
+             * @description Pull that all its fastenings take together before anything gives, by test or by the builder
+             */
             holds_n?: number | null;
-            /** Cable to its controller, one way */
+            /**
+             * Cable to the controller
+             * @description One way
+             */
             cable_m?: number | null;
         };
         /**
@@ -2264,16 +2770,20 @@ export interface components {
              * Format: date
              */
             date: string;
-            /** @default clear */
+            /**
+             * Sky
+             * @default clear
+             */
             sky: components["schemas"]["Sky"];
             /**
-             * The boat is
+             * She is
              * @default under_way
              */
             state: components["schemas"]["BoatState"];
-            /** Heading; empty is any heading */
+            /** Heading; empty: any */
             heading_deg?: number | null;
             /**
+             * Days ahead
              * @default {
              *       "out_days": 3,
              *       "rest_days": 2,
@@ -2286,6 +2796,7 @@ export interface components {
              */
             trip: components["schemas"]["Trip"];
             /**
+             * Budget
              * @default {
              *       "coins": 1000,
              *       "mass_kg": null,
@@ -2295,40 +2806,54 @@ export interface components {
              */
             budget: components["schemas"]["Budget"];
             /**
-             * Swings to either side of it
+             * Swing to either side
+             * @description Of the heading
              * @default 0
              */
             swing_deg: number;
-            /** Speed through the water */
+            /**
+             * Speed
+             * @description Through the water
+             */
             speed_mps: number;
-            /** Spells */
+            /**
+             * Spell
+             * @description Without any, the useful sun
+             */
             spells?: components["schemas"]["Spell"][] | null;
             /**
-             * At other hours she is
+             * Stay
              * @default []
              */
             stays: components["schemas"]["Stay"][];
             /**
-             * Bank at the start of the day
+             * Bank at the start
+             * @description At sunrise, when the drawn day begins
              * @default 0.8
              */
             start_charge_frac: number;
-            /** Air Temperature C */
+            /** Air by day */
             air_temperature_c?: number | null;
             /**
              * Wind
+             * @description The mean of the day; gusts and lulls about it are counted, and it cools the panels
              * @default 3
              */
             wind_mps: number;
-            /** Wind off the bow; empty: from anywhere, not counted as drag */
+            /**
+             * Off the bow
+             * @description 0 is on the nose, 180 from astern; empty means from anywhere, not counted as drag
+             */
             wind_angle_deg?: number | null;
             /**
-             * Waves from ahead, significant height
+             * Waves from ahead
+             * @description Significant height
              * @default 0
              */
             wave_height_m: number;
             /**
-             * Stream along the course, with you positive
+             * Stream, with you +
+             * @description Along the course; speeds and ranges are through the water
              * @default 0
              */
             current_mps: number;
@@ -2338,21 +2863,37 @@ export interface components {
          * @description A point of the boat frame [m].
          */
         Point: {
-            /** To starboard */
+            /**
+             * To starboard
+             * @description From the centreline; to port is negative
+             */
             x_m: number;
-            /** Forward */
+            /**
+             * Forward
+             * @description From amidships; aft is negative
+             */
             y_m: number;
-            /** Above the waterline */
+            /**
+             * Height
+             * @description Above the waterline
+             */
             z_m: number;
         };
         /**
          * Propeller
          * @description A propeller; blade area left empty is usual for the number of blades.
+         * @example {
+         *       "diameter_m": 0.28,
+         *       "pitch_m": 0.2
+         *     }
          */
         Propeller: {
             /** Diameter */
             diameter_m: number;
-            /** Pitch */
+            /**
+             * Pitch
+             * @description How far it would screw forward in a turn
+             */
             pitch_m: number;
             /**
              * Blades
@@ -2361,25 +2902,41 @@ export interface components {
             blades: number;
             /** Blade area over disc */
             area_ratio?: number | null;
-            /** Shaft below the surface */
+            /**
+             * Shaft below surface
+             * @description To the middle of the propeller; in a chop a shallow one draws air
+             */
             depth_m?: number | null;
-            /** Blade tips to the hull */
+            /** Tips to the hull */
             clearance_m?: number | null;
         };
         /**
          * Push
          * @description Something else that pushes: legs and arms help the motor, under sail it is off.
+         * @example {
+         *       "hours_per_day": 1,
+         *       "kind": "pedals"
+         *     }
+         * @example {
+         *       "hours_per_day": 4,
+         *       "kind": "sail"
+         *     }
          */
         Push: {
             /** Id */
             id: string;
+            /** Kind */
             kind: components["schemas"]["PushKind"];
             /**
              * Watts a person holds
+             * @description Some 75 for hours, 150 for half an hour
              * @default 75
              */
             power_w: number;
-            /** Hours a day */
+            /**
+             * Hours a day
+             * @description Of a sail: with the motor off
+             */
             hours_per_day: number;
             /**
              * From
@@ -2422,35 +2979,71 @@ export interface components {
          *
          *     Wind and hydro rise with the cube of the speed from where they begin to where they are full. Shore and
          *     generator give way to the sun: they only add what the bank still takes.
+         * @example {
+         *       "kind": "shore",
+         *       "name": "Shore charger",
+         *       "rated_power_w": 600
+         *     }
+         * @example {
+         *       "kind": "wind",
+         *       "name": "Wind generator",
+         *       "rated_power_w": 400
+         *     }
+         * @example {
+         *       "kind": "generator",
+         *       "name": "Generator",
+         *       "rated_power_w": 900
+         *     }
+         * @example {
+         *       "kind": "hydro",
+         *       "name": "Towed generator",
+         *       "rated_power_w": 250
+         *     }
+         * @example {
+         *       "from_clock": "10:00:00",
+         *       "hours_per_day": 1,
+         *       "kind": "pedals",
+         *       "name": "Pedals",
+         *       "rated_power_w": 70
+         *     }
          */
         Source: {
             /** Id */
             id: string;
-            /** Name */
+            /** Called */
             name: string;
+            /** Kind */
             kind: components["schemas"]["SourceKind"];
-            /** Most it sends the bank */
+            /**
+             * Most it sends
+             * @description What reaches the bank
+             */
             rated_power_w: number;
-            /** The bank it charges; empty: the first */
+            /** Charges */
             bank_id?: string | null;
-            /** Works from; empty: at any hour */
+            /**
+             * Works from
+             * @description Empty: at any hour; a shore charger while she is at the dock
+             */
             from_clock?: string | null;
             /**
-             * For so long
+             * For
              * @default 24
              */
             hours_per_day: number;
-            /** Begins at; empty: usual */
+            /** Begins at */
             begins_mps?: number | null;
-            /** Full at; empty: usual */
+            /** Full at */
             full_mps?: number | null;
             /**
-             * Starts when the bank is down to
+             * Starts at
+             * @description State of charge of the bank
              * @default 0.35
              */
             start_frac: number;
             /**
-             * Stops when it is up to
+             * Stops at
+             * @description State of charge of the bank
              * @default 0.8
              */
             stop_frac: number;
@@ -2469,27 +3062,41 @@ export interface components {
         /**
          * Spell
          * @description Motoring from one local clock time to another; an end before the start is past midnight.
+         * @example {
+         *       "ends_at": "16:00:00",
+         *       "starts_at": "10:00:00"
+         *     }
+         * @example {
+         *       "ends_at": "21:00:00",
+         *       "starts_at": "20:00:00"
+         *     }
          */
         Spell: {
             /**
-             * Starts At
+             * From
              * Format: time
              */
             starts_at: string;
             /**
-             * Ends At
+             * To
              * Format: time
              */
             ends_at: string;
-            /** At; empty: the plan's speed */
+            /**
+             * Speed
+             * @description Empty: the plan's
+             */
             speed_mps?: number | null;
         };
         /** Standing */
         Standing: {
-            /** @default set */
+            /**
+             * How it stands
+             * @default set
+             */
             how: components["schemas"]["How"];
             /**
-             * Tilt then
+             * Tilt
              * @default 0
              */
             tilt_deg: number;
@@ -2500,6 +3107,7 @@ export interface components {
          */
         Stands: {
             /**
+             * Under way
              * @default {
              *       "how": "set",
              *       "tilt_deg": 0
@@ -2507,6 +3115,7 @@ export interface components {
              */
             under_way: components["schemas"]["Standing"];
             /**
+             * Sailing
              * @default {
              *       "how": "set",
              *       "tilt_deg": 0
@@ -2514,6 +3123,7 @@ export interface components {
              */
             sailing: components["schemas"]["Standing"];
             /**
+             * At anchor
              * @default {
              *       "how": "set",
              *       "tilt_deg": 0
@@ -2521,6 +3131,7 @@ export interface components {
              */
             anchored: components["schemas"]["Standing"];
             /**
+             * At the dock
              * @default {
              *       "how": "set",
              *       "tilt_deg": 0
@@ -2528,6 +3139,7 @@ export interface components {
              */
             dock: components["schemas"]["Standing"];
             /**
+             * On the trailer
              * @default {
              *       "how": "set",
              *       "tilt_deg": 0
@@ -2538,19 +3150,26 @@ export interface components {
         /**
          * Stay
          * @description From one local clock time to another the boat is in another state than the plan's.
+         * @example {
+         *       "ends_at": "09:00:00",
+         *       "starts_at": "18:00:00"
+         *     }
          */
         Stay: {
             /**
-             * Starts At
+             * From
              * Format: time
              */
             starts_at: string;
             /**
-             * Ends At
+             * To
              * Format: time
              */
             ends_at: string;
-            /** @default anchored */
+            /**
+             * She is
+             * @default anchored
+             */
             state: components["schemas"]["BoatState"];
         };
         /**
@@ -2562,25 +3181,43 @@ export interface components {
         /**
          * Tow
          * @description A boat towed astern, by the resistance model of its own type.
+         * @example {
+         *       "beam_m": 1.1,
+         *       "displacement_kg": 60,
+         *       "name": "Dinghy",
+         *       "waterline_length_m": 2.4
+         *     }
          */
         Tow: {
             /** Id */
             id: string;
             /**
-             * Name
+             * In tow
              * @default Dinghy
              */
             name: string;
-            /** @default inflatable */
+            /**
+             * Kind
+             * @default inflatable
+             */
             type: components["schemas"]["HullType"];
-            /** Waterline Length M */
+            /**
+             * Tow's length
+             * @description At the waterline
+             */
             waterline_length_m: number;
-            /** Beam M */
+            /**
+             * Tow's beam
+             * @description At the waterline
+             */
             beam_m: number;
-            /** All up */
+            /**
+             * Tow's weight
+             * @description All up
+             */
             displacement_kg: number;
             /**
-             * Count
+             * How many
              * @default 1
              */
             count: number;
@@ -2602,6 +3239,7 @@ export interface components {
             rest_days: number;
             /**
              * Rounds
+             * @description How often out and rest follow each other
              * @default 2
              */
             rounds: number;
@@ -2611,7 +3249,8 @@ export interface components {
              */
             rest_state: components["schemas"]["BoatState"];
             /**
-             * Day by day; empty: by rounds
+             * Day
+             * @description One by one; without any, by rounds
              * @default []
              */
             days: components["schemas"]["TripDay"][];
@@ -2622,6 +3261,7 @@ export interface components {
             fog_from: number;
             /**
              * Days of fog
+             * @description One after the other: the worst that a week can do
              * @default 0
              */
             fog_days: number;
@@ -2632,13 +3272,16 @@ export interface components {
          */
         TripDay: {
             /**
-             * Out, or at rest
+             * Out
              * @default true
              */
             out: boolean;
-            /** Sky; empty: as the climate has it */
+            /** Sky */
             sky?: components["schemas"]["Sky"] | null;
-            /** At; empty: the plan's speed */
+            /**
+             * Speed
+             * @description Empty: the plan's
+             */
             speed_mps?: number | null;
         };
         /**
@@ -2690,34 +3333,47 @@ export interface components {
         WiringLimits: {
             /**
              * Coldest morning
+             * @description Of the years the boat will see; cold panels stand at their highest volts
              * @default -10
              */
             coldest_c: number;
             /**
              * Hottest cell
+             * @description 70 with air behind; a panel flat on a deck can reach 85
              * @default 70
              */
             hottest_cell_c: number;
             /**
-             * Volts that cables may lose
+             * Cables may lose
+             * @description Of the volts
              * @default 0.03
              */
             drop_frac: number;
-            /** Bank to its bus, one way */
+            /**
+             * Bank to its bus
+             * @description One way
+             */
             bank_cable_m?: number | null;
-            /** Bus to the motor, one way */
+            /**
+             * Bus to the motor
+             * @description One way
+             */
             motor_cable_m?: number | null;
             /**
-             * The motor's cable runs in an engine space
+             * Through an engine space
              * @default false
              */
             engine_space: boolean;
             /**
-             * Cables of the panels run in a bundle of three or more
+             * Panel cables in a bundle
+             * @description Three or more together
              * @default false
              */
             bundled: boolean;
-            /** First fuse, from the bank's terminal */
+            /**
+             * First fuse, from the bank
+             * @description Along the cable, from the terminal; what lies before it has no protection
+             */
             fuse_at_m?: number | null;
         };
         /** KeepVariant */
@@ -2735,10 +3391,8 @@ export interface components {
             field: string;
             /** Label */
             label: string;
-            /** Before */
-            before: string;
-            /** After */
-            after: string;
+            before: components["schemas"]["Quantity"] | null;
+            after: components["schemas"]["Quantity"] | null;
         };
         /**
          * ConflictOut
@@ -2750,6 +3404,24 @@ export interface components {
             current: components["schemas"]["VariantOut"];
             /** Difference */
             difference: components["schemas"]["Change"][];
+        };
+        /**
+         * Quantity
+         * @description A number with what it is; `signed` asks for an explicit plus.
+         */
+        Quantity: {
+            /**
+             * Quantity
+             * @enum {string}
+             */
+            quantity: "speed_mps" | "distance_m" | "length_m" | "mass_kg" | "power_w" | "energy_wh" | "fraction" | "ratio" | "duration_h" | "days" | "angle_deg" | "temperature_c" | "count" | "clock_min" | "money" | "capacity_ah" | "voltage_v" | "current_a" | "rpm" | "years" | "area_m2" | "force_n" | "text";
+            /** Value */
+            value: number | string;
+            /**
+             * Signed
+             * @default false
+             */
+            signed: boolean;
         };
         /** SaveVariant */
         SaveVariant: {
@@ -2930,24 +3602,6 @@ export interface components {
              */
             kind: "proposals";
             result?: components["schemas"]["Proposals"] | null;
-        };
-        /**
-         * Quantity
-         * @description A number with what it is; `signed` asks for an explicit plus.
-         */
-        Quantity: {
-            /**
-             * Quantity
-             * @enum {string}
-             */
-            quantity: "speed_mps" | "distance_m" | "length_m" | "mass_kg" | "power_w" | "energy_wh" | "fraction" | "ratio" | "duration_h" | "days" | "angle_deg" | "temperature_c" | "count" | "clock_min" | "money" | "capacity_ah" | "voltage_v" | "current_a" | "rpm" | "years" | "text";
-            /** Value */
-            value: number | string;
-            /**
-             * Signed
-             * @default false
-             */
-            signed: boolean;
         };
         /**
          * Refit
@@ -3595,7 +4249,7 @@ export interface components {
              * Of
              * @enum {string}
              */
-            of: "rail" | "study" | "findings" | "counts";
+            of: "rail" | "study" | "findings" | "usual" | "counts";
             /** Index */
             index?: number | null;
             /** Errors */
@@ -3640,7 +4294,7 @@ export interface components {
          * LivePart
          * @description One line of the reply.
          */
-        LivePart: components["schemas"]["Checked"] | components["schemas"]["RailPart"] | components["schemas"]["StudyPart"] | components["schemas"]["FindingsPart"] | components["schemas"]["CountsPart"] | components["schemas"]["FailedPart"] | components["schemas"]["Overtaken"];
+        LivePart: components["schemas"]["Checked"] | components["schemas"]["RailPart"] | components["schemas"]["StudyPart"] | components["schemas"]["FindingsPart"] | components["schemas"]["UsualPart"] | components["schemas"]["CountsPart"] | components["schemas"]["FailedPart"] | components["schemas"]["Overtaken"];
         /**
          * Overtaken
          * @description A newer request of the page took this one's place.
@@ -3677,6 +4331,33 @@ export interface components {
             answer: unknown;
         };
         /**
+         * Usual
+         * @description The value that counts while the entry is empty, and from where to where it is usual.
+         */
+        Usual: {
+            /** Value */
+            value: number;
+            /** Low */
+            low?: number | null;
+            /** High */
+            high?: number | null;
+        };
+        /**
+         * UsualPart
+         * @description What the design's empty entries mean, by their pointers.
+         */
+        UsualPart: {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            part: "usual";
+            /** Usual */
+            usual: {
+                [key: string]: components["schemas"]["Usual"];
+            };
+        };
+        /**
          * AskedLive
          * @description `page` names a page, and `turn` counts its requests.
          */
@@ -3701,6 +4382,11 @@ export interface components {
              * @default []
              */
             studies: components["schemas"]["AskedStudy"][];
+            /**
+             * Usual
+             * @default true
+             */
+            usual: boolean;
             /**
              * Counts
              * @default true
@@ -3806,8 +4492,6 @@ export interface components {
             plan_power_w: number;
             /** Draught M */
             draught_m: number;
-            /** Efficiency */
-            efficiency: number;
             /** Drive Method */
             drive_method: string;
             /** Chain */
@@ -3827,11 +4511,8 @@ export interface components {
             model: string;
             /** Model Reason */
             model_reason: string;
-            usual: components["schemas"]["UsualForm"];
             /** Raised Panels M2 */
             raised_panels_m2: number;
-            /** Frontal Area M2 */
-            frontal_area_m2: number;
         };
         /**
          * NextRunOut
@@ -3898,28 +4579,6 @@ export interface components {
             power_w: number;
             /** Speed Mps */
             speed_mps: number;
-        };
-        /**
-         * UsualForm
-         * @description The form numbers that empty fields stand for.
-         */
-        UsualForm: {
-            /** Prismatic Coefficient */
-            prismatic_coefficient: number;
-            /** Midship Coefficient */
-            midship_coefficient: number;
-            /** Waterplane Coefficient */
-            waterplane_coefficient: number;
-            /** Lcb Percent */
-            lcb_percent: number;
-            /** Margin */
-            margin: number;
-            /** Air Drag Coefficient */
-            air_drag_coefficient: number;
-            /** Spacing M */
-            spacing_m: number;
-            /** Transom Depth M */
-            transom_depth_m: number;
         };
         /**
          * WayHome
@@ -4341,16 +5000,6 @@ export interface components {
             volts: number;
         };
         /**
-         * Span
-         * @description From low to high.
-         */
-        Span: {
-            /** Low */
-            low: number;
-            /** High */
-            high: number;
-        };
-        /**
          * Take
          * @description What one load, or the motor, takes of a day.
          */
@@ -4405,32 +5054,14 @@ export interface components {
             health_frac: number;
             /** Mass Kg */
             mass_kg: number;
-            /** Charge Limit A */
-            charge_limit_a: number;
-            /** Discharge Limit A */
-            discharge_limit_a: number;
-            /** Resistance Ohm */
-            resistance_ohm: number;
-            /** Coulomb Efficiency */
-            coulomb_efficiency: number;
             /** Cut Out V */
             cut_out_v: number;
             /** Full V */
             full_v: number;
-            /** Empty V */
-            empty_v: number;
-            /** Unit Mass Kg */
-            unit_mass_kg: number;
-            /** Usable Depth Frac */
-            usable_depth_frac: number;
             /** Marks */
             marks: components["schemas"]["Mark"][];
             /** Gauge */
             gauge: components["schemas"]["Gauge"][];
-            /** Usual */
-            usual: {
-                [key: string]: components["schemas"]["Span"];
-            };
             /** Blind From Frac */
             blind_from_frac: number | null;
             /** Blind To Frac */
@@ -5024,7 +5655,7 @@ export interface components {
          */
         PanelModel: {
             /**
-             * Panel
+             * Name
              * @default
              */
             model: string;
@@ -5033,51 +5664,81 @@ export interface components {
              * @default glass
              */
             build: components["schemas"]["Build"];
-            /** Nameplate of one panel */
+            /** Nameplate, each */
             nameplate_w: number;
             /**
              * Power with heat
+             * @description What a degree over 25 takes, about -0.3 to -0.4 %
              * @default -0.0035
              */
             power_coefficient_per_k: number;
-            /** Mass of one panel */
+            /** Mass, each */
             mass_kg?: number | null;
-            /** Short side of a panel */
+            /**
+             * Short side
+             * @description Empty: usual for its watts
+             */
             panel_width_m?: number | null;
-            /** Long side of a panel */
+            /**
+             * Long side
+             * @description Empty: usual for its watts
+             */
             panel_length_m?: number | null;
             /**
-             * Cells across the short side
+             * Cells across
+             * @description Cells side by side along the short side
              * @default 6
              */
             cells_across: number;
             /**
-             * Cells along the long side
+             * Cells along
+             * @description Cells one after another along the long side
              * @default 12
              */
             cells_along: number;
             /**
-             * Cells cut in half, two halves in parallel
+             * Half-cut cells
+             * @description Two halves in parallel
              * @default false
              */
             half_cut: boolean;
             /**
-             * Back over front, of a two-sided panel
+             * Two-sided
+             * @description What the back gives in the light that the front is rated in; 0 for a panel with an opaque back
              * @default 0
              */
             bifaciality_frac: number;
             /**
-             * Tilt of each leaf
+             * Leaf
+             * @description Tilt of each, end to end along the long side; positive faces the bow
              * @default []
+             * @example [
+             *       0,
+             *       0,
+             *       0,
+             *       0
+             *     ]
              */
             leaf_tilts_deg: number[];
-            /** Voc */
+            /**
+             * Voc
+             * @description Volts with nothing connected, at 25 °C
+             */
             open_circuit_v?: number | null;
-            /** Isc */
+            /**
+             * Isc
+             * @description Amps with its ends joined
+             */
             short_circuit_a?: number | null;
-            /** Vmp */
+            /**
+             * Vmp
+             * @description Volts at its best
+             */
             best_v?: number | null;
-            /** Imp */
+            /**
+             * Imp
+             * @description Amps at its best
+             */
             best_a?: number | null;
             /** Voc with heat */
             voltage_coefficient_per_k?: number | null;
@@ -5085,7 +5746,7 @@ export interface components {
             current_coefficient_per_k?: number | null;
             /** Largest series fuse */
             most_fuse_a?: number | null;
-            /** Price of one panel */
+            /** Price, each */
             price?: number | null;
         };
         /**
@@ -6801,6 +7462,64 @@ export interface operations {
             };
             /** @description Not Found */
             404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Errors"];
+                };
+            };
+            /** @description Request Entity Too Large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Errors"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Errors"];
+                };
+            };
+        };
+    };
+    designSchema: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": {
+                        [key: string]: unknown;
+                    };
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Errors"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
                 headers: {
                     [name: string]: unknown;
                 };

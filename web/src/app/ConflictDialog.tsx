@@ -1,8 +1,11 @@
 import { AlertDialog } from "radix-ui";
+import { useUnits } from "../kit/preferences";
+import { shown } from "../kit/units";
 import { useSaving } from "./saving";
 
 /** Another window saved this boat meanwhile: nothing is overwritten until the person chooses. */
 export function ConflictDialog() {
+  const units = useUnits();
   const { conflict, keepMine, takeTheirs } = useSaving();
   return (
     <AlertDialog.Root open={conflict !== null}>
@@ -28,8 +31,8 @@ export function ConflictDialog() {
               {conflict?.difference.map((item) => (
                 <tr key={item.field}>
                   <td className="pr-4">{item.label}</td>
-                  <td className="tabular pr-4">{item.before || "nothing"}</td>
-                  <td className="tabular">{item.after || "nothing"}</td>
+                  <td className="tabular pr-4">{item.before ? shown(item.before, units) : "nothing"}</td>
+                  <td className="tabular">{item.after ? shown(item.after, units) : "nothing"}</td>
                 </tr>
               ))}
             </tbody>

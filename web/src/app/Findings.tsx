@@ -1,5 +1,6 @@
 import type { Finding } from "../api/client";
 import { useUnits } from "../kit/preferences";
+import { LinkButton } from "../kit/ui/LinkButton";
 import { Mark } from "../kit/ui/Mark";
 import { Told } from "../kit/ui/Told";
 import { WhyPopover } from "../kit/ui/WhyPopover";
@@ -34,13 +35,9 @@ export function Findings({
               <p className="m-0 text-muted">
                 <Told sentence={finding.detail} />{" "}
                 <WhyPopover title={told(finding.title, units)} why={finding.why}>
-                  <button
-                    type="button"
-                    className="link text-[13px]"
-                    aria-label={`Why: ${told(finding.title, units)}`}
-                  >
+                  <LinkButton className="text-[13px]" aria-label={`Why: ${told(finding.title, units)}`}>
                     why
-                  </button>
+                  </LinkButton>
                 </WhyPopover>
               </p>
             </div>

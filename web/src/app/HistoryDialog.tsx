@@ -1,13 +1,18 @@
 import { useQuery } from "@tanstack/react-query";
 import { Dialog } from "radix-ui";
-import { client, dataOf, type RevisionRow } from "../api/client";
+import { client, dataOf, type Quantity, type RevisionRow } from "../api/client";
 import { useDesign } from "../kit/document";
+import { useUnits } from "../kit/preferences";
+import { LinkButton } from "../kit/ui/LinkButton";
+import { shown } from "../kit/units";
 
 const SHOWN = 4; // differences of a state, before "and more"
 
 /** The states this boat was in, and a way back to any of them; undo leads forward again. */
 export function HistoryDialog({ open, onClose }: { open: boolean; onClose: () => void }) {
   const { variant, apply } = useDesign();
+  const units = useUnits();
+  const said = (value: Quantity | null) => (value ? shown(value, units) : "nothing");
   const { data, error, refetch } = useQuery({
     queryKey: ["history", variant.id],
     queryFn: () =>
@@ -33,10 +38,7 @@ export function HistoryDialog({ open, onClose }: { open: boolean; onClose: () =>
           </Dialog.Description>
           {error && (
             <p role="alert" className="text-alarm">
-              ▲ {error.message}{" "}
-              <button type="button" className="link" onClick={() => void refetch()}>
-                try again
-              </button>
+              ▲ {error.message} <LinkButton onClick={() => void refetch()}>try again</LinkButton>
             </p>
           )}
           {!data && !error && <p role="status">Reading …</p>}
@@ -59,10 +61,7 @@ export function HistoryDialog({ open, onClose }: { open: boolean; onClose: () =>
                       ? "as it began"
                       : row.difference
                           .slice(0, SHOWN)
-                          .map(
-                            (item) =>
-                              `${item.label}: ${item.before || "nothing"} → ${item.after || "nothing"}`,
-                          )
+                          .map((item) => `${item.label}: ${said(item.before)} → ${said(item.after)}`)
                           .join("; ")}
                     {row.difference.length > SHOWN && `; ${row.difference.length - SHOWN} more`}
                   </span>

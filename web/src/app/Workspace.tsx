@@ -2,12 +2,14 @@ import { useQuery } from "@tanstack/react-query";
 import { type ReactNode, Suspense, useEffect, useRef, useState } from "react";
 import { useNavigate, useParams, useSearchParams } from "react-router";
 import { type BoatRow, client, dataOf } from "../api/client";
-import { LiveProvider, useCounts, useFindings, useRail } from "../asking/live";
+import { LiveProvider, useCounts, useFindings, useRail, useUsual } from "../asking/live";
 import { useDesign } from "../kit/document";
+import { Entries } from "../kit/entries";
 import { HOUR_EVENT } from "../kit/hour";
 import { withValue } from "../kit/pointer";
 import { usePreferences } from "../kit/preferences";
 import type { Station } from "../kit/station";
+import { UsualContext } from "../kit/ui/Field";
 import { FieldWarnings } from "../kit/ui/fields";
 import { AnswerRail } from "./AnswerRail";
 import { BoatMenu } from "./BoatMenu";
@@ -25,6 +27,8 @@ export function useBoats() {
 const readVariant = (id: string) =>
   dataOf(client.GET("/api/variants/{variant_id}", { params: { path: { variant_id: id } } }));
 
+export const readEntries = async () => new Entries(await dataOf(client.GET("/api/design/schema")));
+
 /** One boat at one station. */
 export function Workspace() {
   const { variantId = "", station: key } = useParams();
@@ -37,16 +41,23 @@ export function Workspace() {
     staleTime: Number.POSITIVE_INFINITY,
     retry: 1,
   });
+  const entries = useQuery({
+    queryKey: ["entries"],
+    queryFn: readEntries,
+    staleTime: Number.POSITIVE_INFINITY,
+  });
   if (!station) return <Nowhere what="There is no such station." />;
   if (variant.error) return <Nowhere what={`This boat could not be opened: ${variant.error.message}`} />;
-  if (!variant.data || !boats.data)
+  if (entries.error)
+    return <Nowhere what={`The entries of a boat could not be read: ${entries.error.message}`} />;
+  if (!variant.data || !boats.data || !entries.data)
     return (
       <p className="p-6" role="status">
         Opening the boat …
       </p>
     );
   return (
-    <DesignProvider key={variantId} variant={variant.data}>
+    <DesignProvider key={variantId} variant={variant.data} entries={entries.data}>
       <Asking>
         {(comparedId) => <Frame boats={boats.data} station={station} comparedId={comparedId} />}
       </Asking>
@@ -97,6 +108,7 @@ function Frame({
   const rail = useRail();
   const warnings = useCounts();
   const told = useFindings(station.key);
+  const usual = useUsual();
   const [keysShown, setKeysShown] = useState(false);
   const [past, setPast] = useState(false);
   const keep = useRef<HTMLButtonElement>(null);
@@ -139,7 +151,9 @@ function Frame({
         }
       >
         <FieldWarnings.Provider value={told.data ?? []}>
-          <station.Page />
+          <UsualContext.Provider value={usual}>
+            <station.Page />
+          </UsualContext.Provider>
           <Findings title={station.tells} findings={told.data} stale={told.stale} />
         </FieldWarnings.Provider>
       </Suspense>

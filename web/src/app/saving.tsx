@@ -13,6 +13,7 @@ import {
 import { type BoatDesign, type ConflictOut, client, problemsIn, type VariantOut } from "../api/client";
 import { DocumentContext } from "../kit/document";
 import { Drafts } from "../kit/drafts";
+import type { Entries } from "../kit/entries";
 import { type History, opened, recalled, reduce, remember } from "./designHistory";
 
 export type SaveState = "saved" | "saving" | "failed" | "conflict";
@@ -33,7 +34,8 @@ const AUTOSAVE_MS = 700;
 const MOST_KEPT = 60_000; // characters that a browser sends for a page that is gone
 
 /** The design being worked on: edits are local and instant, saved on a short pause. */
-export function DesignProvider({ variant, children }: { variant: VariantOut; children: ReactNode }) {
+export function DesignProvider(props: { variant: VariantOut; entries: Entries; children: ReactNode }) {
+  const { variant, entries, children } = props;
   const queries = useQueryClient();
   const [state, dispatch] = useReducer(
     reduce,
@@ -95,8 +97,8 @@ export function DesignProvider({ variant, children }: { variant: VariantOut; chi
   useEffect(() => drafts.recall(), [drafts]);
   useEffect(() => keepOnLeaving(variant.id, latest), [variant.id]);
   const document = useMemo(
-    () => ({ variant, design: state.present, apply, drafts }),
-    [variant, state.present, apply, drafts],
+    () => ({ variant, design: state.present, apply, drafts, entries }),
+    [variant, state.present, apply, drafts, entries],
   );
   const handle: SavingHandle = {
     undo: () => dispatch({ kind: "undo" }),

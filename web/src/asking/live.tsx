@@ -20,6 +20,7 @@ import {
   Refused,
   refusalIn,
   type Studies,
+  type Usual,
 } from "../api/client";
 import { useDesign } from "../kit/document";
 
@@ -28,6 +29,7 @@ const AGAIN_MS = 2000; // after the server did not answer
 const LIVE = "/api/live";
 const RAIL = "rail";
 const COUNTS = "counts";
+const USUAL = "usual";
 const told = (station: string) => `findings ${station}`;
 
 /** An answer, with the document it is about. */
@@ -127,7 +129,8 @@ export class Live {
     const station = [...this.stations.keys()].find((name) => open(told(name), screen.design));
     const rail = open(RAIL, screen);
     const counts = open(COUNTS, screen.design);
-    if (!rail && !counts && !station && studies.length === 0) return;
+    const usual = open(USUAL, screen.design);
+    if (!rail && !counts && !usual && !station && studies.length === 0) return;
     this.going?.abort();
     this.going = new AbortController();
     const { signal } = this.going;
@@ -137,7 +140,7 @@ export class Live {
       const of = part.part === "failed" ? part.of : part.part;
       if (of === "study") return keys[("index" in part ? part.index : null) ?? 0] ?? null;
       if (of === "findings") return told(station ?? "");
-      return of === "rail" || of === "counts" ? of : null;
+      return of === RAIL || of === COUNTS || of === USUAL ? of : null;
     };
     const about = (key: string) => (key === RAIL ? screen : screen.design);
     const body = {
@@ -149,9 +152,14 @@ export class Live {
       at: screen.at,
       station: station ?? null,
       studies: studies.map(([, { study, asked }]) => ({ study, asked })),
+      usual,
       counts,
     };
-    const left = new Set([...keys, ...(rail ? [RAIL] : []), ...(counts ? [COUNTS] : [])]);
+    const shared = { [RAIL]: rail, [USUAL]: usual, [COUNTS]: counts };
+    const left = new Set([
+      ...keys,
+      ...Object.keys(shared).filter((key) => shared[key as keyof typeof shared]),
+    ]);
     if (station) left.add(told(station));
     const fail = (error: Error) => {
       for (const key of left) this.put(key, { ...this.slot(key), error });
@@ -181,6 +189,7 @@ export class Live {
 function answerOf(part: LivePart): unknown {
   if (part.part === "findings") return part.findings;
   if (part.part === "counts") return part.counts;
+  if (part.part === "usual") return part.usual;
   return "answer" in part ? part.answer : undefined;
 }
 
@@ -273,4 +282,10 @@ export function useRail(): Found<Answers> {
 export function useCounts(): Record<string, number> {
   const [, slot] = useSlot(COUNTS);
   return (slot.answer ?? {}) as Record<string, number>;
+}
+
+/** What the design's empty entries mean, by their pointers. */
+export function useUsual(): Record<string, Usual> {
+  const [, slot] = useSlot(USUAL);
+  return (slot.answer ?? {}) as Record<string, Usual>;
 }

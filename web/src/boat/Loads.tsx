@@ -1,14 +1,14 @@
 import { useQuery } from "@tanstack/react-query";
 import { client, dataOf } from "../api/client";
 import { useDesign } from "../kit/document";
-import { CheckField, ChoiceField, NumberField, TextField } from "../kit/ui/fields";
-import { withLoad, withoutLoad } from "./banks";
+import { withValue } from "../kit/pointer";
+import { AddPart, Field, RemovePart } from "../kit/ui/Field";
 
-const USUAL_INVERTER = 0.88;
+const at = (index: number) => `/loads/${index}`;
 
 /** What the house takes: watts, hours, whether it is essential, which bank, through an inverter or not. */
 export function Loads({ full }: { full?: boolean }) {
-  const { design, apply } = useDesign();
+  const { design } = useDesign();
   const loads = design.loads ?? [];
   const banks = design.banks ?? [];
   return (
@@ -30,49 +30,21 @@ export function Loads({ full }: { full?: boolean }) {
             <tbody key={load.id} className="border-b border-hairline">
               <tr className="align-top">
                 <td className="py-0.5">
-                  <TextField
-                    bare
-                    pointer={`/loads/${index}/name`}
-                    label={`Load ${index + 1}, name`}
-                    width={full ? 122 : 84}
-                  />
+                  <Field bare at={`${at(index)}/name`} width={full ? 122 : 84} />
                 </td>
                 <td className="text-right">
-                  <NumberField
-                    bare
-                    pointer={`/loads/${index}/power_w`}
-                    label=""
-                    name={`Load ${index + 1}, watts`}
-                    kind="power_w"
-                    width={full ? 58 : 48}
-                    step={1}
-                  />
+                  <Field bare at={`${at(index)}/power_w`} width={full ? 58 : 48} />
                 </td>
                 <td className="text-right">
-                  <NumberField
-                    bare
-                    pointer={`/loads/${index}/hours_per_day`}
-                    label=""
-                    name={`Load ${index + 1}, hours a day`}
-                    kind="duration_h"
-                    width={44}
-                    step={0.5}
-                  />
+                  <Field bare at={`${at(index)}/hours_per_day`} width={44} />
                 </td>
                 {!full && (
                   <td className="text-right">
-                    <FromClock index={index} />
+                    <Field bare at={`${at(index)}/from_clock`} width={62} />
                   </td>
                 )}
                 <td>
-                  <button
-                    type="button"
-                    className="cross"
-                    aria-label={`Remove ${load.name}`}
-                    onClick={() => apply((current) => withoutLoad(current, load.id), "loads")}
-                  >
-                    ×
-                  </button>
+                  <RemovePart cross from="/loads" id={load.id} words={`Remove ${load.name}`} />
                 </td>
               </tr>
               {full && (
@@ -80,59 +52,13 @@ export function Loads({ full }: { full?: boolean }) {
                   <td colSpan={4} className="pb-1.5">
                     <span className="flex flex-wrap items-center gap-x-2.5 gap-y-1 text-[13px] text-muted">
                       <span className="flex items-center gap-1">
-                        from <FromClock index={index} />
+                        from <Field bare at={`${at(index)}/from_clock`} width={62} />
                       </span>
                       <span className="flex items-center gap-1">
-                        <CheckField
-                          bare
-                          pointer={`/loads/${index}/essential`}
-                          label={`Load ${index + 1}, essential`}
-                        />
-                        essential
+                        <Field bare at={`${at(index)}/essential`} /> essential
                       </span>
-                      <label className="flex items-center gap-1">
-                        <input
-                          type="checkbox"
-                          className="h-[18px] w-[18px] accent-[var(--water)]"
-                          aria-label={`Load ${index + 1}, through an inverter`}
-                          checked={load.inverter_efficiency != null}
-                          onChange={(event) => {
-                            const on = event.target.checked;
-                            apply(
-                              (current) => ({
-                                ...current,
-                                loads: (current.loads ?? []).map((item) =>
-                                  item.id === load.id
-                                    ? { ...item, inverter_efficiency: on ? USUAL_INVERTER : null }
-                                    : item,
-                                ),
-                              }),
-                              "inverter",
-                            );
-                          }}
-                        />
-                        inverter
-                      </label>
-                      {banks.length > 1 && (
-                        <ChoiceField
-                          bare
-                          pointer={`/loads/${index}/bank_id`}
-                          label={`Load ${index + 1}, bank`}
-                          width={104}
-                          options={[
-                            ["null", "the house's"] as const,
-                            ...banks.slice(0, 2).map((bank) => [bank.id, bank.name ?? bank.id] as const),
-                          ]}
-                          write={(current, value) => ({
-                            ...current,
-                            loads: (current.loads ?? []).map((item) =>
-                              item.id === load.id
-                                ? { ...item, bank_id: value === "null" ? null : value }
-                                : item,
-                            ),
-                          })}
-                        />
-                      )}
+                      <Inverter index={index} />
+                      {banks.length > 1 && <Field bare at={`${at(index)}/bank_id`} width={104} />}
                     </span>
                   </td>
                 </tr>
@@ -142,32 +68,36 @@ export function Loads({ full }: { full?: boolean }) {
         </table>
       )}
       <div className="flex flex-wrap items-center gap-x-4">
-        <button type="button" className="link" onClick={() => apply((current) => withLoad(current), "loads")}>
-          add a load
-        </button>
+        <AddPart to="/loads" words="add a load" />
         {full && <Presets />}
       </div>
     </>
   );
 }
 
-/** When a load is switched on; empty is spread over the day. */
-function FromClock({ index }: { index: number }) {
+function Inverter({ index }: { index: number }) {
+  const { design, apply, entries } = useDesign();
+  const pointer = `${at(index)}/inverter_efficiency`;
   return (
-    <TextField
-      bare
-      optional
-      pointer={`/loads/${index}/from_clock`}
-      label={`Load ${index + 1}, switched on at; empty is spread over the day`}
-      type="clock"
-      width={62}
-    />
+    <label className="flex items-center gap-1">
+      <input
+        type="checkbox"
+        className="h-[18px] w-[18px] accent-[var(--water)]"
+        aria-label={`Load ${index + 1}, through an inverter`}
+        checked={design.loads?.[index]?.inverter_efficiency != null}
+        onChange={(event) => {
+          const through = event.target.checked ? entries.begun(pointer) : null;
+          apply((current) => withValue(current, pointer, through), "inverter");
+        }}
+      />
+      inverter
+    </label>
   );
 }
 
 /** Usual loads to start from. */
 function Presets() {
-  const { apply } = useDesign();
+  const { apply, entries } = useDesign();
   const presets =
     useQuery({
       queryKey: ["load-presets"],
@@ -181,7 +111,8 @@ function Presets() {
       value=""
       onChange={(event) => {
         const chosen = presets[Number(event.target.value)];
-        if (chosen) apply((current) => withLoad(current, chosen), `preset-${Date.now()}`);
+        if (chosen)
+          apply((current) => entries.withNew(current, "/loads", { ...chosen }), `preset-${Date.now()}`);
       }}
     >
       <option value="">a usual one …</option>

@@ -1,10 +1,10 @@
 import { useQuery } from "@tanstack/react-query";
 import { client, dataOf } from "../api/client";
 import { useDesign } from "../kit/document";
-import { ChoiceField, NumberField, TextField } from "../kit/ui/fields";
+import { Field, Fields } from "../kit/ui/Field";
 
 /** The waters the boat is on. */
-export function SiteFields({ zone, air }: { zone?: string; air?: number }) {
+export function SiteFields({ zone }: { zone?: string }) {
   const { design, apply } = useDesign();
   const places =
     useQuery({
@@ -37,32 +37,9 @@ export function SiteFields({ zone, air }: { zone?: string; air?: number }) {
           ))}
         </select>
       </div>
-      <TextField pointer="/site/name" label="Called" />
-      <NumberField pointer="/site/latitude_deg" label="Latitude, north +" kind="angle_deg" step={0.5} />
-      <NumberField pointer="/site/longitude_deg" label="Longitude, east +" kind="angle_deg" step={0.5} />
-      <ChoiceField
-        pointer="/site/water"
-        label="Water"
-        options={[
-          ["fresh", "fresh"],
-          ["salt", "salt"],
-        ]}
-        width={90}
-      />
-      <NumberField
-        pointer="/plan/heading_deg"
-        label="Heading; empty: any"
-        kind="angle_deg"
-        usual={null}
-        step={5}
-      />
-      <NumberField
-        pointer="/plan/air_temperature_c"
-        label="Air by day"
-        kind="temperature_c"
-        usual={air ?? null}
-        step={1}
-      />
+      <Fields at="/site" of="name latitude_deg longitude_deg" />
+      <Field at="/site/water" width={90} />
+      <Fields at="/plan" of="heading_deg air_temperature_c" />
       {zone && <p className="m-0 text-[13px] text-muted">Clock: {zone.replaceAll("_", " ")}</p>}
     </>
   );

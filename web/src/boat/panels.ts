@@ -1,94 +1,43 @@
 /** Adding and removing panels with the place they sit on and the controller they feed. */
 import type { BoatDesign } from "../api/client";
-
-type Place = NonNullable<BoatDesign["places"]>[number];
-type Controller = NonNullable<BoatDesign["controllers"]>[number];
-type PanelGroup = NonNullable<BoatDesign["panels"]>[number];
-
-export const fresh = (what: string) => `${what}-${crypto.randomUUID().slice(0, 8)}`;
-
-export const newPanels = (place_id: string, controller_id: string): PanelGroup => ({
-  id: fresh("panels"),
-  place_id,
-  controller_id,
-  nameplate_w: 200,
-  count: 1,
-  power_coefficient_per_k: -0.0035,
-  salt_loss_frac: 0.03,
-  mismatch_loss_frac: 0.02,
-  wiring_loss_frac: 0.03,
-  turned: false,
-  cells_across: 6,
-  cells_along: 12,
-  half_cut: false,
-  model: "",
-  build: "glass",
-  belongs: "both",
-  derate_frac: 1,
-  covered: false,
-  bifaciality_frac: 0,
-  leaf_tilts_deg: [],
-  series: 1,
-});
-
-export const newController = (name: string, id = fresh("controller")): Controller => ({
-  id,
-  name,
-  efficiency: 0.96,
-  count: 1,
-  headroom_v: 2,
-  kind: "mppt",
-  own_power_w: 0,
-  inputs: 1,
-});
-
-const SET = { how: "set", tilt_deg: 0 } as const;
-export const AS_SET: Place["stands"] = {
-  under_way: SET,
-  sailing: SET,
-  anchored: SET,
-  dock: SET,
-  trailer: SET,
-};
+import type { Entries } from "../kit/entries";
 
 /** One more place with a panel on it and a controller of its own. */
-export function withPlaceOf(design: BoatDesign, where: Partial<Place> = {}): BoatDesign {
-  const name = `Place ${(design.places ?? []).length + 1}`;
-  const place: Place = {
-    id: fresh("place"),
-    name,
-    kind: "deck",
-    tilt_deg: 0,
-    faces: "starboard",
-    ventilation: "open",
-    tended: "left",
-    stands: AS_SET,
-    under: "water",
-    clear_m: 0,
-    fastening: "bolts",
-    ...where,
-  };
-  const controller = newController(`${name} controller`);
-  return {
-    ...design,
-    places: [...(design.places ?? []), place],
-    controllers: [...(design.controllers ?? []), controller],
-    panels: [...(design.panels ?? []), newPanels(place.id, controller.id)],
-  };
+export function withPlaceOf(design: BoatDesign, entries: Entries): BoatDesign {
+  const placed = entries.withNew(design, "/places");
+  const place = placed.places?.at(-1);
+  const joined = entries.withNew(placed, "/controllers", { name: `${place?.name} controller` });
+  const controller_id = joined.controllers?.at(-1)?.id;
+  return entries.withNew(joined, "/panels", { place_id: place?.id, controller_id });
 }
 
-/** Without a panel group, and without the place and controller that only it used. */
-export function withoutPanels(design: BoatDesign, id: string): BoatDesign {
-  const panels = (design.panels ?? []).filter((group) => group.id !== id);
-  const places = new Set(panels.map((group) => group.place_id));
-  const controllers = new Set(panels.map((group) => group.controller_id));
+/** A second kind of panel on a place, or its first. */
+export function withGroup(design: BoatDesign, entries: Entries, place_id: string): BoatDesign {
+  const own = (design.panels ?? []).find((group) => group.place_id === place_id);
+  const known = own?.controller_id ?? design.controllers?.[0]?.id;
+  const joined = known ? design : entries.withNew(design, "/controllers");
+  const controller_id = known ?? joined.controllers?.[0]?.id;
+  return entries.withNew(joined, "/panels", { place_id, controller_id });
+}
+
+/** Without a place and its panels. */
+export const withoutPlace = (design: BoatDesign, entries: Entries, id: string): BoatDesign =>
+  withoutIdle(design, entries.without(design, "/places", id), entries);
+
+/** Without a panel group, and without the place that only it used. */
+export function withoutPanels(design: BoatDesign, entries: Entries, id: string): BoatDesign {
   const gone = (design.panels ?? []).find((group) => group.id === id);
-  return {
-    ...design,
-    panels,
-    places: (design.places ?? []).filter((item) => item.id !== gone?.place_id || places.has(item.id)),
-    controllers: (design.controllers ?? []).filter(
-      (item) => item.id !== gone?.controller_id || controllers.has(item.id),
-    ),
-  };
+  const left = entries.without(design, "/panels", id);
+  const shared = (left.panels ?? []).some((group) => group.place_id === gone?.place_id);
+  const alone = shared || !gone ? left : entries.without(left, "/places", gone.place_id);
+  return withoutIdle(design, alone, entries);
+}
+
+/** Without the controllers that lost all their panels. */
+function withoutIdle(before: BoatDesign, after: BoatDesign, entries: Entries): BoatDesign {
+  const fed = (design: BoatDesign) => new Set((design.panels ?? []).map((group) => group.controller_id));
+  const still = fed(after);
+  return [...fed(before)]
+    .filter((id) => !still.has(id))
+    .reduce((left, id) => entries.without(left, "/controllers", id), after);
 }

@@ -1,4 +1,5 @@
 import { createContext, type ReactNode, useCallback, useContext, useState } from "react";
+import { LinkButton } from "../kit/ui/LinkButton";
 
 interface Notice {
   text: string;
@@ -18,16 +19,14 @@ export function ToastProvider({ children }: { children: ReactNode }) {
           <div className="sheet flex max-w-[92vw] items-center gap-4 px-4 py-2.5">
             <span>{notice.text}</span>
             {notice.action && (
-              <button
-                type="button"
-                className="link"
+              <LinkButton
                 onClick={() => {
                   notice.action?.run();
                   setNotice(null);
                 }}
               >
                 {notice.action.label}
-              </button>
+              </LinkButton>
             )}
             <button
               type="button"

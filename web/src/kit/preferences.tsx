@@ -1,5 +1,5 @@
 import { createContext, type ReactNode, useContext, useEffect, useMemo, useState } from "react";
-import { type Units, USUAL_UNITS } from "./units";
+import { type Kind, shown, type Units, USUAL_UNITS } from "./units";
 
 export type Theme = "daylight" | "dusk" | "night";
 interface Preferences {
@@ -38,3 +38,9 @@ export function PreferencesProvider({ children }: { children: ReactNode }) {
 
 export const usePreferences = () => useContext(Context);
 export const useUnits = () => useContext(Context).units;
+
+/** Says an SI value in the person's units. */
+export function useSay() {
+  const units = useUnits();
+  return (quantity: Kind, value: number, signed = false) => shown({ quantity, value, signed }, units);
+}

@@ -33,6 +33,10 @@ export function unitOf(kind: Kind, units: Units): [string, number] {
       return [units.mass, MASS[units.mass]];
     case "length_m":
       return [units.length, LENGTH[units.length]];
+    case "area_m2":
+      return [`${units.length}²`, LENGTH[units.length] ** 2];
+    case "force_n":
+      return units.mass === "lb" ? ["lbf", 4.4482216] : ["N", 1];
     case "power_w":
       return ["W", 1];
     case "energy_wh":
@@ -108,6 +112,7 @@ function magnitude(kind: Kind, value: number, shown: number, unit: string): [str
     case "voltage_v":
       return [grouped(shown, 1), unit];
     case "length_m":
+    case "area_m2":
       return [grouped(shown, 2), unit];
     default:
       return [grouped(shown, 0), unit];

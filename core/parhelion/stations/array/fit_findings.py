@@ -11,7 +11,6 @@ from parhelion.finding import Finding
 from parhelion.panels.datasheet import doubts
 from parhelion.panels.layout import columns_of
 from parhelion.quantities import angle, count, fraction, length, mass, power, sentence, words
-from parhelion.rail.reasons import STATE_WORDS
 from parhelion.stations.array.view import ArrayView, array_why
 
 RUBBING_M = 0.15  # outboard that passes for a rubbing strake
@@ -226,7 +225,7 @@ def stowed(view: ArrayView) -> Finding | None:
         id="stowed",
         level="note",
         title=sentence(
-            "{w} give nothing {state}", w=power(watts), state=words(STATE_WORDS[view.design.plan.state])
+            "{w} give nothing {state}", w=power(watts), state=words(view.design.plan.state.label)
         ),
         detail=sentence("{names}: folded, covered or gone in this state.", names=words(", ".join(names))),
         why=array_why(view, "Each place as it stands in the state of the plan"),

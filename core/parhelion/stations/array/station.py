@@ -15,6 +15,7 @@ from parhelion.stations.array.next_panel import next_panels
 from parhelion.stations.array.picture import array_advice, array_picture, whole_picture
 from parhelion.stations.array.terminal import harvest
 from parhelion.stations.array.tilt import tilt_advice
+from parhelion.stations.array.usual import array_usual
 from parhelion.stations.array.year import through_year
 from parhelion.stations.station import Listing, Reader, Station, Study, Verb
 
@@ -35,6 +36,7 @@ STATION = Station(
     name="array",
     title="Array",
     findings=array_findings,
+    usual=array_usual,
     studies=(
         Study("picture", array_picture),
         Study("whole", whole_picture, at_rest=True),

@@ -5,7 +5,6 @@ from __future__ import annotations
 from parhelion.design import BoatDesign, Sky
 from parhelion.panels.through_year import daily_wh
 from parhelion.quantities import Frozen
-from parhelion.rail.reasons import SKY_WORDS
 from parhelion.sun.year import year_steps
 
 
@@ -50,5 +49,5 @@ def through_year(design: BoatDesign) -> ThroughYear:
     ]  # fmt: skip
     return ThroughYear(
         months=months, year_wh=float(under.sum()), clear_year_wh=float(clear.sum()),
-        nameplate_w=design.nameplate_w, sky=SKY_WORDS[design.plan.sky],
+        nameplate_w=design.nameplate_w, sky=design.plan.sky.label,
     )  # fmt: skip

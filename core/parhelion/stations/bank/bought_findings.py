@@ -83,7 +83,7 @@ def odd_cells(view: BankView) -> Finding | None:
         id="odd_cells",
         level="warn",
         title=sentence(
-            "No whole number of {c} cells makes {v}", c=words(typical.label), v=volts(bank.nominal_v)
+            "No whole number of {c} cells makes {v}", c=words(bank.chemistry.label), v=volts(bank.nominal_v)
         ),
         detail=sentence(
             "{n} cells of {cell} make {near}. Check the volts on the label and the chemistry.",

@@ -8,15 +8,11 @@ from parhelion.balance.flow import MOTOR
 from parhelion.balance.outlook import Outlook
 from parhelion.bank.age import health_of, years_of
 from parhelion.bank.store import (
-    charge_limit_a,
-    discharge_limit_a,
     energy_wh,
     reserve_of,
-    resistance_of,
 )
 from parhelion.bank.tape import blind_span, cut_out_volts, rest_volts, tape_volts
 from parhelion.design import Bank
-from parhelion.design.chemistries import CHEMICALS, Range
 from parhelion.quantities import Frozen
 from parhelion.rail.reach import reach_at, round_speeds
 from parhelion.stations.bank.sizing import USUAL_ASK, BankSize, SizingAsk, sizes
@@ -53,27 +49,12 @@ class Tank(Frozen):
     cells: int
     health_frac: float
     mass_kg: float
-    charge_limit_a: float
-    discharge_limit_a: float
-    resistance_ohm: float
-    coulomb_efficiency: float
     cut_out_v: float
     full_v: float
-    empty_v: float
-    unit_mass_kg: float
-    usable_depth_frac: float
     marks: list[Mark]
     gauge: list[Gauge]
-    usual: dict[str, Span]  # low and high of what is typical, by entry
     blind_from_frac: float | None  # where volts cannot tell the charge
     blind_to_frac: float | None
-
-
-class Span(Frozen):
-    """From low to high."""
-
-    low: float
-    high: float
 
 
 class Gauge(Frozen):
@@ -137,17 +118,13 @@ def tank_of(bank: Bank, outlook: Outlook, own: bool) -> Tank:
     store = outlook.aboard.house if own else outlook.aboard.main
     held = energy_wh(1.0, store)
     blind = blind_span(bank)
-    typical = CHEMICALS[bank.chemistry]
     marks = [Mark(label=label, soc_frac=soc, volts=volts) for label, soc, volts in tape_volts(bank)]
     charges = np.linspace(0, 1, GAUGE_POINTS)
-
-    def ends(span: Range, size: float = 1.0) -> Span:
-        return Span(low=span[0] * size, high=span[2] * size)
 
     return Tank(
         id=bank.id,
         name=bank.name,
-        chemistry=typical.label,
+        chemistry=bank.chemistry.label,
         nominal_v=bank.nominal_v,
         capacity_ah=bank.capacity_ah,
         nominal_wh=bank.nominal_wh,
@@ -160,15 +137,8 @@ def tank_of(bank: Bank, outlook: Outlook, own: bool) -> Tank:
         cells=bank.cells,
         health_frac=health_of(bank),
         mass_kg=bank.mass,
-        charge_limit_a=charge_limit_a(bank),
-        discharge_limit_a=discharge_limit_a(bank),
-        resistance_ohm=resistance_of(bank),
-        coulomb_efficiency=store.coulomb_efficiency,
         cut_out_v=cut_out_volts(bank),
         full_v=marks[0].volts,
-        empty_v=bank.empty_v or typical.rest_v[0][1] * bank.cells,
-        unit_mass_kg=bank.mass / bank.units,
-        usable_depth_frac=bank.depth,
         marks=marks,
         gauge=[
             Gauge(
@@ -178,13 +148,6 @@ def tank_of(bank: Bank, outlook: Outlook, own: bool) -> Tank:
             )
             for soc, volts in zip(charges, rest_volts(bank, charges), strict=True)
         ],
-        usual={
-            "usable_depth_frac": ends(typical.depth),
-            "charge_limit_a": ends(typical.charge_c, bank.capacity_ah),
-            "discharge_limit_a": ends(typical.discharge_c, bank.capacity_ah),
-            "coulomb_efficiency": ends(typical.coulomb),
-            "resistance_ohm": ends(typical.resistance, bank.nominal_v / typical.cell_v / bank.capacity_ah),
-        },
         blind_from_frac=blind[0] if blind else None,
         blind_to_frac=blind[1] if blind else None,
     )

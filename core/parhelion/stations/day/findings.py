@@ -29,7 +29,7 @@ from parhelion.quantities import (
 )
 from parhelion.rail.findings import beyond_drive
 from parhelion.rail.models import Dusk
-from parhelion.rail.reasons import BANK_SOURCE, SKY_WORDS, SUN_SOURCE, sun_facts
+from parhelion.rail.reasons import BANK_SOURCE, SUN_SOURCE, sun_facts
 from parhelion.rail.speeds import live_distances, solve_steady, steady_mps
 from parhelion.rail.stores import bank_at_dusk
 from parhelion.stations.day.source_findings import source_findings
@@ -171,7 +171,7 @@ def grey_day(view: DayView) -> Finding | None:
         title=sentence("Grey day: {there} on sun, not {here}", there=distance(there), here=distance(here)),
         detail=sentence(
             "Overcast harvest is {x} of this {sky} day's.", x=fraction(share),
-            sky=words(SKY_WORDS[design.plan.sky]),
+            sky=words(design.plan.sky.label),
         ),
         why=_why(view, "The same hours under an overcast sky", doc="sky-words"),
     )  # fmt: skip

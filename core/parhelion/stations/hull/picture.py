@@ -10,16 +10,15 @@ import numpy as np
 from parhelion.balance.outlook import Outlook
 from parhelion.design import BoatDesign, Sky
 from parhelion.design.hull import hull_speed_mps
-from parhelion.design.hulltypes import HULL_SPACING_TO_LENGTH, TYPICAL
+from parhelion.design.hulltypes import TYPICAL
 from parhelion.drive.chain import method_of
 from parhelion.hull import formula
 from parhelion.hull.air import raised_panels_m2
 from parhelion.hull.demand import fit_runs
 from parhelion.hull.next_run import next_run
-from parhelion.hull.resistance import frontal_area_of
 from parhelion.quantities import Frozen, Sentence, sentence, words
 from parhelion.rail.reach import Reach, reaches
-from parhelion.rail.reasons import MODEL_REASONS, MODEL_WORDS, SKY_WORDS
+from parhelion.rail.reasons import MODEL_REASONS, MODEL_WORDS
 from parhelion.rail.speeds import live_speed, solve_steady, steady_speed
 from parhelion.stations.hull.seaway import Cost, HeadWind, WayHome, head_wind, seaway_costs, way_home
 from parhelion.sun.light import light_under
@@ -82,19 +81,6 @@ class NextRunOut(Frozen):
     band_then_frac: float
 
 
-class UsualForm(Frozen):
-    """The form numbers that empty fields stand for."""
-
-    prismatic_coefficient: float
-    midship_coefficient: float
-    waterplane_coefficient: float
-    lcb_percent: float
-    margin: float
-    air_drag_coefficient: float
-    spacing_m: float
-    transom_depth_m: float
-
-
 class HullPicture(Frozen):
     """The crossing chart; the curve's lists are of equal length."""
 
@@ -112,7 +98,6 @@ class HullPicture(Frozen):
     plan_speed_mps: float
     plan_power_w: float
     draught_m: float
-    efficiency: float
     drive_method: str
     chain: list[ChainLink]
     weights: list[Weight]
@@ -124,9 +109,7 @@ class HullPicture(Frozen):
     next_run: NextRunOut
     model: str
     model_reason: str
-    usual: UsualForm
     raised_panels_m2: float  # that stand up to bow or stern, beside the frontal area
-    frontal_area_m2: float
 
 
 def hull_picture(outlook: Outlook) -> HullPicture:
@@ -172,7 +155,6 @@ def hull_picture(outlook: Outlook) -> HullPicture:
         plan_speed_mps=outlook.plan_speed_mps,
         plan_power_w=outlook.plan_power_w,
         draught_m=draught,
-        efficiency=curve.efficiency_at(outlook.plan_speed_mps),
         drive_method=method_of(design.drives[0]),
         chain=_chain(outlook),
         weights=_weights(design),
@@ -186,17 +168,6 @@ def hull_picture(outlook: Outlook) -> HullPicture:
         ),
         model=MODEL_WORDS[typical.model],
         model_reason=MODEL_REASONS[typical.model],
-        usual=UsualForm(
-            prismatic_coefficient=typical.prismatic,
-            midship_coefficient=typical.midship,
-            waterplane_coefficient=typical.waterplane,
-            lcb_percent=typical.lcb_percent,
-            margin=typical.margin,
-            air_drag_coefficient=typical.air_drag_cd,
-            spacing_m=HULL_SPACING_TO_LENGTH * hull.waterline_length_m,
-            transom_depth_m=typical.transom_depth * draught,
-        ),
-        frontal_area_m2=frontal_area_of(hull),
         raised_panels_m2=raised_panels_m2(design),
     )
 
@@ -259,7 +230,7 @@ def sun_lines(outlook: Outlook) -> list[SunLine]:
     design = outlook.design
     if not design.panels:
         return []
-    sky = words(SKY_WORDS[design.plan.sky])
+    sky = words(design.plan.sky.label)
     found = []
     noon = live_speed(outlook, outlook.day.noon_step, outlook.day.solar_noon_at)
     if noon.speed_mps and noon.power_w:

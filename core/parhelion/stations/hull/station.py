@@ -15,6 +15,7 @@ from parhelion.stations.hull.helm_pdf import helm_card_pdf
 from parhelion.stations.hull.match import match_picture
 from parhelion.stations.hull.picture import hull_picture, range_picture
 from parhelion.stations.hull.terminal import helm, helm_arguments, power, power_arguments
+from parhelion.stations.hull.usual import hull_usual
 from parhelion.stations.station import Paper, Reader, Station, Study, Verb
 from parhelion.units import SpeedUnit
 
@@ -40,6 +41,7 @@ STATION = Station(
     name="hull",
     title="Hull",
     findings=hull_findings,
+    usual=hull_usual,
     studies=(
         Study("picture", hull_picture),
         Study("range", range_picture),

@@ -9,7 +9,6 @@ from parhelion.design import BoatDesign
 from parhelion.panels.harvest import harvest
 from parhelion.panels.through_year import by_day
 from parhelion.quantities import Frozen
-from parhelion.rail.reasons import SKY_WORDS
 from parhelion.sun.year import year_light, year_steps
 from parhelion.wiring.conversion import rated_w
 
@@ -74,4 +73,4 @@ def boxes_through_year(design: BoatDesign) -> BoxesThroughYear:
                 own_wh=controller.count * controller.own_power_w * 24.0 * len(month_of_day),
             )
         )
-    return BoxesThroughYear(boxes=found, sky=SKY_WORDS[design.plan.sky])
+    return BoxesThroughYear(boxes=found, sky=design.plan.sky.label)

@@ -7,7 +7,6 @@ from dataclasses import asdict
 from parhelion.balance.outlook import Outlook
 from parhelion.bank.store import resistance_of
 from parhelion.design import BoatDesign, ControllerKind, SourceKind
-from parhelion.design.chemistries import CHEMICALS
 from parhelion.quantities import Frozen
 from parhelion.wiring.cables import Cable, gauge
 from parhelion.wiring.charging import charge_settings
@@ -309,7 +308,7 @@ def strings_picture(outlook: Outlook) -> StringsPicture:
                 name=bank.name,
                 nominal_v=bank.nominal_v,
                 capacity_ah=bank.capacity_ah,
-                chemistry=CHEMICALS[bank.chemistry].label,
+                chemistry=bank.chemistry.label,
                 **asdict(charge_settings(bank)),
                 wire=_run_wire(run),
                 short_a=bank.short_circuit_a or bank.nominal_v / resistance_of(bank),

@@ -17,6 +17,7 @@ from parhelion.stations.strings.parts_table import written_parts
 from parhelion.stations.strings.picture import strings_picture
 from parhelion.stations.strings.propose import first_legal, propose
 from parhelion.stations.strings.terminal import wiring
+from parhelion.stations.strings.usual import strings_usual
 from parhelion.stations.strings.wiring_pdf import wiring_pdf
 from parhelion.wiring.circuits import wiring_of
 from parhelion.wiring.parts import parts_of
@@ -47,6 +48,7 @@ STATION = Station(
     name="strings",
     title="Strings",
     findings=wiring_findings,
+    usual=strings_usual,
     studies=(
         Study("picture", strings_picture),
         Study("first", first_legal),

@@ -1,14 +1,15 @@
 import type { ArrayAdvice, ArrayPicture } from "../../api/client";
-import { HOWS, TENDED } from "../../boat/words";
+import { withGroup, withPlaceOf } from "../../boat/panels";
 import { useDesign } from "../../kit/document";
-import { useUnits } from "../../kit/preferences";
+import { useSay } from "../../kit/preferences";
+import { Fields } from "../../kit/ui/Field";
 import { Fold } from "../../kit/ui/Fold";
-import { ChoiceField, Group, NumberField } from "../../kit/ui/fields";
+import { Group } from "../../kit/ui/fields";
+import { LinkButton } from "../../kit/ui/LinkButton";
 import { useFolds } from "../../kit/ui/useFolds";
-import { type Kind, shown } from "../../kit/units";
+
 import { PanelFields } from "./PanelFields";
 import { AroundFields, StandsFields, WhereFields } from "./PlaceFields";
-import { withGroup, withPlace } from "./parts";
 import { SkylineFields } from "./SkylineFields";
 import { ThingFields } from "./ThingFields";
 
@@ -23,10 +24,9 @@ type FoldName = "panels" | "where" | "stands" | "around" | "things" | "shore";
 
 /** Places, the panels on them, and what stands in the sun. */
 export function ArrayBench({ picture, advice, chosen, onChoose }: Props) {
-  const { design, apply } = useDesign();
-  const units = useUnits();
+  const { design, apply, entries } = useDesign();
   const fold = useFolds<FoldName>("panels");
-  const say = (quantity: Kind, value: number) => shown({ quantity, value, signed: false }, units);
+  const say = useSay();
   const places = design.places ?? [];
   const at = places.findIndex((place) => place.id === chosen);
   const index = at >= 0 ? at : 0;
@@ -37,7 +37,6 @@ export function ArrayBench({ picture, advice, chosen, onChoose }: Props) {
     .filter((item) => item.group.place_id === place?.id);
   const state = design.plan.state ?? "under_way";
   const standing = place?.stands?.[state];
-  const hows = Object.fromEntries(HOWS) as Record<string, string>;
   return (
     <section
       aria-label="Places, panels and what shades them"
@@ -61,9 +60,7 @@ export function ArrayBench({ picture, advice, chosen, onChoose }: Props) {
           />
         ))}
         <p className="m-0 flex justify-between gap-2">
-          <button type="button" className="link" onClick={() => apply(withPlace, "place")}>
-            add a place
-          </button>
+          <LinkButton onClick={() => apply((d) => withPlaceOf(d, entries), "place")}>add a place</LinkButton>
           {picture && picture.nameplate_w > 0 && (
             <span className="tabular text-[13px] text-muted" data-total>
               all {say("power_w", picture.nameplate_w)}
@@ -82,13 +79,9 @@ export function ArrayBench({ picture, advice, chosen, onChoose }: Props) {
             {groups.map(({ group, g }) => (
               <PanelFields key={group.id} g={g} several={groups.length > 1} drawn={drawn} />
             ))}
-            <button
-              type="button"
-              className="link"
-              onClick={() => apply((d) => withGroup(d, place.id), "panels")}
-            >
+            <LinkButton onClick={() => apply((d) => withGroup(d, entries, place.id), "panels")}>
               {groups.length ? "add another kind" : "put panels here"}
-            </button>
+            </LinkButton>
           </Fold>
           <Fold
             title="Where it is"
@@ -101,9 +94,9 @@ export function ArrayBench({ picture, advice, chosen, onChoose }: Props) {
             title="How it stands"
             summary={
               standing && standing.how !== "set"
-                ? (hows[standing.how] ?? "")
+                ? (entries.words("/places/0/stands/dock/how")[standing.how ?? "set"] ?? "")
                 : place.tilt_most_deg != null
-                  ? (Object.fromEntries(TENDED)[place.tended ?? "left"] ?? "")
+                  ? (entries.words("/places/0/tended")[place.tended ?? "left"] ?? "")
                   : "fixed"
             }
             {...fold("stands")}
@@ -115,7 +108,7 @@ export function ArrayBench({ picture, advice, chosen, onChoose }: Props) {
             summary={place.clear_m ? `${say("length_m", place.clear_m)} kept clear` : ""}
             {...fold("around")}
           >
-            <AroundFields index={index} place={place} />
+            <AroundFields index={index} />
           </Fold>
         </>
       )}
@@ -140,29 +133,12 @@ export function ArrayBench({ picture, advice, chosen, onChoose }: Props) {
 /** An advertised total to check, and which set is looked at where planned and built differ. */
 function WholeSet({ advice }: { advice: ArrayAdvice | undefined }) {
   const { design } = useDesign();
-  const units = useUnits();
-  const say = (quantity: Kind, value: number) => shown({ quantity, value, signed: false }, units);
+  const say = useSay();
   const differ = (design.panels ?? []).some((group) => group.belongs && group.belongs !== "both");
   return (
     <details className="mt-1" open={differ || design.claimed_w != null}>
       <summary className="link cursor-pointer text-[13px]">the whole set</summary>
-      <NumberField
-        pointer="/claimed_w"
-        label="Advertised total"
-        kind="power_w"
-        usual={null}
-        step={100}
-        hint="What the seller, the builder or a plate says it is; checked against the panels one by one"
-      />
-      <ChoiceField
-        pointer="/panel_set"
-        label="Count panels as"
-        options={[
-          ["built", "built"],
-          ["planned", "planned"],
-        ]}
-        width={110}
-      />
+      <Fields at="" of="claimed_w panel_set" />
       {(advice?.sets.length ?? 0) > 0 && (
         <table className="plain-table text-[13px]" data-sets>
           <tbody>
@@ -198,8 +174,7 @@ function PlaceButton({
   drawn: ArrayPicture["places"][number] | undefined;
   onChoose: (id: string) => void;
 }) {
-  const units = useUnits();
-  const say = (quantity: Kind, value: number) => shown({ quantity, value, signed: false }, units);
+  const say = useSay();
   const hidden = drawn && (drawn.how === "folded" || drawn.how === "covered" || drawn.how === "gone");
   return (
     <button

@@ -1,15 +1,9 @@
 import type { Burden } from "../../api/client";
 import { useStudy } from "../../asking/live";
 import { Waiting } from "../../kit/chart/Waiting";
-import { useUnits } from "../../kit/preferences";
-import { type Kind, shown } from "../../kit/units";
+import { useSay } from "../../kit/preferences";
 
 const LEVEL_DEG = 0.05; // of list that is none
-
-function useSay() {
-  const units = useUnits();
-  return (quantity: Kind, value: number, signed = false) => shown({ quantity, value, signed }, units);
-}
 
 /** What the array costs the boat: weight, money, stiffness, wind, view and years; and the shade it gives. */
 export function BurdenView() {

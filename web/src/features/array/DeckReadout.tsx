@@ -2,9 +2,10 @@ import { useState } from "react";
 import type { ArrayPicture } from "../../api/client";
 import { useDesign } from "../../kit/document";
 import { withValue } from "../../kit/pointer";
-import { useUnits } from "../../kit/preferences";
-import { NumberField } from "../../kit/ui/fields";
-import { clockText, shown } from "../../kit/units";
+import { useSay } from "../../kit/preferences";
+import { Field } from "../../kit/ui/Field";
+import { LinkButton } from "../../kit/ui/LinkButton";
+import { clockText } from "../../kit/units";
 
 const TYPED = /^(\d{1,2})[:.h]?(\d{2})?$/;
 
@@ -20,7 +21,7 @@ interface Props {
 /** Under the deck: the moment and the heading, both to be typed, and what the array gives then. */
 export function DeckReadout({ picture, index, up, heading, onMove, onHeading }: Props) {
   const { design, apply } = useDesign();
-  const units = useUnits();
+  const say = useSay();
   const watts = picture.sun_w[Math.min(Math.round(index), picture.sun_w.length - 1)] ?? 0;
   const swing = design.plan.swing_deg ?? 0;
   const setSwing = (degrees: number) =>
@@ -34,20 +35,11 @@ export function DeckReadout({ picture, index, up, heading, onMove, onHeading }: 
       />
       <span>{up > 0 ? `sun ${Math.round(up)}° up` : "sun down"}</span>
       <span>
-        <b>{shown({ quantity: "power_w", value: watts, signed: false }, units)}</b> from the array
+        <b>{say("power_w", watts)}</b> from the array
       </span>
       <span className="flex items-center gap-1.5">
         heading
-        <NumberField
-          bare
-          pointer="/plan/heading_deg"
-          label="Heading"
-          name="Heading in degrees"
-          kind="angle_deg"
-          usual={null}
-          step={5}
-          width={52}
-        />
+        <Field bare at="/plan/heading_deg" label="Heading in degrees" width={52} />
         {heading === null ? (
           <span className="text-muted">any</span>
         ) : (
@@ -55,32 +47,19 @@ export function DeckReadout({ picture, index, up, heading, onMove, onHeading }: 
             {swing > 0 ? (
               <>
                 swinging ±
-                <NumberField
-                  bare
-                  pointer="/plan/swing_deg"
-                  label="Swing"
-                  name="Swing to either side"
-                  kind="angle_deg"
-                  step={5}
-                  width={44}
-                />
-                °
+                <Field bare at="/plan/swing_deg" width={44} />°
               </>
             ) : (
-              <button type="button" className="link" onClick={() => setSwing(40)}>
-                let her swing
-              </button>
+              <LinkButton onClick={() => setSwing(40)}>let her swing</LinkButton>
             )}
-            <button
-              type="button"
-              className="link"
+            <LinkButton
               onClick={() => {
                 if (swing > 0) setSwing(0);
                 else onHeading(null);
               }}
             >
               {swing > 0 ? "no swing" : "any heading"}
-            </button>
+            </LinkButton>
           </>
         )}
       </span>

@@ -1,7 +1,7 @@
 import type { ArrayPicture } from "../../api/client";
 import { spread } from "../../kit/chart/spread";
-import { useUnits } from "../../kit/preferences";
-import { shown } from "../../kit/units";
+import { useSay } from "../../kit/preferences";
+
 import { cornersPath, type DeckThing, type Plan, toScreen } from "./deckGeometry";
 
 const LABEL_ROW = 16;
@@ -61,7 +61,7 @@ export function ThingLabels({
   plan: Plan;
   shift: (id: string) => string | undefined;
 }) {
-  const units = useUnits();
+  const say = useSay();
   const reach = (spots: { x_m: number; y_m: number }[]) =>
     spots.map((spot) => toScreen(plan, spot.x_m, spot.y_m).x);
   const edge = Math.max(
@@ -91,7 +91,7 @@ export function ThingLabels({
           strokeWidth="3"
           paintOrder="stroke"
         >
-          {thing.name}, {shown({ quantity: "length_m", value: thing.tip.z_m, signed: false }, units)}
+          {thing.name}, {say("length_m", thing.tip.z_m)}
         </text>
       </g>
     );

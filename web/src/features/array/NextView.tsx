@@ -2,19 +2,20 @@ import { type NextPanels, refitted } from "../../api/client";
 import { useStudy } from "../../asking/live";
 import { Waiting } from "../../kit/chart/Waiting";
 import { useDesign } from "../../kit/document";
-import { useUnits } from "../../kit/preferences";
+import { useSay, useUnits } from "../../kit/preferences";
+import { LinkButton } from "../../kit/ui/LinkButton";
 import { Told } from "../../kit/ui/Told";
-import { type Kind, shown, unitOf } from "../../kit/units";
+import { unitOf } from "../../kit/units";
 
 const PER_COINS = 100;
 
 /** The next best place and panel, by miles a day, for the money and for the weight; and the honest enough. */
 export function NextView() {
+  const say = useSay();
   const { apply } = useDesign();
   const units = useUnits();
   const { data, stale, error, retry } = useStudy("array/next");
   if (!data) return <Waiting error={error} retry={retry} what="The next panel" />;
-  const say = (quantity: Kind, value: number, signed = false) => shown({ quantity, value, signed }, units);
   return (
     <div
       className={`min-h-0 flex-1 overflow-y-auto pt-1 transition-opacity ${stale ? "opacity-75" : ""}`}
@@ -67,14 +68,12 @@ export function NextView() {
                     : say("distance_m", item.m_per_kg * unitOf("mass_kg", units)[1])}
                 </td>
                 <td>
-                  <button
-                    type="button"
-                    className="link"
+                  <LinkButton
                     aria-label={`Try it: ${item.place}`}
                     onClick={() => apply((boat) => refitted(boat, item.refit), "next-panel")}
                   >
                     try it
-                  </button>
+                  </LinkButton>
                 </td>
               </tr>
             ))}

@@ -3,8 +3,8 @@ import { Dialog } from "radix-ui";
 import { useEffect, useState } from "react";
 import { client, dataOf, type PanelModel, type ReadModules } from "../../api/client";
 import { useDesign } from "../../kit/document";
-import { useUnits } from "../../kit/preferences";
-import { type Kind, shown } from "../../kit/units";
+import { useSay } from "../../kit/preferences";
+
 import { withModel } from "./parts";
 
 const PAUSE_MS = 250;
@@ -140,8 +140,7 @@ export function PanelChooser({ g, onClose }: { g: number; onClose: () => void })
 }
 
 function Row({ panel, onChoose }: { panel: PanelModel; onChoose: () => void }) {
-  const units = useUnits();
-  const say = (quantity: Kind, value: number) => shown({ quantity, value, signed: false }, units);
+  const say = useSay();
   const cells = `${panel.cells_across} × ${panel.cells_along} cells${panel.half_cut ? ", half-cut" : ""}`;
   return (
     <button

@@ -1,11 +1,9 @@
 import type { ArrayAdvice, ArrayPicture } from "../../api/client";
-import { useUnits } from "../../kit/preferences";
-import { type Kind, shown } from "../../kit/units";
+import { useSay } from "../../kit/preferences";
 
 /** The deck's numbers as tables, for reading and for screen readers. */
 export function PanelList({ picture, advice }: { picture: ArrayPicture; advice: ArrayAdvice | undefined }) {
-  const units = useUnits();
-  const say = (quantity: Kind, value: number) => shown({ quantity, value, signed: false }, units);
+  const say = useSay();
   const costOf = (id: string) => {
     const found = advice?.costs.find((item) => item.id === id);
     return found ? say("energy_wh", found.cost_wh) : "…";

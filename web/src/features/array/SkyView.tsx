@@ -1,8 +1,7 @@
 import type { ReactNode } from "react";
 import type { ArrayPicture } from "../../api/client";
 import { useSize } from "../../kit/chart/useSize";
-import { useUnits } from "../../kit/preferences";
-import { shown } from "../../kit/units";
+import { useSay } from "../../kit/preferences";
 
 const SEEN = 0.015; // of shade, before it is drawn
 const DASHES = ["", "6 4", "2 4"];
@@ -28,7 +27,7 @@ function skylinePath(bearings: number[], heights: number[], spot: At): string {
 /** The sky over one panel, bow up: what is in the way of which part, and the sun's paths in three months. */
 export function SkyView({ picture, onSee }: Props) {
   const [box, { width, height }] = useSize<HTMLDivElement>();
-  const units = useUnits();
+  const say = useSay();
   const dome = picture.dome;
   const name = (panel: ArrayPicture["panels"][number]) =>
     `${picture.places.find((place) => place.id === panel.place_id)?.name ?? ""}, panel ${panel.number + 1}`;
@@ -67,7 +66,7 @@ export function SkyView({ picture, onSee }: Props) {
       );
     });
   });
-  const view = shown({ quantity: "fraction", value: dome.sky_view_frac, signed: false }, units);
+  const view = say("fraction", dome.sky_view_frac);
   return (
     <>
       <div className="flex flex-wrap items-center gap-x-4 gap-y-1">

@@ -1,19 +1,17 @@
 import type { ArrayAdvice } from "../../api/client";
-import { STATES } from "../../boat/words";
 import { useDesign } from "../../kit/document";
 import { withValue } from "../../kit/pointer";
-import { useUnits } from "../../kit/preferences";
-import { shown } from "../../kit/units";
+import { useSay } from "../../kit/preferences";
 
 /** What the boat is doing, and what she would harvest this day doing the others. */
 export function StateBar({ advice }: { advice: ArrayAdvice | undefined }) {
-  const { design, apply } = useDesign();
-  const units = useUnits();
+  const { design, apply, entries } = useDesign();
+  const say = useSay();
   const now = design.plan.state ?? "under_way";
   return (
     <fieldset className="m-0 mb-1 flex flex-wrap gap-1 border-0 p-0" data-states>
       <legend className="sr-only">The boat is</legend>
-      {STATES.map(([state, words]) => {
+      {entries.options("/plan/state").map(([state, words]) => {
         const found = advice?.states.find((item) => item.state === state);
         return (
           <button
@@ -25,9 +23,7 @@ export function StateBar({ advice }: { advice: ArrayAdvice | undefined }) {
             onClick={() => apply((d) => withValue(d, "/plan/state", state), "state")}
           >
             {words.replace(/^(at|on) the /, "")}
-            <b className="tabular ml-1.5">
-              {found && shown({ quantity: "energy_wh", value: found.day_wh, signed: false }, units)}
-            </b>
+            <b className="tabular ml-1.5">{found && say("energy_wh", found.day_wh)}</b>
           </button>
         );
       })}

@@ -4,22 +4,18 @@ import { useStudy } from "../../asking/live";
 import { Waiting } from "../../kit/chart/Waiting";
 import { useDesign } from "../../kit/document";
 import { withValue } from "../../kit/pointer";
-import { useUnits } from "../../kit/preferences";
+import { useSay } from "../../kit/preferences";
+import { LinkButton } from "../../kit/ui/LinkButton";
 import { Told } from "../../kit/ui/Told";
-import { clockText, type Kind, shown } from "../../kit/units";
+import { clockText } from "../../kit/units";
 import { withHinge } from "./parts";
 import { TiltMap } from "./TiltMap";
 
 const LEAST_M = 90; // of miles won, before they are worth a word
 
-function useSay() {
-  const units = useUnits();
-  return (quantity: Kind, value: number, signed = false) => shown({ quantity, value, signed }, units);
-}
-
 /** For each place with a hinge: every angle by the hour, and whether tending it is worth doing. */
 export function TiltView({ chosen, onChoose }: { chosen: string | null; onChoose: (id: string) => void }) {
-  const { design, apply } = useDesign();
+  const { design, apply, entries } = useDesign();
   const { data, stale, error, retry } = useStudy("array/tilt");
   if (!data) return <Waiting error={error} retry={retry} what="Tilt advice" />;
   const hinge = data.hinges.find((item) => item.place_id === chosen) ?? data.hinges[0];
@@ -34,13 +30,9 @@ export function TiltView({ chosen, onChoose }: { chosen: string | null; onChoose
           const index = (design.places ?? []).findIndex((place) => place.id === id);
           return (
             <p key={id} className="m-0">
-              <button
-                type="button"
-                className="link"
-                onClick={() => apply((d) => withHinge(d, index, true), "hinge")}
-              >
+              <LinkButton onClick={() => apply((d) => withHinge(d, entries, index, true), "hinge")}>
                 give {design.places?.[index]?.name} a hinge
-              </button>
+              </LinkButton>
             </p>
           );
         })}
@@ -107,13 +99,9 @@ function TiltHours({ hinge }: { hinge: HingeAdvice }) {
               <b>({say("power_w", hinge.gain_w[at] ?? 0, true)} to win)</b>
             </span>
             {Math.abs(best - hinge.tilt_deg) > 0.01 && (
-              <button
-                type="button"
-                className="link"
-                onClick={() => apply((d) => withValue(d, pointer, best), "tilt")}
-              >
+              <LinkButton onClick={() => apply((d) => withValue(d, pointer, best), "tilt")}>
                 set it to {say("angle_deg", best)}
-              </button>
+              </LinkButton>
             )}
           </>
         )}

@@ -2,8 +2,8 @@ import type { ThroughYear } from "../../api/client";
 import { useStudy } from "../../asking/live";
 import { useSize } from "../../kit/chart/useSize";
 import { Waiting } from "../../kit/chart/Waiting";
-import { useUnits } from "../../kit/preferences";
-import { type Kind, MONTHS, shown } from "../../kit/units";
+import { useSay } from "../../kit/preferences";
+import { MONTHS } from "../../kit/units";
 
 const FOOT = 22;
 const HEAD = 20;
@@ -11,10 +11,9 @@ const GAP = 0.22;
 
 /** What the array gives through the year: the mean day of every month, under the plan's sky and a clear one. */
 export function YearView() {
-  const units = useUnits();
+  const say = useSay();
   const { data, stale, error, retry } = useStudy("array/year");
   if (!data) return <Waiting error={error} retry={retry} what="The year" />;
-  const say = (quantity: Kind, value: number) => shown({ quantity, value, signed: false }, units);
   if (data.nameplate_w === 0)
     return (
       <p className="m-auto max-w-[44ch] text-center text-muted">
@@ -41,12 +40,12 @@ export function YearView() {
 
 function Months({ year }: { year: ThroughYear }) {
   const [box, { width, height }] = useSize<HTMLDivElement>();
-  const units = useUnits();
+  const say = useSay();
   const top = Math.max(...year.months.map((month) => month.clear_wh), 1);
   const ground = height - FOOT;
   const wide = width / 12;
   const y = (wh: number) => ground - (wh / top) * (ground - HEAD);
-  const kWh = (wh: number) => shown({ quantity: "energy_wh", value: wh, signed: false }, units);
+  const kWh = (wh: number) => say("energy_wh", wh);
   const words = `Mean day by month: ${year.months
     .map((month) => `${MONTHS[month.month - 1]} ${kWh(month.day_wh)}`)
     .join(", ")}`;

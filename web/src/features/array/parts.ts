@@ -1,47 +1,14 @@
 /** Adding, moving and removing what is on the deck. */
 import type { BoatDesign, BoatState, PanelModel } from "../../api/client";
-import { fresh, newController, newPanels, withPlaceOf } from "../../boat/panels";
-import { STATES } from "../../boat/words";
-import { withValue } from "../../kit/pointer";
+import type { Entries } from "../../kit/entries";
+import { valueAt, withValue } from "../../kit/pointer";
 
 type Obstacle = NonNullable<BoatDesign["obstacles"]>[number];
-type Skyline = NonNullable<BoatDesign["site"]["skyline"]>[number];
 
 const SNAP_M = 0.05;
 const PULL_M = 0.09;
 const LEAST_M = 0.3;
 const snapped = (value: number) => Number((Math.round(value / SNAP_M) * SNAP_M).toFixed(3));
-
-/** A place amidships with one panel on it, to be dragged where it belongs. */
-export const withPlace = (design: BoatDesign) =>
-  withPlaceOf(design, { at: { x_m: 0, y_m: 0, z_m: 1 }, width_m: 1.2, length_m: 1.6 });
-
-/** Without a place, its panels and the controllers that only they used. */
-export function withoutPlace(design: BoatDesign, id: string): BoatDesign {
-  const gone = new Set((design.panels ?? []).filter((g) => g.place_id === id).map((g) => g.controller_id));
-  const panels = (design.panels ?? []).filter((group) => group.place_id !== id);
-  for (const group of panels) gone.delete(group.controller_id);
-  return {
-    ...design,
-    panels,
-    places: (design.places ?? []).filter((place) => place.id !== id),
-    controllers: (design.controllers ?? []).filter((item) => !gone.has(item.id)),
-  };
-}
-
-/** A second kind of panel on a place, or its first. */
-export function withGroup(design: BoatDesign, placeId: string): BoatDesign {
-  const own = (design.panels ?? []).find((group) => group.place_id === placeId);
-  const controller = own?.controller_id ?? (design.controllers ?? [])[0]?.id ?? fresh("controller");
-  const known = (design.controllers ?? []).some((item) => item.id === controller);
-  return {
-    ...design,
-    controllers: known
-      ? design.controllers
-      : [...(design.controllers ?? []), newController("Controller", controller)],
-    panels: [...(design.panels ?? []), newPanels(placeId, controller)],
-  };
-}
 
 /** As many panels as the place takes, one way or the other. */
 export function withCount(design: BoatDesign, index: number, count: number, turned: boolean): BoatDesign {
@@ -55,17 +22,6 @@ export function withCount(design: BoatDesign, index: number, count: number, turn
 export function withModel(design: BoatDesign, index: number, model: PanelModel): BoatDesign {
   const panels = (design.panels ?? []).map((group, i) => (i === index ? { ...group, ...model } : group));
   return { ...design, panels };
-}
-
-/** A hinge on a place that has none, or without it. */
-export function withHinge(design: BoatDesign, index: number, on: boolean): BoatDesign {
-  const changed = withValue(design, `/places/${index}/tilt_most_deg`, on ? 60 : null);
-  const free = withValue(changed, `/places/${index}/tilt_least_deg`, on ? 0 : null);
-  return on ? free : withValue(free, `/places/${index}/tended`, "left");
-}
-
-export function withPosition(design: BoatDesign, index: number): BoatDesign {
-  return withValue(design, `/places/${index}/at`, { x_m: 0, y_m: 0, z_m: 1 });
 }
 
 /** Another place for a place, a few centimetres of pull to where an edge meets a line that holds it. */
@@ -115,58 +71,6 @@ function pulled(x: number, width: number, half: number | undefined): number {
   return near === undefined ? snapped(x) : Number(near.toFixed(3));
 }
 
-/** A mast, a cabin or a sail to be dragged where it stands. */
-export function withThing(design: BoatDesign, shape: Obstacle["shape"] = "spar"): BoatDesign {
-  const number = (design.obstacles ?? []).length + 1;
-  const at = { x_m: 0, y_m: 0.5, z_m: 0.5 };
-  const shared = { id: fresh("thing"), shape, foot: at, radius_m: 0.02, swung_deg: 0, swung_in: [] };
-  const shaped = {
-    spar: { name: `Pole ${number}`, tip: { ...at, z_m: 3 } },
-    box: { name: `Box ${number}`, tip: { ...at, z_m: 1.5 }, width_m: 0.5, length_m: 0.5 },
-    sail: { name: `Sail ${number}`, tip: { ...at, z_m: 6 }, clew: { ...at, y_m: -2, z_m: 1 } },
-  }[shape ?? "spar"];
-  return { ...design, obstacles: [...(design.obstacles ?? []), { ...shared, ...shaped }] };
-}
-
-/** Another shape at the same feet; what the new one needs gets a usual size. */
-export function withShape(design: BoatDesign, index: number, shape: string): BoatDesign {
-  const obstacles = (design.obstacles ?? []).map((thing, i) => {
-    if (i !== index) return thing;
-    const clew = thing.clew ?? { ...thing.foot, y_m: thing.foot.y_m - 2, z_m: thing.foot.z_m + 0.3 };
-    return {
-      ...thing,
-      shape: shape as Obstacle["shape"],
-      ...(shape === "box" && { width_m: thing.width_m ?? 0.5, length_m: thing.length_m ?? 0.5 }),
-      ...(shape === "sail" && { clew }),
-    };
-  });
-  return { ...design, obstacles };
-}
-
-export function withoutThing(design: BoatDesign, id: string): BoatDesign {
-  return { ...design, obstacles: (design.obstacles ?? []).filter((thing) => thing.id !== id) };
-}
-
-/** Whether a thing stands in a state; one that stands in all is kept without a list. */
-/** A thing that stands, or is swung, in a state or not. */
-export function withThingIn(
-  design: BoatDesign,
-  index: number,
-  list: "stands_in" | "swung_in",
-  state: BoatState,
-  on: boolean,
-): BoatDesign {
-  const every = STATES.map(([key]) => key);
-  const obstacles = (design.obstacles ?? []).map((thing, i) => {
-    if (i !== index) return thing;
-    const now = thing[list] ?? (list === "stands_in" ? every : []);
-    const next = every.filter((key) => (key === state ? on : now.includes(key)));
-    if (list === "swung_in") return { ...thing, swung_in: next };
-    return { ...thing, stands_in: next.length === STATES.length ? null : next };
-  });
-  return { ...design, obstacles };
-}
-
 export function thingMoved(design: BoatDesign, id: string, x_m: number, y_m: number): BoatDesign {
   const obstacles = (design.obstacles ?? []).map((thing) => {
     if (thing.id !== id) return thing;
@@ -187,27 +91,45 @@ export function thingMoved(design: BoatDesign, id: string, x_m: number, y_m: num
   return { ...design, obstacles };
 }
 
-export function withSkyline(design: BoatDesign): BoatDesign {
-  const part: Skyline = {
-    id: fresh("skyline"),
-    name: "Trees",
-    from_deg: 240,
-    to_deg: 300,
-    height_m: 12,
-    distance_m: 40,
-  };
-  return withValue(design, "/site/skyline", [...(design.site.skyline ?? []), part]);
-}
-
-export function withoutSkyline(design: BoatDesign, id: string): BoatDesign {
-  return withValue(
+/** A hinge on a place that has none, or without it. */
+export function withHinge(design: BoatDesign, entries: Entries, index: number, on: boolean): BoatDesign {
+  const at = (entry: string) => `/places/${index}/${entry}`;
+  const ends = ["tilt_most_deg", "tilt_least_deg"];
+  const changed = ends.reduce(
+    (left, entry) => withValue(left, at(entry), on ? entries.begun(at(entry)) : null),
     design,
-    "/site/skyline",
-    (design.site.skyline ?? []).filter((part) => part.id !== id),
   );
+  return on ? changed : withValue(changed, at("tended"), "left");
 }
 
-/** Without one kind of panels; their place and controller stay. */
-export function withoutGroup(design: BoatDesign, id: string): BoatDesign {
-  return { ...design, panels: (design.panels ?? []).filter((group) => group.id !== id) };
+/** Another shape at the same feet; what the new one needs begins as usual for it. */
+export function withShape(
+  design: BoatDesign,
+  entries: Entries,
+  index: number,
+  shape: NonNullable<Obstacle["shape"]>,
+): BoatDesign {
+  const at = `/obstacles/${index}`;
+  const thing = valueAt(design, at) as Obstacle;
+  const begun = entries.begun(at, { shape }) as Obstacle;
+  const clew = begun.clew && { ...begun.clew, x_m: thing.foot.x_m, y_m: thing.foot.y_m + begun.clew.y_m };
+  const needs = { width_m: begun.width_m, length_m: begun.length_m, clew };
+  const given = Object.entries(thing).filter(([, value]) => value != null);
+  return withValue(design, at, { ...thing, ...needs, ...Object.fromEntries(given), shape });
+}
+
+/** A thing that stands, or is swung, in a state or not; one that stands in all is kept without a list. */
+export function withThingIn(
+  design: BoatDesign,
+  index: number,
+  list: "stands_in" | "swung_in",
+  every: BoatState[],
+  state: BoatState,
+  on: boolean,
+): BoatDesign {
+  const at = `/obstacles/${index}/${list}`;
+  const standing = list === "stands_in";
+  const now = (valueAt(design, at) as BoatState[] | null | undefined) ?? (standing ? every : []);
+  const next = every.filter((key) => (key === state ? on : now.includes(key)));
+  return withValue(design, at, standing && next.length === every.length ? null : next);
 }

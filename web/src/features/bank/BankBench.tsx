@@ -1,13 +1,15 @@
 import type { BankPicture, SizingAsk } from "../../api/client";
 import { BankBought } from "../../boat/BankBought";
-import { withBank, withHouseBank, withoutBank } from "../../boat/banks";
+import { withHouseBank } from "../../boat/banks";
 import { Loads } from "../../boat/Loads";
 import { useDesign } from "../../kit/document";
-import { useUnits } from "../../kit/preferences";
+import { useSay } from "../../kit/preferences";
+import { RemovePart } from "../../kit/ui/Field";
 import { Fold } from "../../kit/ui/Fold";
 import { Group } from "../../kit/ui/fields";
+import { LinkButton } from "../../kit/ui/LinkButton";
 import { useFolds } from "../../kit/ui/useFolds";
-import { counted, type Kind, shown } from "../../kit/units";
+import { counted } from "../../kit/units";
 import { BankDepth, BankLimits, BankPlace } from "./BankFields";
 import { Links } from "./Links";
 import { SizingFields } from "./SizingFields";
@@ -30,10 +32,9 @@ interface Props {
 
 /** What the boat stores, and what lives on it. */
 export function BankBench({ picture, ask, onAsk }: Props) {
-  const { design, apply } = useDesign();
-  const units = useUnits();
+  const { design, apply, entries } = useDesign();
   const fold = useFolds<FoldName>("loads");
-  const say = (quantity: Kind, value: number) => shown({ quantity, value, signed: false }, units);
+  const say = useSay();
   const [main, house] = design.banks ?? [];
   const tank = picture?.tanks[0];
   const own = picture?.tanks[1];
@@ -44,7 +45,12 @@ export function BankBench({ picture, ask, onAsk }: Props) {
           <p className="mt-0 mb-1 text-muted">
             Without a bank the panels drive the motor directly: the live sun is all there is.
           </p>
-          <button type="button" className="btn" data-main onClick={() => apply(withBank, "bank")}>
+          <button
+            type="button"
+            className="btn"
+            data-main
+            onClick={() => apply((now) => entries.withNew(now, "/banks", { series: 2 }), "bank")}
+          >
             Add a bank
           </button>
         </Group>
@@ -68,7 +74,7 @@ export function BankBench({ picture, ask, onAsk }: Props) {
             </span>
           </p>
         )}
-        <BankDepth index={0} tank={tank} />
+        <BankDepth index={0} />
       </Group>
       <Fold
         title="House loads"
@@ -87,21 +93,14 @@ export function BankBench({ picture, ask, onAsk }: Props) {
         summary={tank ? `full ${say("voltage_v", tank.full_v)}` : ""}
         {...fold("limits")}
       >
-        <BankLimits index={0} tank={tank} />
+        <BankLimits index={0} />
       </Fold>
       <Fold
         title="Age, mass, place"
         summary={tank ? `health ${say("fraction", tank.health_frac)}` : ""}
         {...fold("place")}
       >
-        <BankPlace index={0} tank={tank} />
-        <button
-          type="button"
-          className="link block"
-          onClick={() => apply((current) => withoutBank(current, main.id), "bank")}
-        >
-          remove this bank
-        </button>
+        <BankPlace index={0} />
       </Fold>
       {house ? (
         <>
@@ -111,32 +110,26 @@ export function BankBench({ picture, ask, onAsk }: Props) {
             {...fold("house-bank")}
           >
             <BankBought index={1} />
-            <BankDepth index={1} tank={own} />
-            <button
-              type="button"
-              className="link"
-              onClick={() => apply((current) => withoutBank(current, house.id), "bank")}
-            >
-              remove this bank
-            </button>
+            <BankDepth index={1} />
+            <RemovePart from="/banks" id={house.id} words="remove this bank" />
           </Fold>
           <Fold
             title="Its volts and limits"
             summary={own ? `full ${say("voltage_v", own.full_v)}` : ""}
             {...fold("house-limits")}
           >
-            <BankLimits index={1} tank={own} />
+            <BankLimits index={1} />
           </Fold>
           <Fold
             title="Its age, mass, place"
             summary={own ? `health ${say("fraction", own.health_frac)}` : ""}
             {...fold("house-place")}
           >
-            <BankPlace index={1} tank={own} />
+            <BankPlace index={1} />
           </Fold>
           <Fold
             title="Between the banks"
-            summary={`${(design.links ?? []).length} ${(design.links ?? []).length === 1 ? "converter" : "converters"}`}
+            summary={counted((design.links ?? []).length, "converter")}
             {...fold("links")}
           >
             <Links />
@@ -144,9 +137,9 @@ export function BankBench({ picture, ask, onAsk }: Props) {
         </>
       ) : (
         <p className="m-0 border-t border-hairline py-1.5">
-          <button type="button" className="link" onClick={() => apply(withHouseBank, "bank")}>
+          <LinkButton onClick={() => apply((now) => withHouseBank(now, entries), "bank")}>
             give the house a bank of its own
-          </button>
+          </LinkButton>
         </p>
       )}
       <Fold title="Sizing" summary="hours, night, grey days" {...fold("sizing")}>

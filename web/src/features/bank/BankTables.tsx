@@ -1,14 +1,8 @@
 import type { BankPicture } from "../../api/client";
-import { useUnits } from "../../kit/preferences";
+import { useSay } from "../../kit/preferences";
 import { Told } from "../../kit/ui/Told";
-import { type Kind, shown } from "../../kit/units";
 
 const WORTH_MPS = 0.02; // of speed, before a bank's mass is worth a word
-
-function useSay() {
-  const units = useUnits();
-  return (quantity: Kind, value: number, signed = false) => shown({ quantity, value, signed }, units);
-}
 
 /** How large a bank would have to be for what is asked. */
 export function SizesTable({ picture }: { picture: BankPicture }) {

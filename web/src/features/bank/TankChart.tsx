@@ -4,8 +4,7 @@ import { keyStep } from "../../kit/chart/drag";
 import { Readout } from "../../kit/chart/Readout";
 import { spread } from "../../kit/chart/spread";
 import { useSize } from "../../kit/chart/useSize";
-import { useUnits } from "../../kit/preferences";
-import { type Kind, shown } from "../../kit/units";
+import { useSay } from "../../kit/preferences";
 
 const HEIGHT = 276;
 const TOP = 26;
@@ -43,10 +42,9 @@ export function TankChart({ picture }: { picture: BankPicture }) {
 }
 
 function OneTank({ tank, takes, level, width }: { tank: Tank; takes: Take[]; level: number; width: number }) {
-  const units = useUnits();
   const id = useId();
   const [read, setRead] = useState<number | null>(null);
-  const say = (quantity: Kind, value: number) => shown({ quantity, value, signed: false }, units);
+  const say = useSay();
   const wide = width > 520;
   const left = wide ? 66 : 42;
   const body = wide ? 168 : 92;

@@ -1,9 +1,9 @@
 import { useState } from "react";
 import type { DayPicture } from "../../api/client";
 import { useDesign } from "../../kit/document";
-import { useUnits } from "../../kit/preferences";
+import { useSay } from "../../kit/preferences";
 import { saveFile } from "../../kit/saveFile";
-import { shown } from "../../kit/units";
+import { LinkButton } from "../../kit/ui/LinkButton";
 
 type Ledger = DayPicture["ledger"];
 type Shares = DayPicture["ledger_shares"];
@@ -34,12 +34,12 @@ const WENT: readonly Entry[] = [
 /** Where every watt-hour of the day went: what came and what went are the same. */
 export function AccountsView({ picture }: { picture: DayPicture }) {
   const { design } = useDesign();
-  const units = useUnits();
   const [problem, setProblem] = useState<string | null>(null);
   const ledger = picture.ledger;
-  const say = (wh: number) => shown({ quantity: "energy_wh", value: wh, signed: false }, units);
+  const speak = useSay();
+  const say = (wh: number) => speak("energy_wh", wh);
   const shares = picture.ledger_shares;
-  const share = (value: number) => shown({ quantity: "fraction", value, signed: false }, units);
+  const share = (value: number) => speak("fraction", value);
   const rows = (entries: readonly Entry[]) => entries.filter(([key]) => ledger[key] > 0.5);
   async function save() {
     const body = JSON.stringify({ design });
@@ -94,9 +94,7 @@ export function AccountsView({ picture }: { picture: DayPicture }) {
         what went add up to rounding.
       </p>
       <span className="no-print flex items-center gap-3 text-[13px]">
-        <button type="button" className="link" onClick={() => void save()}>
-          every ten minutes as CSV
-        </button>
+        <LinkButton onClick={() => void save()}>every ten minutes as CSV</LinkButton>
         {problem && (
           <span role="alert" className="text-alarm">
             ▲ {problem}

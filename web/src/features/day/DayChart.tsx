@@ -3,8 +3,8 @@ import { area, line } from "d3-shape";
 import { useId } from "react";
 import type { DayPicture, Spell } from "../../api/client";
 import { useSize } from "../../kit/chart/useSize";
-import { useUnits } from "../../kit/preferences";
-import { clockText, shown } from "../../kit/units";
+import { useSay } from "../../kit/preferences";
+import { clockText } from "../../kit/units";
 import { Cursor, type SpellHandlers, Spells } from "./DayHandles";
 import { Labels } from "./DayLabels";
 import { LANE_GAP, LANE_HEIGHT, MARGIN, motorBars, STEPS, stacked, steps } from "./dayAxis";
@@ -21,7 +21,7 @@ interface Props extends SpellHandlers {
 
 /** Sky above, water below: the harvest rises over the waterline, use hangs below, the bank runs under both. */
 export function DayChart({ picture, spells, stale, cursor, onCursor, onEdge, onMove }: Props) {
-  const units = useUnits();
+  const say = useSay();
   const id = useId();
   const [box, { width, height }] = useSize<HTMLDivElement>();
   const sums = stacked(picture);
@@ -107,7 +107,7 @@ export function DayChart({ picture, spells, stale, cursor, onCursor, onEdge, onM
                 strokeWidth="0.7"
               />
               <text className="chart-text" x={MARGIN.left - 7} y={y(watts) + 4} textAnchor="end">
-                {shown({ quantity: "power_w", value: Math.abs(watts), signed: false }, units)}
+                {say("power_w", Math.abs(watts))}
               </text>
             </g>
           ))}
@@ -251,7 +251,7 @@ export function DayChart({ picture, spells, stale, cursor, onCursor, onEdge, onM
                   textAnchor="end"
                   style={{ fill: "var(--alarm)" }}
                 >
-                  reserve {shown({ quantity: "fraction", value: picture.reserve_frac, signed: false }, units)}
+                  reserve {say("fraction", picture.reserve_frac)}
                 </text>
               </>
             )}

@@ -2,7 +2,7 @@ import type { KeyboardEvent } from "react";
 import type { DayPicture, Spell } from "../../api/client";
 import { dragX, keyStep } from "../../kit/chart/drag";
 import { READOUT_LINE, Readout } from "../../kit/chart/Readout";
-import { useUnits } from "../../kit/preferences";
+import { useSay, useUnits } from "../../kit/preferences";
 import { SunMark } from "../../kit/ui/Mark";
 import { clockText, shown } from "../../kit/units";
 import { clockAt, indexOf, LANE_GAP, LANE_HEIGHT, MARGIN, minutesOf, type Scale, STEPS } from "./dayAxis";
@@ -131,6 +131,7 @@ export function Cursor({
   height: number;
   right: number;
 }) {
+  const say = useSay();
   const units = useUnits();
   const clock = clockText(clockAt(picture, at));
   const out = (picture.house_w[step] ?? 0) + (picture.motor_w[step] ?? 0);
@@ -142,7 +143,7 @@ export function Cursor({
   const lines = [`${clock} · ${sunText}`, `in ${power(total[step] ?? 0)}   out ${power(out)}`];
   if (soc !== undefined) {
     const trend = Math.abs(soc - before) < 1e-5 ? "steady" : soc > before ? "filling" : "emptying";
-    lines.push(`bank ${shown({ quantity: "fraction", value: soc, signed: false }, units)}, ${trend}`);
+    lines.push(`bank ${say("fraction", soc)}, ${trend}`);
   }
   const left = x(at) + 184 > right ? Math.max(x(at) - 178, MARGIN.left + 4) : x(at) + 10;
   const boxTop = height - MARGIN.bottom - LANE_HEIGHT - LANE_GAP - lines.length * READOUT_LINE - 22;

@@ -1,28 +1,23 @@
-import type { BoatDesign, DayPicture } from "../../api/client";
-import { STATES } from "../../boat/words";
+import type { DayPicture } from "../../api/client";
 import { useDesign } from "../../kit/document";
-import { withValue } from "../../kit/pointer";
-import { ChoiceField, NumberField, TextField } from "../../kit/ui/fields";
+import { valueAt, withValue } from "../../kit/pointer";
+import { Field } from "../../kit/ui/Field";
+import { LinkButton } from "../../kit/ui/LinkButton";
 
-type Stay = NonNullable<BoatDesign["plan"]["stays"]>[number];
-
-const pastMidnight = (stretch: { starts_at: string; ends_at: string }) => stretch.ends_at < stretch.starts_at;
+const SPELLS = "/plan/spells";
+const STAYS = "/plan/stays";
 
 /** From one clock time to another, in one row; what more there is to say of it comes under it. */
-function Stretch(props: {
-  pointer: string;
-  name: string;
-  stretch: { starts_at: string; ends_at: string };
-  onRemove: () => void;
-  children?: React.ReactNode;
-}) {
-  const { pointer, name, stretch, onRemove, children } = props;
+function Stretch(props: { at: string; name: string; onRemove: () => void; children: React.ReactNode }) {
+  const { at, name, onRemove, children } = props;
+  const { design } = useDesign();
+  const stretch = valueAt(design, at) as { starts_at: string; ends_at: string };
   return (
     <div className="mb-1 flex flex-wrap items-center gap-1.5">
-      <TextField bare pointer={`${pointer}/starts_at`} label={`${name} from`} type="clock" width={58} />
+      <Field bare at={`${at}/starts_at`} label={`${name} from`} width={58} />
       <span>to</span>
-      <TextField bare pointer={`${pointer}/ends_at`} label={`${name} to`} type="clock" width={58} />
-      {pastMidnight(stretch) && <span className="text-[13px] text-muted">next day</span>}
+      <Field bare at={`${at}/ends_at`} label={`${name} to`} width={58} />
+      {stretch.ends_at < stretch.starts_at && <span className="text-[13px] text-muted">next day</span>}
       {children}
       <button type="button" className="cross" aria-label={`Remove ${name.toLowerCase()}`} onClick={onRemove}>
         ×
@@ -33,10 +28,11 @@ function Stretch(props: {
 
 /** Motoring hours, each at its own speed where that is given. */
 export function Spells({ picture }: { picture: DayPicture | undefined }) {
-  const { design, apply } = useDesign();
+  const { design, apply, entries } = useDesign();
   const own = design.plan.spells;
   const spells = own ?? picture?.spells ?? [];
-  const set = (next: unknown) => apply((current) => withValue(current, "/plan/spells", next), "spells");
+  const set = (next: unknown) => apply((current) => withValue(current, SPELLS, next), "spells");
+  const first = () => (spells.length ? spells : [entries.begun(`${SPELLS}/0`)]);
   return (
     <div className="mt-2">
       <h3 className="m-0 mb-1 text-[14px] font-normal">Motoring hours</h3>
@@ -50,48 +46,27 @@ export function Spells({ picture }: { picture: DayPicture | undefined }) {
       {own?.map((spell, index) => (
         <Stretch
           key={`${index}-${own.length}`}
-          pointer={`/plan/spells/${index}`}
+          at={`${SPELLS}/${index}`}
           name={`Spell ${index + 1}`}
-          stretch={spell}
-          onRemove={() => set(own.length > 1 ? own.filter((_, i) => i !== index) : null)}
+          onRemove={() => set(own.length > 1 ? own.filter((item) => item !== spell) : null)}
         >
           <span className="flex items-center gap-1 text-[13px] text-muted">
-            at
-            <NumberField
-              bare
-              pointer={`/plan/spells/${index}/speed_mps`}
-              label=""
-              name={`Spell ${index + 1}, speed; empty: the plan's`}
-              kind="speed_mps"
-              usual={design.plan.speed_mps}
-              width={46}
-              step={0.1}
-            />
+            at <Field bare at={`${SPELLS}/${index}/speed_mps`} width={46} />
           </span>
         </Stretch>
       ))}
       <div className="flex gap-4">
         {own ? (
-          <button type="button" className="link" onClick={() => set(null)}>
-            use the useful sun
-          </button>
+          <LinkButton onClick={() => set(null)}>use the useful sun</LinkButton>
         ) : (
-          <button
-            type="button"
-            className="link"
-            onClick={() => set(spells.length ? spells : [{ starts_at: "10:00:00", ends_at: "16:00:00" }])}
-          >
-            set my own
-          </button>
+          <LinkButton onClick={() => set(first())}>set my own</LinkButton>
         )}
         {own && own.length < 8 && (
-          <button
-            type="button"
-            className="link"
-            onClick={() => set([...own, { starts_at: "20:00:00", ends_at: "21:00:00" }])}
+          <LinkButton
+            onClick={() => apply((now) => entries.withNew(now, SPELLS, { starts_at: "20:00:00" }), "spells")}
           >
             add hours
-          </button>
+          </LinkButton>
         )}
       </div>
     </div>
@@ -100,38 +75,25 @@ export function Spells({ picture }: { picture: DayPicture | undefined }) {
 
 /** Hours in which she lies otherwise than the plan says: folded wings under way, spread at anchor. */
 export function Stays() {
-  const { design, apply } = useDesign();
+  const { design, apply, entries } = useDesign();
   const stays = design.plan.stays ?? [];
-  const set = (next: Stay[]) => apply((current) => withValue(current, "/plan/stays", next), "stays");
+  const set = (next: unknown) => apply((current) => withValue(current, STAYS, next), "stays");
   return (
     <div className="mt-2">
       {stays.map((stay, index) => (
         <Stretch
           key={`${index}-${stays.length}`}
-          pointer={`/plan/stays/${index}`}
+          at={`${STAYS}/${index}`}
           name={`Stay ${index + 1}`}
-          stretch={stay}
-          onRemove={() => set(stays.filter((_, i) => i !== index))}
+          onRemove={() => set(stays.filter((item) => item !== stay))}
         >
-          <ChoiceField
-            bare
-            pointer={`/plan/stays/${index}/state`}
-            label={`Stay ${index + 1}, she is`}
-            options={STATES}
-            width={96}
-          />
+          <Field bare at={`${STAYS}/${index}/state`} width={96} />
         </Stretch>
       ))}
       {stays.length < 6 && (
-        <button
-          type="button"
-          className="link"
-          onClick={() =>
-            set([...stays, { starts_at: "18:00:00", ends_at: "09:00:00", state: "anchored" } as Stay])
-          }
-        >
+        <LinkButton onClick={() => apply((now) => entries.withNew(now, STAYS), "stays")}>
           {stays.length ? "another stay" : "at other hours she lies elsewhere"}
-        </button>
+        </LinkButton>
       )}
     </div>
   );

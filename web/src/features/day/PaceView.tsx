@@ -5,10 +5,10 @@ import { useSize } from "../../kit/chart/useSize";
 import { Waiting } from "../../kit/chart/Waiting";
 import { Wide } from "../../kit/chart/Wide";
 import { useDesign } from "../../kit/document";
-import { useUnits } from "../../kit/preferences";
+import { useSay, useUnits } from "../../kit/preferences";
 import { Told } from "../../kit/ui/Told";
 import { ToldList } from "../../kit/ui/ToldList";
-import { clockText, type Kind, shown } from "../../kit/units";
+import { clockText, shown } from "../../kit/units";
 
 type Ways = NonNullable<Pace["ways"]>;
 type Way = Ways["ways"][number];
@@ -64,7 +64,7 @@ export function PaceView({ ticks }: { ticks: Ticks }) {
 
 /** Speeds over the day, one line a way, and the bank under them. */
 function Lines({ ways, ticks }: { ways: Ways; ticks: Ticks }) {
-  const units = useUnits();
+  const say = useSay();
   const [box, { width }] = useSize<HTMLDivElement>();
   const tall = 132;
   const lane = 84;
@@ -74,8 +74,7 @@ function Lines({ ways, ticks }: { ways: Ways; ticks: Ticks }) {
   const x = (i: number) => LEFT + (i * (width - LEFT)) / steps;
   const y = (mps: number) => tall - 4 - (mps / top) * (tall - 12);
   const s = (soc: number) => tall + 12 + (1 - soc) * (lane - 14);
-  const say = (mps: number) => shown({ quantity: "speed_mps", value: mps, signed: false }, units);
-  const percent = (value: number) => shown({ quantity: "fraction", value, signed: false }, units);
+  const percent = (value: number) => say("fraction", value);
   const path = (way: Way) =>
     way.speed_mps.map((mps, i) => `${i === 0 ? "M" : "L"}${x(i)},${y(mps)}H${x(i + 1)}`).join("");
   const last = [...ways.ways].reverse();
@@ -84,13 +83,13 @@ function Lines({ ways, ticks }: { ways: Ways; ticks: Ticks }) {
       box={box}
       width={width}
       height={height}
-      label={`Speed over the day: ${ways.ways.map((way) => `${way.label} up to ${say(Math.max(...way.speed_mps))}`).join(", ")}`}
+      label={`Speed over the day: ${ways.ways.map((way) => `${way.label} up to ${say("speed_mps", Math.max(...way.speed_mps))}`).join(", ")}`}
     >
       {[0, top / 2.24, top / 1.12].map((mps) => (
         <g key={mps}>
           <line x1={LEFT} x2={width} y1={y(mps)} y2={y(mps)} stroke="var(--hairline)" />
           <text x={LEFT - 6} y={y(mps) + 4} fontSize="12.5" textAnchor="end" fill="var(--muted)">
-            {say(mps)}
+            {say("speed_mps", mps)}
           </text>
         </g>
       ))}
@@ -155,8 +154,7 @@ function Lines({ ways, ticks }: { ways: Ways; ticks: Ticks }) {
 }
 
 function WayTable({ ways }: { ways: Ways }) {
-  const units = useUnits();
-  const say = (quantity: Kind, value: number) => shown({ quantity, value, signed: false }, units);
+  const say = useSay();
   return (
     <table className="plain-table mt-1 max-w-[640px]">
       <thead>
@@ -201,6 +199,7 @@ function WayTable({ ways }: { ways: Ways }) {
 
 /** What holds the day's run on sun back, step by step. */
 function WorthTable({ worths }: { worths: Worth }) {
+  const say = useSay();
   const units = useUnits();
   const [by, setBy] = useState<Rank>("gain_m");
   const ranked = [...worths.steps].sort(
@@ -247,11 +246,10 @@ function WorthTable({ worths }: { worths: Worth }) {
         </tbody>
       </table>
       <p className="mt-1 mb-1 max-w-[76ch] text-[13px] text-muted">
-        The furthest such day that gives its charge back comes{" "}
-        {shown({ quantity: "distance_m", value: worths.distance_m, signed: false }, units)}; at one speed it
-        is {shown({ quantity: "distance_m", value: worths.steady_m, signed: false }, units)}. "Wins" is the
-        day solved again with the step, its weight counted; "by the worths" is what the marginal values of the
-        one solve say: they part where a step is large. Prices are invented coins.
+        The furthest such day that gives its charge back comes {say("distance_m", worths.distance_m)}; at one
+        speed it is {say("distance_m", worths.steady_m)}. "Wins" is the day solved again with the step, its
+        weight counted; "by the worths" is what the marginal values of the one solve say: they part where a
+        step is large. Prices are invented coins.
       </p>
     </section>
   );

@@ -5,8 +5,8 @@ import type { HullPicture } from "../../api/client";
 import { dragX, keyStep } from "../../kit/chart/drag";
 import { Readout } from "../../kit/chart/Readout";
 import { useSize } from "../../kit/chart/useSize";
-import { useUnits } from "../../kit/preferences";
-import { type Kind, shown, told, unitOf } from "../../kit/units";
+import { useSay, useUnits } from "../../kit/preferences";
+import { told, unitOf } from "../../kit/units";
 import { FormLabel, FormulaLabel, MARGIN, marker, Pills, SunLine } from "./CrossingMarks";
 
 const SLOWEST_SHARE = 0.2; // of hull speed: slower is all idle draw
@@ -58,7 +58,7 @@ export function CrossingChart({ picture, planSpeed, stale, onPlanSpeed }: Props)
       ? null
       : points.reduce((a, b) => (Math.abs(b.speed - read) < Math.abs(a.speed - read) ? b : a));
   const bottom = height - MARGIN.bottom;
-  const say = (quantity: Kind, value: number) => shown({ quantity, value, signed: false }, units);
+  const say = useSay();
   const plan = marker(picture, planSpeed);
 
   function hover(event: PointerEvent<SVGElement>) {

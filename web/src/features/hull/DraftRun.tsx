@@ -2,6 +2,7 @@ import { useId, useRef, useState } from "react";
 import { type BoatDesign, client, dataOf, Refused } from "../../api/client";
 import { useDesign } from "../../kit/document";
 import { useUnits } from "../../kit/preferences";
+import { LinkButton } from "../../kit/ui/LinkButton";
 import { unitOf } from "../../kit/units";
 
 const DRAFT_FIELDS = [
@@ -108,9 +109,7 @@ export function DraftRun({ onDone }: { onDone: () => void }) {
         <button type="submit" className="link">
           add this run
         </button>
-        <button type="button" className="link" onClick={onDone}>
-          done
-        </button>
+        <LinkButton onClick={onDone}>done</LinkButton>
       </div>
     </form>
   );

@@ -3,10 +3,10 @@ import type { HelmCard } from "../../api/client";
 import { useStudy } from "../../asking/live";
 import { Waiting } from "../../kit/chart/Waiting";
 import { useDesign } from "../../kit/document";
-import { useUnits } from "../../kit/preferences";
+import { useSay, useUnits } from "../../kit/preferences";
 import { saveFile } from "../../kit/saveFile";
 import { Told } from "../../kit/ui/Told";
-import { type Kind, shown, unitOf } from "../../kit/units";
+import { unitOf } from "../../kit/units";
 
 /** The card to tape beside the throttle: on the screen, on paper, or as a PDF. */
 export function HelmCardView() {
@@ -50,7 +50,7 @@ function spanOf(low: string, high: string): string {
 function Card({ card }: { card: HelmCard }) {
   const { design } = useDesign();
   const units = useUnits();
-  const say = (quantity: Kind, value: number) => shown({ quantity, value, signed: false }, units);
+  const say = useSay();
   const [speedUnit, speedSize] = unitOf("speed_mps", units);
   const [distanceUnit, distanceSize] = unitOf("distance_m", units);
   const far = (value: number | null) => (value === null ? "no end" : (value / distanceSize).toFixed(0));

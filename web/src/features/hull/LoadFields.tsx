@@ -1,15 +1,17 @@
 import type { HullPicture } from "../../api/client";
 import { useDesign } from "../../kit/document";
-import { useUnits } from "../../kit/preferences";
-import { NumberField } from "../../kit/ui/fields";
-import { shown } from "../../kit/units";
+import { withValue } from "../../kit/pointer";
+import { useSay } from "../../kit/preferences";
+import { Fields } from "../../kit/ui/Field";
+import { LinkButton } from "../../kit/ui/LinkButton";
 
 const COMPUTED = ["bank", "panels"];
 
 /** The displacement by its parts: a heavier bank costs speed by itself. */
 export function LoadFields({ weights }: { weights: HullPicture["weights"] }) {
-  const { design, apply } = useDesign();
-  const units = useUnits();
+  const { design, apply, entries } = useDesign();
+  const say = useSay();
+  const weighed = design.hull.displacement_kg;
   if (!design.loading)
     return (
       <>
@@ -17,50 +19,30 @@ export function LoadFields({ weights }: { weights: HullPicture["weights"] }) {
           The boat is weighed as a whole. By its parts, a heavier bank or one more panel costs speed by
           itself.
         </p>
-        <button
-          type="button"
-          className="link"
+        <LinkButton
           onClick={() =>
-            apply(
-              (current) => ({
-                ...current,
-                loading: {
-                  boat_kg: current.hull.displacement_kg ?? 500,
-                  crew_kg: 0,
-                  gear_kg: 0,
-                  water_kg: 0,
-                },
-              }),
-              "loading",
-            )
+            apply((current) => {
+              const begun = entries.begun("/loading", weighed == null ? {} : { boat_kg: weighed });
+              return withValue(current, "/loading", begun);
+            }, "loading")
           }
         >
           add it up from parts
-        </button>
+        </LinkButton>
       </>
     );
   return (
     <>
-      <NumberField
-        pointer="/loading/boat_kg"
-        label="Boat, empty"
-        kind="mass_kg"
-        hint="With its motor, without its bank"
-      />
-      <NumberField pointer="/loading/crew_kg" label="Crew" kind="mass_kg" />
-      <NumberField pointer="/loading/gear_kg" label="Gear" kind="mass_kg" />
-      <NumberField pointer="/loading/water_kg" label="Water and fuel" kind="mass_kg" />
+      <Fields at="/loading" of="boat_kg crew_kg gear_kg water_kg" />
       {weights
         .filter((part) => COMPUTED.includes(part.name))
         .map((part) => (
           <p key={part.name} className="m-0 mb-1 flex justify-between pr-[34px]">
             <span>{part.name === "bank" ? "Bank, from its station" : "Panels"}</span>
-            <span className="tabular">
-              {shown({ quantity: "mass_kg", value: part.mass_kg, signed: false }, units)}
-            </span>
+            <span className="tabular">{say("mass_kg", part.mass_kg)}</span>
           </p>
         ))}
-      {design.hull.displacement_kg != null && (
+      {weighed != null && (
         <p className="m-0 text-[13px] text-muted">
           The all-up weight you gave counts. Empty it to use these parts.
         </p>

@@ -3,11 +3,12 @@ import { useStudy } from "../../asking/live";
 import { Waiting } from "../../kit/chart/Waiting";
 import { useDesign } from "../../kit/document";
 import { withValue } from "../../kit/pointer";
-import { useUnits } from "../../kit/preferences";
+import { useSay, useUnits } from "../../kit/preferences";
+import { LinkButton } from "../../kit/ui/LinkButton";
 import { type Kind, shown } from "../../kit/units";
 import { OpenWaterChart } from "./OpenWaterChart";
-import { withPropeller } from "./parts";
 
+const PROPELLER = "/drives/0/propeller";
 const FULL_IS: Record<string, string> = {
   labours: "the current limit ends it",
   overspeeds: "the volts end it",
@@ -16,7 +17,7 @@ const FULL_IS: Record<string, string> = {
 
 /** Motor and propeller together. */
 export function MatchView() {
-  const { apply } = useDesign();
+  const { apply, entries } = useDesign();
   const { data: picture, stale, error, retry } = useStudy("hull/match");
   if (!picture) return <Waiting error={error} retry={retry} what="The match" />;
   if (picture.missing)
@@ -27,7 +28,7 @@ export function MatchView() {
           type="button"
           className="btn"
           data-main
-          onClick={() => apply((current) => withPropeller(current, 0), "propeller")}
+          onClick={() => apply((now) => withValue(now, PROPELLER, entries.begun(PROPELLER)), "propeller")}
         >
           Start from a usual propeller
         </button>
@@ -100,12 +101,11 @@ function Working({ picture }: { picture: MatchPicture }) {
 }
 
 function Better({ picture }: { picture: MatchPicture }) {
-  const units = useUnits();
+  const say = useSay();
   const { design, apply } = useDesign();
   const better = picture.better;
   const index = design.drives.findIndex((drive) => drive.id === picture.drive_id);
   if (!better || index < 0) return null;
-  const say = (quantity: Kind, value: number) => shown({ quantity, value, signed: false }, units);
   const gear = better.gear_ratio === 1 ? "direct" : `geared ${better.gear_ratio} : 1`;
   const here =
     Math.abs((design.drives[index]?.propeller?.pitch_m ?? 0) - better.pitch_m) < 0.002 &&
@@ -118,9 +118,7 @@ function Better({ picture }: { picture: MatchPicture }) {
       {here ? (
         <span className="text-muted">That is what you have.</span>
       ) : (
-        <button
-          type="button"
-          className="link"
+        <LinkButton
           onClick={() =>
             apply(
               (current) =>
@@ -134,7 +132,7 @@ function Better({ picture }: { picture: MatchPicture }) {
           }
         >
           try it
-        </button>
+        </LinkButton>
       )}
     </p>
   );

@@ -1,11 +1,11 @@
 import type { HullPicture } from "../../api/client";
-import { useUnits } from "../../kit/preferences";
-import { type Kind, shown } from "../../kit/units";
+import { useSay, useUnits } from "../../kit/preferences";
+import { shown } from "../../kit/units";
 
 /** The planned watts on their way from the battery into the water, and what they are spent on. */
 export function PowerStrip({ picture }: { picture: HullPicture }) {
   const units = useUnits();
-  const say = (quantity: Kind, value: number) => shown({ quantity, value, signed: false }, units);
+  const say = useSay();
   const signed = (value: number) => shown({ quantity: "power_w", value, signed: true }, units);
   const whole = picture.plan_power_w || 1;
   const costs = picture.costs.filter((cost) => cost.key !== "water" && Math.abs(cost.power_w) >= 0.5);

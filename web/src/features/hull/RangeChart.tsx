@@ -5,8 +5,8 @@ import type { RangePicture } from "../../api/client";
 import { dragX, keyStep } from "../../kit/chart/drag";
 import { Readout } from "../../kit/chart/Readout";
 import { useSize } from "../../kit/chart/useSize";
-import { useUnits } from "../../kit/preferences";
-import { type Kind, shown, unitOf } from "../../kit/units";
+import { useSay, useUnits } from "../../kit/preferences";
+import { type Kind, unitOf } from "../../kit/units";
 
 const MARGIN = { left: 62, right: 18, top: 14, bottom: 34 };
 const DASHES: Record<string, string | undefined> = {
@@ -46,7 +46,7 @@ export function RangeChart({ picture, planSpeed, stale, onPlanSpeed }: Props) {
   const bottom = height - MARGIN.bottom;
   const x = scaleLinear([slowest, fastest], [MARGIN.left, Math.max(width - MARGIN.right, MARGIN.left + 1)]);
   const y = scaleLog([near * 0.8, far * 1.25], [Math.max(bottom, MARGIN.top + 1), MARGIN.top]);
-  const say = (quantity: Kind, value: number) => shown({ quantity, value, signed: false }, units);
+  const say = useSay();
   const ticks = [1, 2, 5, 10, 20, 50, 100, 200, 500, 1000].filter(
     (n) => n * distanceSize >= near * 0.8 && n * distanceSize <= far * 1.25,
   );

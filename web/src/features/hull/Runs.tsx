@@ -2,30 +2,19 @@ import { Popover } from "radix-ui";
 import { lazy, Suspense, useState } from "react";
 import type { HullPicture } from "../../api/client";
 import { useDesign } from "../../kit/document";
-import { withValue } from "../../kit/pointer";
-import { useUnits } from "../../kit/preferences";
+import { useSay, useUnits } from "../../kit/preferences";
 import { saveFile } from "../../kit/saveFile";
-import { Group, NumberField, TextField } from "../../kit/ui/fields";
+import { Field, RemovePart } from "../../kit/ui/Field";
+import { Group } from "../../kit/ui/fields";
+import { LinkButton } from "../../kit/ui/LinkButton";
 import { shown, unitOf } from "../../kit/units";
 import { DraftRun } from "./DraftRun";
 
 const PasteRuns = lazy(async () => ({ default: (await import("./PasteRuns")).PasteRuns }));
 
-const COLUMNS = [
-  { entry: "speed_mps", name: "speed out", kind: "speed_mps", width: 56, step: 0.1 },
-  {
-    entry: "back_speed_mps",
-    name: "speed back; empty means one way",
-    kind: "speed_mps",
-    usual: null,
-    width: 56,
-    step: 0.1,
-  },
-] as const;
-
 /** The person's own measured runs. */
 export function Runs({ picture }: { picture: HullPicture | undefined }) {
-  const { design, apply } = useDesign();
+  const { design } = useDesign();
   const units = useUnits();
   const [adding, setAdding] = useState(false);
   const [pasting, setPasting] = useState(false);
@@ -58,62 +47,20 @@ export function Runs({ picture }: { picture: HullPicture | undefined }) {
           <tbody>
             {runs.map((run, index) => (
               <tr key={run.id} className="border-b border-hairline align-top">
-                {COLUMNS.map(({ entry, name, kind, ...rest }) => (
+                {["speed_mps", "back_speed_mps"].map((entry) => (
                   <td key={entry} className="py-0.5 text-right">
-                    <NumberField
-                      bare
-                      pointer={`/runs/${index}/${entry}`}
-                      label=""
-                      name={`Run ${index + 1}, ${name}`}
-                      kind={kind}
-                      {...rest}
-                    />
+                    <Field bare at={`/runs/${index}/${entry}`} width={56} />
                   </td>
                 ))}
                 <td className="py-0.5 text-right">
-                  <NumberField
-                    bare
-                    pointer={`/runs/${index}/power_w`}
-                    label=""
-                    name={`Run ${index + 1}, battery watts`}
-                    kind="power_w"
-                    width={62}
-                    usual={
-                      run.volts != null && run.amps != null ? (point(run.id)?.power_w ?? null) : undefined
-                    }
-                  />
-                  {shownSets && (
-                    <TextField
-                      bare
-                      pointer={`/runs/${index}/set_name`}
-                      label={`Run ${index + 1}, set`}
-                      width={62}
-                      optional="text"
-                    />
-                  )}
+                  <Field bare at={`/runs/${index}/power_w`} width={62} />
+                  {shownSets && <Field bare at={`/runs/${index}/set_name`} width={62} />}
                 </td>
                 <td className="py-1.5 text-right text-[13px] text-muted">
                   <Off point={point(run.id)} />
                 </td>
                 <td className="text-center">
-                  <button
-                    type="button"
-                    className="cross"
-                    aria-label={`Remove run ${index + 1}`}
-                    onClick={() =>
-                      apply(
-                        (current) =>
-                          withValue(
-                            current,
-                            "/runs",
-                            (current.runs ?? []).filter((item) => item.id !== run.id),
-                          ),
-                        "remove-run",
-                      )
-                    }
-                  >
-                    ×
-                  </button>
+                  <RemovePart cross from="/runs" id={run.id} words={`Remove run ${index + 1}`} />
                 </td>
               </tr>
             ))}
@@ -126,17 +73,11 @@ export function Runs({ picture }: { picture: HullPicture | undefined }) {
         <DraftRun onDone={() => setAdding(false)} />
       ) : (
         <p className="m-0 flex flex-wrap gap-x-4">
-          <button type="button" className="link" onClick={() => setAdding(true)}>
-            add a run
-          </button>
-          <button type="button" className="link" onClick={() => setPasting(true)}>
-            paste
-          </button>
+          <LinkButton onClick={() => setAdding(true)}>add a run</LinkButton>
+          <LinkButton onClick={() => setPasting(true)}>paste</LinkButton>
           <HowToRun />
           {runs.length > 0 && (
-            <button
-              type="button"
-              className="link"
+            <LinkButton
               onClick={() =>
                 void saveFile(
                   "/api/hull/runs.csv",
@@ -146,12 +87,10 @@ export function Runs({ picture }: { picture: HullPicture | undefined }) {
               }
             >
               save as CSV
-            </button>
+            </LinkButton>
           )}
           {runs.length > 1 && !shownSets && (
-            <button type="button" className="link" onClick={() => setSets(true)}>
-              before and after
-            </button>
+            <LinkButton onClick={() => setSets(true)}>before and after</LinkButton>
           )}
         </p>
       )}
@@ -169,12 +108,9 @@ export function Runs({ picture }: { picture: HullPicture | undefined }) {
 
 /** How far a run lies off the fitted curve; outliers marked. */
 function Off({ point }: { point: HullPicture["runs"][number] | undefined }) {
-  const units = useUnits();
+  const say = useSay();
   if (!point || point.off_frac == null) return <span title="not in use">–</span>;
-  const text = shown({ quantity: "fraction", value: point.off_frac, signed: true }, units).replace(
-    "\u00a0",
-    "",
-  );
+  const text = say("fraction", point.off_frac, true).replace("\u00a0", "");
   return point.outlier ? (
     <b className="text-alarm" title="far off the others: check it">
       ▲{text}
@@ -186,20 +122,17 @@ function Off({ point }: { point: HullPicture["runs"][number] | undefined }) {
 
 /** The streams that the pairs show. */
 function Streams({ picture }: { picture: HullPicture | undefined }) {
-  const units = useUnits();
+  const say = useSay();
   const found = (picture?.runs ?? []).map((run) => run.current_mps).filter((c): c is number => c != null);
   if (found.length === 0) return null;
   const most = Math.max(...found.map(Math.abs));
-  return (
-    <p className="m-0 text-[13px] text-muted">
-      Stream taken out: up to {shown({ quantity: "speed_mps", value: most, signed: false }, units)}.
-    </p>
-  );
+  return <p className="m-0 text-[13px] text-muted">Stream taken out: up to {say("speed_mps", most)}.</p>;
 }
 
 /** Runs before and after a change, each set by itself; one set or all may be in use. */
 function Sets({ picture }: { picture: HullPicture | undefined }) {
   const { design, apply } = useDesign();
+  const say = useSay();
   const units = useUnits();
   const names = [...new Set((design.runs ?? []).map((run) => run.set_name ?? ""))];
   const power = (value: number) => shown({ quantity: "power_w", value, signed: false }, units);
@@ -238,8 +171,7 @@ function Sets({ picture }: { picture: HullPicture | undefined }) {
       ))}
       {(picture?.sets ?? []).length > 0 && picture && (
         <p className="m-0 text-[13px] text-muted">
-          at the planned{" "}
-          {shown({ quantity: "speed_mps", value: picture.plan_speed_mps, signed: false }, units)}
+          at the planned {say("speed_mps", picture.plan_speed_mps)}
         </p>
       )}
     </div>

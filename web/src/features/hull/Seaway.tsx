@@ -1,9 +1,8 @@
 import type { BoatDesign } from "../../api/client";
-import { useHullTypes } from "../../boat/hullTypes";
 import { useDesign } from "../../kit/document";
-import { ChoiceField, NumberField, TextField } from "../../kit/ui/fields";
+import { AddPart, Fields, RemovePart } from "../../kit/ui/Field";
+import { Item } from "../../kit/ui/fields";
 import { shown, type Units } from "../../kit/units";
-import { without, withTow } from "./parts";
 
 export function seawaySummary(design: BoatDesign, units: Units): string {
   const plan = design.plan;
@@ -19,71 +18,17 @@ export function seawaySummary(design: BoatDesign, units: Units): string {
 
 /** Wind, waves and stream as the boat meets them, and what it tows. */
 export function Seaway() {
-  const { design, apply } = useDesign();
-  const types = useHullTypes().data ?? [];
+  const { design } = useDesign();
   return (
     <>
-      <NumberField
-        pointer="/plan/wind_mps"
-        label="Wind"
-        kind="speed_mps"
-        step={1}
-        hint="It cools the panels too"
-      />
-      <NumberField
-        pointer="/plan/wind_angle_deg"
-        label="Off the bow"
-        kind="angle_deg"
-        usual={null}
-        step={15}
-        hint="0 is on the nose, 180 from astern; empty means from anywhere, not counted as drag"
-      />
-      <NumberField
-        pointer="/plan/wave_height_m"
-        label="Waves from ahead"
-        kind="length_m"
-        step={0.1}
-        hint="Significant height"
-      />
-      <NumberField
-        pointer="/plan/current_mps"
-        label="Stream, with you +"
-        kind="speed_mps"
-        step={0.1}
-        hint="Along the course; speeds and ranges are through the water"
-      />
+      <Fields at="/plan" of="wind_mps wind_angle_deg wave_height_m current_mps" />
       {(design.tows ?? []).map((tow, index) => (
-        <fieldset key={tow.id} className="m-0 mt-1.5 border-0 border-t border-solid border-hairline p-0 pt-1">
-          <legend className="sr-only">Tow {index + 1}</legend>
-          <TextField pointer={`/tows/${index}/name`} label="In tow" width={150} />
-          <ChoiceField
-            pointer={`/tows/${index}/type`}
-            label="Kind"
-            options={types.map((item) => [item.type, item.label] as const)}
-          />
-          <NumberField
-            pointer={`/tows/${index}/waterline_length_m`}
-            label="Tow's length"
-            kind="length_m"
-            step={0.1}
-          />
-          <NumberField pointer={`/tows/${index}/beam_m`} label="Tow's beam" kind="length_m" step={0.05} />
-          <NumberField pointer={`/tows/${index}/displacement_kg`} label="Tow's weight" kind="mass_kg" />
-          <NumberField pointer={`/tows/${index}/count`} label="How many" kind="count" step={1} />
-          <button
-            type="button"
-            className="link"
-            onClick={() => apply((current) => without(current, "tows", tow.id), "tows")}
-          >
-            cast off
-          </button>
-        </fieldset>
+        <Item key={tow.id} title={`Tow ${index + 1}`} quiet>
+          <Fields at={`/tows/${index}`} of="name type waterline_length_m beam_m displacement_kg count" />
+          <RemovePart from="/tows" id={tow.id} words="cast off" />
+        </Item>
       ))}
-      {(design.tows ?? []).length < 6 && (
-        <button type="button" className="link block" onClick={() => apply(withTow, "tows")}>
-          take something in tow
-        </button>
-      )}
+      {(design.tows ?? []).length < 6 && <AddPart to="/tows" words="take something in tow" />}
     </>
   );
 }

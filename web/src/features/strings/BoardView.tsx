@@ -1,11 +1,10 @@
 import { useState } from "react";
 import type { BoatDesign, StringsPicture } from "../../api/client";
-import { newController } from "../../boat/panels";
 import { useDesign } from "../../kit/document";
-import { useUnits } from "../../kit/preferences";
-import { shown } from "../../kit/units";
+import { useSay } from "../../kit/preferences";
+import { LinkButton } from "../../kit/ui/LinkButton";
+
 import { againByGroups, type Goal, sameGoal, withPanelMoved } from "./board";
-import { KINDS } from "./kinds";
 
 type Board = StringsPicture["board"];
 type Panel = Board["loose"][number];
@@ -15,7 +14,7 @@ const keyOf = (panel: Panel) => `${panel.group_id}/${panel.number}`;
 
 /** Every panel in its string, every string on its controller: dragged, or moved by the list below. */
 export function BoardView({ picture }: { picture: StringsPicture }) {
-  const { design, apply } = useDesign();
+  const { design, apply, entries } = useDesign();
   const { board } = picture;
   const [held, setHeld] = useState<string | null>(null);
   const [over, setOver] = useState<Goal | null>(null);
@@ -50,23 +49,11 @@ export function BoardView({ picture }: { picture: StringsPicture }) {
           ? "Wired by hand."
           : "Wired by groups. Drag a panel into another string, and the wiring is yours."}
         {board.by_hand && (
-          <button type="button" className="link" onClick={() => apply(againByGroups, "board")}>
-            wire by groups again
-          </button>
+          <LinkButton onClick={() => apply(againByGroups, "board")}>wire by groups again</LinkButton>
         )}
-        <button
-          type="button"
-          className="link"
-          onClick={() =>
-            apply((current) => {
-              const controllers = current.controllers ?? [];
-              const box = newController(`Controller ${controllers.length + 1}`);
-              return { ...current, controllers: [...controllers, box] };
-            }, "board")
-          }
-        >
+        <LinkButton onClick={() => apply((now) => entries.withNew(now, "/controllers"), "board")}>
           add a controller
-        </button>
+        </LinkButton>
       </p>
       <div
         className="min-h-0 flex-1 overflow-y-auto pr-1"
@@ -134,7 +121,7 @@ interface OneBoxProps {
 
 /** A controller with its strings, and room for one more. */
 function OneBox({ box, board, zone, held, onHold }: OneBoxProps) {
-  const { design, apply } = useDesign();
+  const { design, apply, entries } = useDesign();
   const strings = board.strings.filter((string) => string.controller_id === box.id);
   const used = strings.length > 0 || (design.panels ?? []).some((group) => group.controller_id === box.id);
   return (
@@ -142,20 +129,16 @@ function OneBox({ box, board, zone, held, onHold }: OneBoxProps) {
       <h2 className="m-0 flex items-baseline gap-2 text-[14px] font-bold">
         {(box.count ?? 1) > 1 && `${box.count} × `}
         {box.name}
-        <span className="text-[13px] font-normal text-muted">{KINDS[box.kind ?? "mppt"]}</span>
+        <span className="text-[13px] font-normal text-muted">
+          {entries.words("/controllers/0/kind")[box.kind ?? "mppt"]}
+        </span>
         {!used && (
-          <button
-            type="button"
-            className="link ml-auto text-[13px]"
-            onClick={() =>
-              apply((current) => {
-                const controllers = (current.controllers ?? []).filter((item) => item.id !== box.id);
-                return { ...current, controllers };
-              }, "board")
-            }
+          <LinkButton
+            className="ml-auto text-[13px]"
+            onClick={() => apply((now) => entries.withNew(now, "/controllers"), "board")}
           >
             remove
-          </button>
+          </LinkButton>
         )}
       </h2>
       {strings.map((string) => (
@@ -186,7 +169,7 @@ function Chips(props: {
   onHold: (key: string) => void;
   joined?: boolean;
 }) {
-  const units = useUnits();
+  const say = useSay();
   return (
     <span className="flex flex-wrap items-center gap-y-1">
       {props.panels.map((panel, i) => (
@@ -204,10 +187,7 @@ function Chips(props: {
               props.onHold(keyOf(panel));
             }}
           >
-            {panel.label}{" "}
-            <span className="text-muted">
-              {shown({ quantity: "power_w", value: panel.nameplate_w, signed: false }, units)}
-            </span>
+            {panel.label} <span className="text-muted">{say("power_w", panel.nameplate_w)}</span>
           </button>
         </span>
       ))}

@@ -1,15 +1,14 @@
 import type { BoxYear } from "../../api/client";
 import { useStudy } from "../../asking/live";
 import { Waiting } from "../../kit/chart/Waiting";
-import { useUnits } from "../../kit/preferences";
-import { type Kind, MONTHS, shown } from "../../kit/units";
+import { useSay } from "../../kit/preferences";
+import { MONTHS } from "../../kit/units";
 
 /** What every controller brings in a year, how large its panels are against it, and what it clips when. */
 export function BoxesYear() {
-  const units = useUnits();
+  const say = useSay();
   const { data, stale, error, retry } = useStudy("strings/year");
   if (!data) return <Waiting error={error} retry={retry} what="The year" />;
-  const say = (quantity: Kind, value: number) => shown({ quantity, value, signed: false }, units);
   if (data.boxes.length === 0)
     return <p className="m-auto text-muted">No panels feed a controller. Put some on at the Array.</p>;
   return (

@@ -1,6 +1,5 @@
 import type { StringsPicture } from "../../api/client";
-import { useUnits } from "../../kit/preferences";
-import { shown } from "../../kit/units";
+import { useSay } from "../../kit/preferences";
 
 type Wire = StringsPicture["banks"][number]["wire"];
 
@@ -11,7 +10,7 @@ const fused = (wire: Wire, where = "") =>
 
 /** Every cable with its size, what sets it, its fuse or breaker, and what it loses. */
 export function CableList({ picture }: { picture: StringsPicture }) {
-  const units = useUnits();
+  const say = useSay();
   const rows: { key: string; name: string; wire: Wire; guard: string }[] = [];
   for (const line of picture.lines) {
     rows.push({
@@ -82,9 +81,9 @@ export function CableList({ picture }: { picture: StringsPicture }) {
           {rows.map(({ key, name, wire, guard }) => (
             <tr key={key}>
               <td>{name}</td>
-              <td>{shown({ quantity: "current_a", value: wire.current_a, signed: false }, units)}</td>
+              <td>{say("current_a", wire.current_a)}</td>
               <td>
-                {shown({ quantity: "length_m", value: wire.length_m, signed: false }, units)}
+                {say("length_m", wire.length_m)}
                 {!wire.length_given && <span className="block text-[12.5px] text-muted">usual</span>}
               </td>
               <td>
@@ -94,10 +93,8 @@ export function CableList({ picture }: { picture: StringsPicture }) {
                 </span>
               </td>
               <td>
-                {shown({ quantity: "fraction", value: wire.drop_frac, signed: false }, units)}
-                <span className="block text-[12.5px] text-muted">
-                  {shown({ quantity: "power_w", value: wire.loss_w, signed: false }, units)}
-                </span>
+                {say("fraction", wire.drop_frac)}
+                <span className="block text-[12.5px] text-muted">{say("power_w", wire.loss_w)}</span>
               </td>
               <td>{guard}</td>
             </tr>

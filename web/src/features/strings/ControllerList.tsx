@@ -3,6 +3,7 @@ import { useState } from "react";
 import { client, dataOf } from "../../api/client";
 import { useDesign } from "../../kit/document";
 import { FileField } from "../../kit/ui/FileField";
+import { LinkButton } from "../../kit/ui/LinkButton";
 
 const MOST_BYTES = 200_000;
 
@@ -72,13 +73,11 @@ export function OwnControllers() {
       {own.length > 0 && (
         <p className="m-0">
           {own.length} of your own beside the list.{" "}
-          <button
-            type="button"
-            className="link"
+          <LinkButton
             onClick={() => apply((current) => ({ ...current, own_controllers: [] }), "own-controllers")}
           >
             drop them
-          </button>
+          </LinkButton>
         </p>
       )}
       {told && told.wrong.length > 0 && (

@@ -2,7 +2,7 @@ import { useRef, useState } from "react";
 import type { StringsPicture } from "../../api/client";
 import { useDesign } from "../../kit/document";
 import { keepBlob } from "../../kit/saveFile";
-import { KINDS } from "./kinds";
+import { LinkButton } from "../../kit/ui/LinkButton";
 import { WiringFiles } from "./PartsList";
 
 type Line = StringsPicture["lines"][number];
@@ -170,23 +170,14 @@ export function Diagram({ picture }: { picture: StringsPicture }) {
       </div>
       <p className="no-print m-0 mb-1 flex flex-wrap items-center gap-3 text-[13px] text-muted">
         Sizes in mm²; every length at Cables.
-        <button
-          type="button"
-          className="link"
-          disabled={zoom >= MOST_ZOOM}
-          onClick={() => setZoom(zoom * ZOOM_STEP)}
-        >
+        <LinkButton disabled={zoom >= MOST_ZOOM} onClick={() => setZoom(zoom * ZOOM_STEP)}>
           larger
-        </button>
-        <button type="button" className="link" disabled={zoom <= 1} onClick={() => setZoom(zoom / ZOOM_STEP)}>
+        </LinkButton>
+        <LinkButton disabled={zoom <= 1} onClick={() => setZoom(zoom / ZOOM_STEP)}>
           smaller
-        </button>
-        <button type="button" className="link" onClick={save}>
-          save as SVG
-        </button>
-        <button type="button" className="link" onClick={() => window.print()}>
-          print
-        </button>
+        </LinkButton>
+        <LinkButton onClick={save}>save as SVG</LinkButton>
+        <LinkButton onClick={() => window.print()}>print</LinkButton>
         <WiringFiles />
       </p>
     </div>
@@ -240,6 +231,7 @@ function PanelLine({
   bank: number | null;
   busX: number;
 }) {
+  const kind = useDesign().entries.words("/controllers/0/kind")[line.kind] ?? "";
   const stroke = line.alarm ? "var(--alarm)" : "var(--ink)";
   return (
     <g data-line={line.key}>
@@ -297,7 +289,7 @@ function PanelLine({
           width={124}
           fill="var(--field)"
           first={line.controller}
-          second={line.boxes > 1 ? `${line.boxes} boxes, ${KINDS[line.kind]}` : KINDS[line.kind]}
+          second={line.boxes > 1 ? `${line.boxes} boxes, ${kind}` : kind}
           alarm={line.alarm}
         />
       )}

@@ -2,6 +2,7 @@ import { useState } from "react";
 import type { StringsPicture } from "../../api/client";
 import { useDesign } from "../../kit/document";
 import { saveFile } from "../../kit/saveFile";
+import { LinkButton } from "../../kit/ui/LinkButton";
 
 /** What the wiring is made of, counted from the circuits that are drawn; kept as CSV. */
 export function PartsList({ picture }: { picture: StringsPicture }) {
@@ -49,21 +50,13 @@ export function WiringFiles({ parts }: { parts?: boolean }) {
   return (
     <span className="no-print flex flex-wrap items-center gap-3 text-[13px]">
       {parts && (
-        <button
-          type="button"
-          className="link"
-          onClick={() => void keep("/api/strings/parts.csv", `${design.name}-parts.csv`)}
-        >
+        <LinkButton onClick={() => void keep("/api/strings/parts.csv", `${design.name}-parts.csv`)}>
           save as CSV
-        </button>
+        </LinkButton>
       )}
-      <button
-        type="button"
-        className="link"
-        onClick={() => void keep("/api/strings/wiring.pdf", `${design.name}-wiring.pdf`)}
-      >
+      <LinkButton onClick={() => void keep("/api/strings/wiring.pdf", `${design.name}-wiring.pdf`)}>
         all of the wiring as PDF
-      </button>
+      </LinkButton>
       {problem && (
         <span role="alert" className="text-alarm">
           ▲ {problem}

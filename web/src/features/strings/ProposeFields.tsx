@@ -4,9 +4,10 @@ import { useStudy } from "../../asking/live";
 import { useWork } from "../../asking/work";
 import { Progress } from "../../kit/chart/Progress";
 import { useDesign } from "../../kit/document";
-import { useUnits } from "../../kit/preferences";
+import { useSay } from "../../kit/preferences";
+import { LinkButton } from "../../kit/ui/LinkButton";
 import { Told } from "../../kit/ui/Told";
-import { type Kind, shown } from "../../kit/units";
+
 import { OwnControllers } from "./ControllerList";
 
 const firstWords = (choices: WiringChoice[] | undefined) =>
@@ -20,7 +21,6 @@ const wired = (choice: WiringChoice) =>
 /** Lets the program look for wirings, and puts the one that is chosen on the boat. */
 export function ProposeFields() {
   const { design, apply } = useDesign();
-  const units = useUnits();
   const [asked, setAsked] = useState(false);
   const {
     data: run,
@@ -32,7 +32,7 @@ export function ProposeFields() {
   } = useWork("proposals", [{ name: "", design }], asked);
   const data = run;
   const first = useStudy("strings/first", {}, asked && isFetching);
-  const say = (quantity: Kind, value: number) => shown({ quantity, value, signed: false }, units);
+  const say = useSay();
   if (!asked || (!data && !isFetching && !error))
     return (
       <>
@@ -45,10 +45,7 @@ export function ProposeFields() {
   if (error)
     return (
       <p role="alert" className="m-0 text-alarm">
-        ▲ {error.message}{" "}
-        <button type="button" className="link" onClick={retry}>
-          try again
-        </button>
+        ▲ {error.message} <LinkButton onClick={retry}>try again</LinkButton>
       </p>
     );
   return (
@@ -81,17 +78,15 @@ export function ProposeFields() {
             >
               <span className="block">{option.label}</span>
               <span className="block text-[13px] text-muted">
-                {say("energy_wh", option.year_wh)} a year,{" "}
-                {shown({ quantity: "energy_wh", value: option.gain_wh, signed: true }, units)} ·{" "}
+                {say("energy_wh", option.year_wh)} a year, {say("energy_wh", option.gain_wh, true)} ·{" "}
                 {say("money", option.price)}
               </span>
               <span className="block text-[13px]">
                 <Told sentence={option.risk} />
               </span>
               {option.refit && (
-                <button
-                  type="button"
-                  className="link text-[13px]"
+                <LinkButton
+                  className="text-[13px]"
                   aria-label={`Use it: ${option.label}`}
                   onClick={() =>
                     option.refit &&
@@ -99,7 +94,7 @@ export function ProposeFields() {
                   }
                 >
                   use it
-                </button>
+                </LinkButton>
               )}
             </div>
           ))}
@@ -132,14 +127,13 @@ export function ProposeFields() {
           {item.current ? (
             <span className="text-[13px] font-bold">as it is wired</span>
           ) : (
-            <button
-              type="button"
-              className="link text-[13px]"
+            <LinkButton
+              className="text-[13px]"
               aria-label={`Use it: ${item.label}`}
               onClick={() => apply((boat) => refitted(boat, item.refit), `propose-${item.key}`)}
             >
               use it
-            </button>
+            </LinkButton>
           )}
         </div>
       ))}

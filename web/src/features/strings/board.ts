@@ -1,5 +1,5 @@
 import type { BoatDesign, StringsPicture } from "../../api/client";
-import { fresh } from "../../boat/panels";
+import { fresh } from "../../kit/entries";
 
 type Board = StringsPicture["board"];
 type Panel = Board["loose"][number];

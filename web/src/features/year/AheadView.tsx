@@ -1,15 +1,14 @@
 import type { DaysAhead } from "../../api/client";
 import { useStudy } from "../../asking/live";
-import { STATES } from "../../boat/words";
 import { useSize } from "../../kit/chart/useSize";
 import { Waiting } from "../../kit/chart/Waiting";
 import { Wide } from "../../kit/chart/Wide";
 import { useDesign } from "../../kit/document";
-import { useUnits } from "../../kit/preferences";
-import { ChoiceField, NumberField } from "../../kit/ui/fields";
+import { useSay, useUnits } from "../../kit/preferences";
+import { Fields } from "../../kit/ui/Field";
 import { ToldList } from "../../kit/ui/ToldList";
-import { type Kind, MONTHS, shown } from "../../kit/units";
-import { DayByDay, SKY_WORDS, weekday } from "./DayByDay";
+import { MONTHS, shown } from "../../kit/units";
+import { DayByDay, weekday } from "./DayByDay";
 
 const LEFT = 44;
 const FOOT = 34;
@@ -17,10 +16,10 @@ const DULL = ["overcast", "rain"];
 
 /** Out some days, at rest some days, fog between: what the bank and the miles do on the days the place has. */
 export function AheadView() {
-  const { design } = useDesign();
-  const units = useUnits();
+  const { design, entries } = useDesign();
   const { data, stale, error, retry } = useStudy("year/ahead");
-  const say = (quantity: Kind, value: number) => shown({ quantity, value, signed: false }, units);
+  const say = useSay();
+  const skies = entries.words("/plan/sky");
   const byDay = (design.plan.trip?.days ?? []).length > 0;
   return (
     <div
@@ -33,24 +32,7 @@ export function AheadView() {
     >
       <DayByDay />
       <div className={`mb-1 grid grid-cols-2 gap-x-8 pr-2 ${byDay ? "hidden" : ""}`}>
-        <NumberField pointer="/plan/trip/out_days" label="Days out" kind="count" step={1} />
-        <NumberField pointer="/plan/trip/rest_days" label="Days at rest" kind="count" step={1} />
-        <NumberField
-          pointer="/plan/trip/rounds"
-          label="Rounds"
-          kind="count"
-          step={1}
-          hint="How often out and rest follow each other"
-        />
-        <ChoiceField pointer="/plan/trip/rest_state" label="At rest she is" options={STATES} width={130} />
-        <NumberField
-          pointer="/plan/trip/fog_days"
-          label="Days of fog"
-          kind="count"
-          step={1}
-          hint="One after the other: the worst that a week can do"
-        />
-        <NumberField pointer="/plan/trip/fog_from" label="Fog from day" kind="count" step={1} />
+        <Fields at="/plan/trip" of="out_days rest_days rounds rest_state fog_days fog_from" />
       </div>
       {data === undefined ? (
         <Waiting error={error} retry={retry} what="The days ahead" />
@@ -76,7 +58,7 @@ export function AheadView() {
                 <tr key={day.number} data-ahead-day={day.number}>
                   <td>
                     {day.date ? weekday(day.date) : day.number}, {day.kind === "out" ? "out" : "at rest"}
-                    {day.sky && `, ${SKY_WORDS[day.sky]}`}
+                    {day.sky && `, ${skies[day.sky]}`}
                   </td>
                   <td>
                     <b>{say("fraction", day.charge_middle)}</b>
@@ -102,6 +84,7 @@ export function AheadView() {
 
 /** The bank at the end of each day: the usual trip, and the band of eight in ten. */
 function Charges({ ahead }: { ahead: DaysAhead }) {
+  const skies = useDesign().entries.words("/plan/sky");
   const units = useUnits();
   const [box, { width }] = useSize<HTMLDivElement>();
   const height = 190;
@@ -140,7 +123,7 @@ function Charges({ ahead }: { ahead: DaysAhead }) {
             {day.date ? weekday(day.date) : day.number}
           </text>
           <text x={x(k + 0.5)} y={height - 4} fontSize="12" textAnchor="middle" fill="var(--muted)">
-            {day.sky ? SKY_WORDS[day.sky] : day.kind}
+            {day.sky ? skies[day.sky] : day.kind}
           </text>
         </g>
       ))}

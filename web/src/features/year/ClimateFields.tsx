@@ -1,35 +1,21 @@
 import { useState } from "react";
 import { type BoatDesign, client, dataOf } from "../../api/client";
 import { useDesign } from "../../kit/document";
-import { withValue } from "../../kit/pointer";
+import type { Entries } from "../../kit/entries";
+import { valueAt, withValue } from "../../kit/pointer";
+import { Field } from "../../kit/ui/Field";
 import { FileField } from "../../kit/ui/FileField";
-import { ChoiceField, NumberField } from "../../kit/ui/fields";
 import { MONTHS } from "../../kit/units";
 import { ClimateStrip } from "./ClimateStrip";
 
-const KNOWN = [
-  ["word", "a word"],
-  ["sun_hours", "full-sun hours"],
-  ["day_counts", "kinds of days"],
-] as const;
-
-const CLIMATES = [
-  ["", "usual for the latitude"],
-  ["maritime", "maritime"],
-  ["inland", "inland"],
-  ["mediterranean", "Mediterranean"],
-  ["trade_wind", "trade wind"],
-  ["monsoon", "monsoon"],
-  ["high_latitude", "high latitude"],
-] as const;
 const DAYS = ["sunny", "mixed", "grey"] as const;
 
 /** In a few words, for the folded heading. */
-export function climateSummary(design: BoatDesign): string {
-  const climate = design.site.climate;
-  if (climate?.known_by === "sun_hours") return "full-sun hours";
-  if (climate?.known_by === "day_counts") return "kinds of days";
-  return CLIMATES.find(([key]) => key === (climate?.word ?? ""))?.[1] ?? "";
+export function climateSummary(design: BoatDesign, entries: Entries): string {
+  const { known_by = "word", word } = design.site.climate ?? {};
+  const at = "/site/climate";
+  if (known_by !== "word") return entries.words(`${at}/known_by`)[known_by] ?? "";
+  return (word && entries.words(`${at}/word`)[word]) || "usual for the latitude";
 }
 
 const MOST_BYTES = 7_500_000;
@@ -95,63 +81,30 @@ function WeatherFile() {
 
 /** How the months of the place are known. */
 export function ClimateFields() {
-  const { design, apply } = useDesign();
-  const climate = design.site.climate;
-  const known = climate?.known_by ?? "word";
+  const { design, entries } = useDesign();
+  const known = design.site.climate?.known_by ?? "word";
+
+  /** What the new way needs begins at a usual one. */
+  function known_by(current: BoatDesign, way: string): BoatDesign {
+    const numbers = `/site/climate/${way}`;
+    const known = withValue(current, "/site/climate/known_by", way);
+    const empty = way !== "word" && !(valueAt(current, numbers) as unknown[] | undefined)?.length;
+    return empty ? withValue(known, numbers, entries.begun(numbers)) : known;
+  }
+
   return (
     <>
       <ClimateStrip />
-      <ChoiceField
-        pointer="/site/climate/known_by"
-        label="Known by"
-        options={KNOWN}
-        width={150}
-        write={(current, value) => {
-          const usual = {
-            ...current.site.climate,
-            known_by: value as (typeof KNOWN)[number][0],
-            sun_hours:
-              value === "sun_hours" && !climate?.sun_hours?.length
-                ? Array(12).fill(4)
-                : (climate?.sun_hours ?? []),
-            day_counts:
-              value === "day_counts" && !climate?.day_counts?.length
-                ? Array(12).fill({ sunny: 10, mixed: 10, grey: 10 })
-                : (climate?.day_counts ?? []),
-          };
-          return withValue(current, "/site/climate", usual);
-        }}
-      />
-      {known === "word" && (
-        <label className="mb-1 flex items-center justify-between gap-2">
-          Climate
-          <select
-            className="h-[28px] w-[170px] rounded-[5px] border border-edge bg-field px-1 text-ink"
-            value={climate?.word ?? ""}
-            onChange={(event) => {
-              const word = event.target.value || null;
-              apply((current) => withValue(current, "/site/climate/word", word), "climate-word");
-            }}
-          >
-            {CLIMATES.map(([key, words]) => (
-              <option key={key} value={key}>
-                {words}
-              </option>
-            ))}
-          </select>
-        </label>
-      )}
+      <Field at="/site/climate/known_by" write={known_by} />
+      {known === "word" && <Field at="/site/climate/word" width={170} />}
       {known === "sun_hours" && (
         <div className="grid grid-cols-3 gap-x-2">
           {MONTHS.map((name, i) => (
             <span key={name} className="text-[12.5px] text-muted">
               <span className="block">{name}</span>
-              <NumberField
-                pointer={`/site/climate/sun_hours/${i}`}
-                label={name}
-                name={`Full-sun hours in ${name}`}
-                kind="duration_h"
-                step={0.1}
+              <Field
+                at={`/site/climate/sun_hours/${i}`}
+                label={`Full-sun hours in ${name}`}
                 width={62}
                 bare
               />
@@ -178,13 +131,10 @@ export function ClimateFields() {
           >
             <span className="text-muted">{name}</span>
             {DAYS.map((kind) => (
-              <NumberField
+              <Field
                 key={kind}
-                pointer={`/site/climate/day_counts/${i}/${kind}`}
-                label={kind}
-                name={`${kind} days in ${name}`}
-                kind="count"
-                step={1}
+                at={`/site/climate/day_counts/${i}/${kind}`}
+                label={`${kind} days in ${name}`}
                 width={52}
                 bare
               />

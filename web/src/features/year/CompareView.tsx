@@ -7,7 +7,8 @@ import { useSize } from "../../kit/chart/useSize";
 import { Wide } from "../../kit/chart/Wide";
 import { Working } from "../../kit/chart/Working";
 import { useDesign } from "../../kit/document";
-import { useUnits } from "../../kit/preferences";
+import { useSay, useUnits } from "../../kit/preferences";
+import { LinkButton } from "../../kit/ui/LinkButton";
 import { ToldList } from "../../kit/ui/ToldList";
 import { MONTHS, shown } from "../../kit/units";
 
@@ -145,13 +146,12 @@ function Sides({ data }: { data: Comparison }) {
               return (
                 <td key={side.name}>
                   {row && row.id !== variant.id && (
-                    <button
-                      type="button"
-                      className="link text-[13px]"
+                    <LinkButton
+                      className="text-[13px]"
                       onClick={() => navigate(`/year/${row.id}?view=compare`)}
                     >
                       work on it
-                    </button>
+                    </LinkButton>
                   )}
                 </td>
               );
@@ -178,8 +178,8 @@ function Sides({ data }: { data: Comparison }) {
                 {side.differences.slice(0, 24).map((item) => (
                   <tr key={item.field}>
                     <td>{item.label}</td>
-                    <td>{item.before || "nothing"}</td>
-                    <td>{item.after || "nothing"}</td>
+                    <td>{item.before ? shown(item.before, units) : "nothing"}</td>
+                    <td>{item.after ? shown(item.after, units) : "nothing"}</td>
                   </tr>
                 ))}
               </tbody>
@@ -210,25 +210,24 @@ function Sample({ k }: { k: number }) {
 
 /** A usual day's miles by month, one line a variant. */
 function Year({ data }: { data: Comparison }) {
-  const units = useUnits();
+  const say = useSay();
   const [box, { width }] = useSize<HTMLDivElement>();
   const [left, foot, height] = [58, 22, 160];
   const top = Math.max(...data.sides.flatMap((side) => side.months.map((m) => m.middle_m)), 1) * 1.08;
   const x = (i: number) => left + ((i + 0.5) * (width - left)) / 12;
   const y = (m: number) => height - foot - (m / top) * (height - foot - 8);
-  const say = (m: number) => shown({ quantity: "distance_m", value: m, signed: false }, units);
   return (
     <Wide
       box={box}
       width={width}
       height={height}
-      label={`Miles of a usual day by month: ${data.sides.map((side) => `${side.name} ${side.months.map((m) => say(m.middle_m)).join(" ")}`).join("; ")}`}
+      label={`Miles of a usual day by month: ${data.sides.map((side) => `${side.name} ${side.months.map((m) => say("distance_m", m.middle_m)).join(" ")}`).join("; ")}`}
     >
       {[0, top / 2.16, top / 1.08].map((m) => (
         <g key={m}>
           <line x1={left} x2={width} y1={y(m)} y2={y(m)} stroke="var(--hairline)" />
           <text x={left - 6} y={y(m) + 4} fontSize="12.5" textAnchor="end" fill="var(--muted)">
-            {say(m)}
+            {say("distance_m", m)}
           </text>
         </g>
       ))}

@@ -2,23 +2,16 @@ import { useMutation } from "@tanstack/react-query";
 import { type BoatDesign, client, dataOf, type Forecast } from "../../api/client";
 import { useDesign } from "../../kit/document";
 import { withValue } from "../../kit/pointer";
+import { Field } from "../../kit/ui/Field";
 import { FileField } from "../../kit/ui/FileField";
-import { NumberField } from "../../kit/ui/fields";
+import { LinkButton } from "../../kit/ui/LinkButton";
 
 type TripDay = NonNullable<NonNullable<BoatDesign["plan"]["trip"]>["days"]>[number];
-type Sky = NonNullable<TripDay["sky"]>;
 
 const WEEK = 7;
 const MOST_DAYS = 21;
 const LARGEST_BYTES = 200_000;
 const DAY_MS = 86_400_000;
-export const SKY_WORDS: Record<Sky, string> = {
-  clear: "clear",
-  hazy: "hazy",
-  broken: "broken",
-  overcast: "overcast",
-  rain: "rain, fog",
-};
 
 /** A date as a person names the days of a week. */
 export const weekday = (date: string) =>
@@ -64,26 +57,15 @@ export function DayByDay() {
     <div className="mb-1" data-day-by-day>
       <p className="m-0 mb-1 flex flex-wrap items-center gap-x-4 gap-y-1">
         {days.length === 0 ? (
-          <button
-            type="button"
-            className="link"
-            onClick={() => set(Array.from({ length: WEEK }, () => ({ out: true }) as TripDay))}
-          >
+          <LinkButton onClick={() => set(Array.from({ length: WEEK }, () => ({ out: true }) as TripDay))}>
             plan it day by day
-          </button>
+          </LinkButton>
         ) : (
-          <button type="button" className="link" onClick={() => set([])}>
-            back to rounds
-          </button>
+          <LinkButton onClick={() => set([])}>back to rounds</LinkButton>
         )}
-        <button
-          type="button"
-          className="link"
-          disabled={forecast.isPending}
-          onClick={() => forecast.mutate()}
-        >
+        <LinkButton disabled={forecast.isPending} onClick={() => forecast.mutate()}>
           skies from the forecast
-        </button>
+        </LinkButton>
         <FileField
           inline
           label="or from a file"
@@ -94,15 +76,9 @@ export function DayByDay() {
           onTooLarge={() => file.mutate(null)}
         />
         {days.length > 0 && days.length < MOST_DAYS && (
-          <button type="button" className="link" onClick={() => set([...days, { out: true } as TripDay])}>
-            one more day
-          </button>
+          <LinkButton onClick={() => set([...days, { out: true } as TripDay])}>one more day</LinkButton>
         )}
-        {days.length > 0 && (
-          <button type="button" className="link" onClick={() => set(days.slice(0, -1))}>
-            one less
-          </button>
-        )}
+        {days.length > 0 && <LinkButton onClick={() => set(days.slice(0, -1))}>one less</LinkButton>}
         {source && !problem && days.length > 0 && <span className="text-[13px] text-muted">{source}</span>}
       </p>
       {problem && (
@@ -131,29 +107,13 @@ export function DayByDay() {
                 >
                   {(day.out ?? true) ? "out" : "at rest"}
                 </button>
-                <select
-                  className="h-[26px] w-full min-w-0 rounded-[5px] border border-edge bg-field px-0.5 text-[13px] text-ink"
-                  aria-label={`${called}: sky`}
-                  value={day.sky ?? ""}
-                  onChange={(event) => change(index, { sky: (event.target.value || null) as Sky | null })}
-                >
-                  <option value="">any sky</option>
-                  {Object.entries(SKY_WORDS).map(([key, word]) => (
-                    <option key={key} value={key}>
-                      {word}
-                    </option>
-                  ))}
-                </select>
+                <Field bare at={`/plan/trip/days/${index}/sky`} label={`${called}: sky`} width={75} />
                 {(day.out ?? true) && (
-                  <NumberField
+                  <Field
                     bare
-                    pointer={`/plan/trip/days/${index}/speed_mps`}
-                    label=""
-                    name={`${called}: speed; empty: the plan's`}
-                    kind="speed_mps"
-                    usual={design.plan.speed_mps}
+                    at={`/plan/trip/days/${index}/speed_mps`}
+                    label={`${called}: speed; empty: the plan's`}
                     width={75}
-                    step={0.1}
                   />
                 )}
               </fieldset>

@@ -5,10 +5,10 @@ import { useSize } from "../../kit/chart/useSize";
 import { Wide } from "../../kit/chart/Wide";
 import { Working } from "../../kit/chart/Working";
 import { useDesign } from "../../kit/document";
-import { useUnits } from "../../kit/preferences";
+import { useSay } from "../../kit/preferences";
 import { Told } from "../../kit/ui/Told";
 import { ToldList } from "../../kit/ui/ToldList";
-import { type Kind, MONTHS, shown } from "../../kit/units";
+import { MONTHS } from "../../kit/units";
 
 type Month = WholeSeason["months"][number];
 
@@ -18,8 +18,8 @@ const LEFT = 44;
 
 /** Is it worth it: the year month by month on the days that the place has. */
 export function SeasonView() {
+  const say = useSay();
   const { design } = useDesign();
-  const units = useUnits();
   const run = useWork("season", [{ name: "", design }]);
   const [chosen, setChosen] = useState<number | null>(null);
   const [data, stale] = [run.data, run.stale];
@@ -30,7 +30,6 @@ export function SeasonView() {
         No panels yet: the year has nothing to harvest. Place some at the Array.
       </p>
     );
-  const say = (quantity: Kind, value: number) => shown({ quantity, value, signed: false }, units);
   const month = chosen ?? Number((design.plan.date ?? "").slice(5, 7));
   const now = data.months[month - 1] as Month;
   return (
@@ -96,20 +95,19 @@ interface ChartProps {
 
 /** Sun-only speed by month, from the sceptic's to the enthusiast's. */
 function Speeds({ season, month, onMonth }: ChartProps) {
-  const units = useUnits();
+  const say = useSay();
   const [box, { width }] = useSize<HTMLDivElement>();
   const height = 170;
   const top = Math.max(...season.months.map((m) => m.enthusiast_mps), season.wished_mps) * 1.1;
   const x = (i: number) => LEFT + ((i + 0.5) * (width - LEFT)) / 12;
   const y = (mps: number) => height - FOOT - (mps / top) * (height - FOOT - 8);
-  const say = (mps: number) => shown({ quantity: "speed_mps", value: mps, signed: false }, units);
   const path = (of: (m: Month) => number) => season.months.map((m, i) => `${x(i)},${y(of(m))}`);
   return (
     <Wide
       box={box}
       width={width}
       height={height}
-      label={`Sun-only speed by month: ${season.months.map((m) => `${MONTHS[m.month - 1]} ${say(m.speed_mps)}`).join(", ")}`}
+      label={`Sun-only speed by month: ${season.months.map((m) => `${MONTHS[m.month - 1]} ${say("speed_mps", m.speed_mps)}`).join(", ")}`}
     >
       <polygon
         points={[...path((m) => m.enthusiast_mps), ...path((m) => m.sceptic_mps).reverse()].join(" ")}
@@ -130,7 +128,7 @@ function Speeds({ season, month, onMonth }: ChartProps) {
         strokeDasharray="5 4"
       />
       <text x={width - 4} y={y(season.wished_mps) - 5} fontSize="12.5" textAnchor="end" fill="var(--ink)">
-        your {say(season.wished_mps)}
+        your {say("speed_mps", season.wished_mps)}
       </text>
       <Axis x={x} height={height} width={width} month={month} onMonth={onMonth} />
       {season.months.map((m, i) => (
@@ -150,7 +148,7 @@ function Speeds({ season, month, onMonth }: ChartProps) {
         textAnchor="middle"
         fill="var(--ink)"
       >
-        {say(season.months[month - 1]?.speed_mps ?? 0)}
+        {say("speed_mps", season.months[month - 1]?.speed_mps ?? 0)}
       </text>
     </Wide>
   );
@@ -165,13 +163,12 @@ const PARTS = [
 
 /** Where the mean day's harvest goes, month by month. */
 function Energies({ season, month, onMonth }: ChartProps) {
-  const units = useUnits();
+  const say = useSay();
   const [box, { width }] = useSize<HTMLDivElement>();
   const height = 150;
   const whole = (m: Month) => PARTS.reduce((sum, [key]) => sum + m[key], 0);
   const top = Math.max(...season.months.map(whole), 1);
   const wide = (width - LEFT) / 12;
-  const say = (wh: number) => shown({ quantity: "energy_wh", value: wh, signed: false }, units);
   const now = season.months[month - 1] as Month;
   return (
     <>
@@ -179,7 +176,7 @@ function Energies({ season, month, onMonth }: ChartProps) {
         box={box}
         width={width}
         height={height}
-        label={`Harvest of the mean day by month: ${season.months.map((m) => `${MONTHS[m.month - 1]} ${say(m.harvest_wh)}`).join(", ")}`}
+        label={`Harvest of the mean day by month: ${season.months.map((m) => `${MONTHS[m.month - 1]} ${say("energy_wh", m.harvest_wh)}`).join(", ")}`}
       >
         {season.months.map((m, i) => {
           let from = height - FOOT;
@@ -217,7 +214,7 @@ function Energies({ season, month, onMonth }: ChartProps) {
               className="mr-1 inline-block h-[10px] w-[10px] border border-solid border-edge"
               style={{ background: fill }}
             />
-            {name} {say(now[key])}
+            {name} {say("energy_wh", now[key])}
           </span>
         ))}
       </p>

@@ -4,11 +4,10 @@ import { useSize } from "../../kit/chart/useSize";
 import { Wide } from "../../kit/chart/Wide";
 import { Working } from "../../kit/chart/Working";
 import { useDesign } from "../../kit/document";
-import { useUnits } from "../../kit/preferences";
-import { NumberField } from "../../kit/ui/fields";
+import { useSay } from "../../kit/preferences";
+import { Fields } from "../../kit/ui/Field";
 import { Told } from "../../kit/ui/Told";
 import { ToldList } from "../../kit/ui/ToldList";
-import { type Kind, shown } from "../../kit/units";
 
 const MEASURES = {
   days_run_sun: "a day on sun alone",
@@ -19,10 +18,9 @@ const MEASURES = {
 /** The best steps within a budget of money and weight, in the order to take them. */
 export function UpgradesView() {
   const { design, apply } = useDesign();
-  const units = useUnits();
   const run = useWork("upgrades", [{ name: "", design }]);
   const [data, stale] = [run.data, run.stale];
-  const say = (quantity: Kind, value: number, signed = false) => shown({ quantity, value, signed }, units);
+  const say = useSay();
   return (
     <div
       className="min-h-0 flex-1 overflow-y-auto"
@@ -33,28 +31,7 @@ export function UpgradesView() {
       data-upgrades
     >
       <div className="mb-1 grid grid-cols-2 gap-x-8 pr-2">
-        <NumberField pointer="/plan/budget/coins" label="Money" kind="money" step={100} />
-        <NumberField
-          pointer="/plan/budget/mass_kg"
-          label="Weight that may be added"
-          kind="mass_kg"
-          usual={null}
-          step={5}
-          hint="Empty: any weight, as far as it pays"
-        />
-        <NumberField
-          pointer="/plan/budget/owned_panels"
-          label="Panels already owned"
-          kind="count"
-          step={1}
-          hint="They cost nothing; their weight counts"
-        />
-        <NumberField
-          pointer="/plan/budget/owned_units"
-          label="Battery units already owned"
-          kind="count"
-          step={1}
-        />
+        <Fields at="/plan/budget" of="coins mass_kg owned_panels owned_units" />
       </div>
       {!data ? (
         <Working run={run} doing="Steps tried on this boat" what="The upgrades" />
@@ -116,20 +93,19 @@ export function UpgradesView() {
 
 /** Miles, step over step. */
 function Steps({ upgrades }: { upgrades: UpgradeSteps }) {
-  const units = useUnits();
+  const say = useSay();
   const [box, { width }] = useSize<HTMLDivElement>();
   const height = 150;
   const left = 60;
   const top = Math.max(...upgrades.steps.map((step) => step.total_m), upgrades.start_m);
   const wide = (width - left - 8) / (upgrades.steps.length + 1);
   const y = (m: number) => height - 22 - (m / Math.max(top, 1)) * (height - 44);
-  const say = (m: number) => shown({ quantity: "distance_m", value: m, signed: false }, units);
   return (
     <Wide
       box={box}
       width={width}
       height={height}
-      label={`From ${say(upgrades.start_m)}, step by step: ${upgrades.steps.map((step) => say(step.total_m)).join(", ")}`}
+      label={`From ${say("distance_m", upgrades.start_m)}, step by step: ${upgrades.steps.map((step) => say("distance_m", step.total_m)).join(", ")}`}
     >
       {[{ total_m: upgrades.start_m, kind: "now" }, ...upgrades.steps].map((step, k) => (
         <g key={`${k}/${step.kind}`}>
@@ -150,7 +126,7 @@ function Steps({ upgrades }: { upgrades: UpgradeSteps }) {
             textAnchor="middle"
             fill="var(--ink)"
           >
-            {say(step.total_m)}
+            {say("distance_m", step.total_m)}
           </text>
           <text
             x={left + k * wide + (wide - 6) / 2}

@@ -1,3 +1,4 @@
+import { LinkButton } from "../../kit/ui/LinkButton";
 import { shown, USUAL_UNITS } from "../units";
 
 /** How far long work is, and a way to end it. */
@@ -10,9 +11,9 @@ export function Progress({ what, share, stop }: { what: string; share: number; s
         <span className="tabular">{said}</span>
       </span>
       <progress className="h-[8px] w-full accent-[var(--water)]" max={1} value={share} aria-label={what} />
-      <button type="button" className="link justify-self-end text-[13px]" onClick={stop}>
+      <LinkButton className="justify-self-end text-[13px]" onClick={stop}>
         stop
-      </button>
+      </LinkButton>
     </div>
   );
 }

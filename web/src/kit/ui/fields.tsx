@@ -181,6 +181,7 @@ export function NumberField(props: NumberProps) {
 interface TextProps {
   pointer: string;
   label: string;
+  name?: string;
   width?: number;
   bare?: boolean;
   type?: "text" | "date" | "clock";
@@ -197,7 +198,9 @@ function clockValue(text: string): { value: string } | { problem: string } {
 }
 
 /** A text, date or time of the document. */
-export function TextField({ pointer, label, width = 150, bare, type = "text", optional }: TextProps) {
+export function TextField(props: TextProps) {
+  const { pointer, label, name, bare, type = "text", optional } = props;
+  const { width = type === "clock" ? 64 : 150 } = props;
   const { design } = useDesign();
   const id = useId();
   const field = useFieldDraft(pointer, (text) => {
@@ -216,7 +219,7 @@ export function TextField({ pointer, label, width = 150, bare, type = "text", op
       className={`${INPUT} ${type === "text" ? "text-left!" : ""}`}
       style={{ width }}
       value={text}
-      aria-label={bare ? label : undefined}
+      aria-label={name}
       aria-invalid={field.problem !== null}
       aria-describedby={field.problem ? `${id}-problem` : undefined}
       onChange={(event) => field.type(event.target.value)}
@@ -242,14 +245,15 @@ export function TextField({ pointer, label, width = 150, bare, type = "text", op
 interface ChoiceProps {
   pointer: string;
   label: string;
+  name?: string;
   options: readonly (readonly [string, string])[];
   width?: number;
   bare?: boolean;
-  write?: (design: BoatDesign, value: string) => BoatDesign;
+  write: (design: BoatDesign, value: string) => BoatDesign;
 }
 
 /** One of a few words of the document. */
-export function ChoiceField({ pointer, label, options, width = 150, bare, write }: ChoiceProps) {
+export function ChoiceField({ pointer, label, name, options, width = 150, bare, write }: ChoiceProps) {
   const { design, apply } = useDesign();
   const id = useId();
   const select = (
@@ -257,11 +261,11 @@ export function ChoiceField({ pointer, label, options, width = 150, bare, write 
       id={id}
       className="h-[28px] rounded-[5px] border border-edge bg-field px-1 text-ink"
       style={{ width }}
-      aria-label={bare ? label : undefined}
-      value={String(valueAt(design, pointer))}
+      aria-label={name}
+      value={String(valueAt(design, pointer) ?? "")}
       onChange={(event) => {
         const chosen = event.target.value;
-        apply((current) => (write ? write(current, chosen) : withValue(current, pointer, chosen)), pointer);
+        apply((current) => write(current, chosen), pointer);
       }}
     >
       {options.map(([value, text]) => (
@@ -291,7 +295,8 @@ export function Group({ title, children }: { title: string; children: ReactNode 
 }
 
 /** A yes or no of the document. */
-export function CheckField({ pointer, label, bare }: { pointer: string; label: string; bare?: boolean }) {
+export function CheckField(props: { pointer: string; label: string; name?: string; bare?: boolean }) {
+  const { pointer, label, name, bare } = props;
   const { design, apply } = useDesign();
   const id = useId();
   const box = (
@@ -299,7 +304,7 @@ export function CheckField({ pointer, label, bare }: { pointer: string; label: s
       id={id}
       type="checkbox"
       className="h-[18px] w-[18px] accent-[var(--water)]"
-      aria-label={bare ? label : undefined}
+      aria-label={name}
       checked={Boolean(valueAt(design, pointer))}
       onChange={(event) => {
         const on = event.target.checked;
@@ -313,5 +318,16 @@ export function CheckField({ pointer, label, bare }: { pointer: string; label: s
       <label htmlFor={id}>{label}</label>
       {box}
     </div>
+  );
+}
+
+/** One of several parts in a bench, under a line of its own. */
+export function Item(props: { title: string; quiet?: boolean; "data-source"?: string; children: ReactNode }) {
+  const { title, quiet, children, ...rest } = props;
+  return (
+    <fieldset {...rest} className="m-0 mb-1.5 border-0 border-b border-solid border-hairline p-0 pb-1">
+      <legend className={quiet ? "sr-only" : "text-[13px] font-bold"}>{title}</legend>
+      {children}
+    </fieldset>
   );
 }

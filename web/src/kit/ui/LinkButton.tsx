@@ -1,0 +1,6 @@
+import type { ComponentProps } from "react";
+
+/** A word that does something. */
+export const LinkButton = ({ className = "", ...props }: ComponentProps<"button">) => (
+  <button type="button" className={`link ${className}`} {...props} />
+);
