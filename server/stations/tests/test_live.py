@@ -44,6 +44,7 @@ class LiveTest(SimpleTestCase):
             ["checked", "rail", "study", "study", "findings", "usual", "counts"],
         )
         _, rail, hull, bank, told, usual, counts = parts
+        self.assertIn("/hull/margin", usual["usual"])
         ask = asyncio.to_thread
         self.assertEqual(rail["answer"], await ask(self.post, "/api/answers", at="14:20"))
         self.assertEqual(hull["answer"], await ask(self.post, "/api/hull/picture"))

@@ -26,7 +26,8 @@ function usePaused<T>(value: T, ms: number): T {
 
 /** The result of long work once it is done; meanwhile how far it is. Equal questions share one piece of work. */
 export function useWork<K extends WorkKind>(kind: K, designs: Named[], enabled = true) {
-  const paused = usePaused(JSON.stringify(designs), REST_MS);
+  const asked = JSON.stringify(designs);
+  const paused = usePaused(asked, REST_MS);
   const [progress, setProgress] = useState(0);
   const going = useRef<(() => void) | null>(null);
   const found = useQuery({
@@ -64,7 +65,7 @@ export function useWork<K extends WorkKind>(kind: K, designs: Named[], enabled =
   return {
     data: found.data,
     busy: found.isFetching,
-    stale: found.isPlaceholderData || found.isFetching,
+    stale: asked !== paused || found.isPlaceholderData || found.isFetching,
     progress,
     error: found.isFetching ? null : found.error,
     retry: () => void found.refetch(),
