@@ -36,7 +36,9 @@ def boat(**changes: Any) -> BoatDesign:
         for key in parents:
             node = node[int(key)] if isinstance(node, list) else node.setdefault(key, {})
         node[int(last) if isinstance(node, list) else last] = value
-    return BoatDesign.model_validate(MIGRATIONS[1](document))
+    for version in sorted(MIGRATIONS):
+        document = MIGRATIONS[version](document)
+    return BoatDesign.model_validate(document)
 
 
 def one_bank(store: Store) -> Aboard:

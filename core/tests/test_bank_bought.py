@@ -8,7 +8,7 @@ from itertools import pairwise
 import numpy as np
 from parhelion.balance.outlook import outlook_of
 from parhelion.bank.age import cycles_at, health_of, years_of
-from parhelion.bank.store import LABEL_HOURS, charge_limit_a, deliverable_w, discharge, drawn_a, store_of
+from parhelion.bank.store import LABEL_HOURS, deliverable_w, discharge, drawn_a, store_of
 from parhelion.bank.tape import blind_span, rest_volts, tape_volts
 from parhelion.bank.trim import stern_sinks_m
 from parhelion.design import Bank
@@ -148,7 +148,6 @@ class SizingTest(unittest.TestCase):
         tank = drawn.tanks[0]
         self.assertAlmostEqual(sum(t.energy_wh for t in drawn.takes if t.kind != "motor"), drawn.house_wh)
         self.assertTrue(tank.working_wh < tank.usable_wh < tank.held_wh <= tank.nominal_wh)
-        self.assertEqual(tank.charge_limit_a, charge_limit_a(boat().banks[0]))
         hours = [row.hours for row in drawn.speeds if row.hours is not None]
         self.assertEqual(hours, sorted(hours, reverse=True))
         self.assertEqual(picture("bank", boat(banks=[])).tanks, [])

@@ -2,8 +2,10 @@
 
 from __future__ import annotations
 
+import hashlib
 import io
 import json
+import re
 import tempfile
 import unittest
 from pathlib import Path
@@ -13,6 +15,7 @@ from hypothesis import given, settings
 from hypothesis import strategies as st
 from parhelion.cli import main
 from parhelion.data import places
+from parhelion.design.boat import SCHEMA_VERSION
 from parhelion.design.changes import changes
 from parhelion.design.hulltypes import HullType
 from parhelion.design.new_boat import new_boat
@@ -151,12 +154,12 @@ class VersionsTest(unittest.TestCase):
             (design.bank.nominal_v, design.bank.capacity_ah), (bank["nominal_v"], bank["capacity_ah"])
         )
         self.assertEqual(design.displacement_kg, old["hull"]["displacement_kg"])
-        self.assertEqual(json.loads(written(design))["schema_version"], 2)
+        self.assertEqual(json.loads(written(design))["schema_version"], SCHEMA_VERSION)
         looped = {**old, "links": [{"id": "l", "from_bank_id": "bank", "to_bank_id": "bank", "limit_w": 9}]}
         self.assertEqual(read_boat(json.dumps(looped)).links, ())  # version 1 never counted it
 
     def test_version_2_holds_everything_and_is_computed(self):
-        content = (REFERENCES / "boat-v2.json").read_bytes()
+        content = (REFERENCES / "boat-v3.json").read_bytes()
         design = read_boat(content)
         self.assertEqual(read_boat(written(design)), design)
         jsonschema.validate(json.loads(content), json_schema(), jsonschema.Draft202012Validator)
@@ -165,8 +168,31 @@ class VersionsTest(unittest.TestCase):
             design.displacement_kg, design.loading.total_kg + design.banks_kg + design.panels_kg
         )
 
+    def test_version_3_is_version_2_with_its_shape_counted(self):
+        old, frozen = (read_boat((REFERENCES / f"boat-v{n}.json").read_bytes()) for n in (2, 3))
+        self.assertEqual(frozen, old)
+
+    def test_every_change_of_shape_is_a_version(self):
+        """An entry more, less or of another type: raise SCHEMA_VERSION, migrate, freeze a file, then its shape."""
+        schema = json_schema()
+        kinds = {"BoatDesign": schema, **schema["$defs"]}
+        shape = {
+            name: [kind.get("enum"), sorted(kind.get("required", ())), {
+                entry: [said.get(key) for key in ("type", "$ref", "anyOf", "items", "format")]
+                for entry, said in kind.get("properties", {}).items() if entry != "schema_version"
+            }]
+            for name, kind in sorted(kinds.items())
+        }  # fmt: skip
+        bounds = r'"(?:exclusive)?(?:M|m)(?:in|ax)imum": [^,}]*,? ?|"(?:min|max)(?:Length|Items)": [^,}]*,? ?'
+        text = re.sub(bounds, "", json.dumps(shape, sort_keys=True))
+        digest = hashlib.sha256(text.encode()).hexdigest()[:16]
+        known = json.loads((REFERENCES / "shapes.json").read_text())
+        self.assertEqual(known.get(str(SCHEMA_VERSION)), digest)
+        for version in range(1, SCHEMA_VERSION + 1):
+            self.assertTrue((REFERENCES / f"boat-v{version}.json").is_file())
+
     def test_what_cannot_be_is_refused_beside_its_field(self):
-        base = json.loads((REFERENCES / "boat-v2.json").read_text())
+        base = json.loads((REFERENCES / "boat-v3.json").read_text())
         table = (
             (("banks", 0, "series"), 0, "/banks/0/series", "1 or more"),
             (("banks", 0, "series"), 200, "/banks/0/series", "or fewer"),
@@ -235,7 +261,7 @@ class RunsTableTest(unittest.TestCase):
         self.assertTrue(all(problem.accepted and problem.message for problem in found.problems))
 
     def test_what_is_saved_is_read_again(self):
-        runs = read_boat((REFERENCES / "boat-v2.json").read_bytes()).runs
+        runs = read_boat((REFERENCES / "boat-v3.json").read_bytes()).runs
         for unit in ("kn", "km/h", "mph"):
             found = read_runs(written_runs(runs, unit), unit)
             self.assertEqual(found.problems, [])

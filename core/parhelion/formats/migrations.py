@@ -29,4 +29,9 @@ def _bank_from_1(bank: Document) -> Document:
     return {renamed.get(key, key): value for key, value in bank.items()}
 
 
-MIGRATIONS: dict[int, Callable[[Document], Document]] = {1: _from_1}
+def _from_2(document: Document) -> Document:
+    """Version 3: from here on every change of shape is a version; nothing of version 2 is renamed."""
+    return {**document, "schema_version": 3}
+
+
+MIGRATIONS: dict[int, Callable[[Document], Document]] = {1: _from_1, 2: _from_2}

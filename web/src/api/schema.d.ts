@@ -289,26 +289,6 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
-    "/api/design/hull-types": {
-        parameters: {
-            query?: never;
-            header?: never;
-            path?: never;
-            cookie?: never;
-        };
-        /**
-         * Hull Types
-         * @description The types of hull.
-         */
-        get: operations["listHullTypes"];
-        put?: never;
-        post?: never;
-        delete?: never;
-        options?: never;
-        head?: never;
-        patch?: never;
-        trace?: never;
-    };
     "/api/design/places": {
         parameters: {
             query?: never;
@@ -1663,10 +1643,10 @@ export interface components {
             schema_name: "parhelion.boat";
             /**
              * Schema Version
-             * @default 2
+             * @default 3
              * @constant
              */
-            schema_version: 2;
+            schema_version: 3;
             /** Name */
             name: string;
             /**
@@ -3901,25 +3881,6 @@ export interface components {
             essential: boolean;
             /** Inverter Efficiency */
             inverter_efficiency?: number | null;
-        };
-        /**
-         * HullTypeRow
-         * @description A hull type with its usual numbers, so that a form can show what an empty field means.
-         */
-        HullTypeRow: {
-            type: components["schemas"]["HullType"];
-            /** Label */
-            label: string;
-            /** Hulls */
-            hulls: number;
-            /** Efficiency */
-            efficiency: number;
-            /** Waterline Length M */
-            waterline_length_m: number;
-            /** Beam M */
-            beam_m: number;
-            /** Displacement Kg */
-            displacement_kg: number;
         };
         /**
          * Forecast
@@ -7623,62 +7584,6 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["LoadPreset"][];
-                };
-            };
-            /** @description Bad Request */
-            400: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["Errors"];
-                };
-            };
-            /** @description Forbidden */
-            403: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["Errors"];
-                };
-            };
-            /** @description Request Entity Too Large */
-            413: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["Errors"];
-                };
-            };
-            /** @description Unprocessable Entity */
-            422: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["Errors"];
-                };
-            };
-        };
-    };
-    listHullTypes: {
-        parameters: {
-            query?: never;
-            header?: never;
-            path?: never;
-            cookie?: never;
-        };
-        requestBody?: never;
-        responses: {
-            /** @description OK */
-            200: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["HullTypeRow"][];
                 };
             };
             /** @description Bad Request */

@@ -5,17 +5,13 @@ import { WhyPopover } from "../kit/ui/WhyPopover";
 import { shown, split, told } from "../kit/units";
 
 /** The answer, always in sight: how fast and how far on the sun alone, and what holds the boat back. */
-export function AnswerRail({
-  answers,
-  stale,
-  error,
-  children,
-}: {
+export function AnswerRail(props: {
   answers: Answers | undefined;
   stale: boolean;
   error: Error | null;
   children: ReactNode;
 }) {
+  const { answers, stale, error, children } = props;
   const [open, setOpen] = useState(false);
   const units = useUnits();
   return (

@@ -1,5 +1,6 @@
 import { AlertDialog } from "radix-ui";
 import { useUnits } from "../kit/preferences";
+import { Head } from "../kit/ui/View";
 import { shown } from "../kit/units";
 import { useSaving } from "./saving";
 
@@ -19,14 +20,8 @@ export function ConflictDialog() {
             This boat was saved elsewhere since you opened it. Nothing is overwritten yet. These entries
             differ:
           </AlertDialog.Description>
-          <table className="mb-4 block max-h-[220px] w-full overflow-y-auto text-[13.5px]">
-            <thead>
-              <tr className="text-left text-muted">
-                <th className="pr-4 font-normal">entry</th>
-                <th className="pr-4 font-normal">there</th>
-                <th className="font-normal">here</th>
-              </tr>
-            </thead>
+          <table className="bench-table mb-4 block max-h-[220px] w-full overflow-y-auto text-[13.5px]">
+            <Head of={["entry", "there", "here"]} />
             <tbody>
               {conflict?.difference.map((item) => (
                 <tr key={item.field}>

@@ -4,13 +4,8 @@ import { Logo } from "./Logo";
 import { STATIONS } from "./stations";
 
 /** The stations in the order of the work, as marks on a course. */
-export function CourseLine({
-  warnings,
-  children,
-}: {
-  warnings: Record<string, number>;
-  children: ReactNode;
-}) {
+export function CourseLine(props: { warnings: Record<string, number>; children: ReactNode }) {
+  const { warnings, children } = props;
   const { station, variantId } = useParams();
   const { search } = useLocation();
   return (
@@ -60,17 +55,15 @@ function StationMark({ here, warnings }: { here: boolean; warnings: number }) {
           <path
             d="M22 2 33 21.5H11Z"
             fill={here ? "var(--sun)" : "var(--mist)"}
-            stroke="var(--alarm)"
-            strokeWidth="2"
             strokeLinejoin="round"
+            className="stroke-alarm stroke-2"
           />
           <text
             x="22"
             y="19"
             textAnchor="middle"
-            fontSize="12.5"
-            fontWeight="700"
             fill={here ? "#12262b" : "var(--alarm)"}
+            className="font-bold text-[12.5px]"
           >
             {warnings}
           </text>
@@ -81,8 +74,7 @@ function StationMark({ here, warnings }: { here: boolean; warnings: number }) {
           cy="12.5"
           r={here ? 8 : 6}
           fill={here ? "var(--sun)" : "var(--ink)"}
-          stroke="var(--ink)"
-          strokeWidth="1.5"
+          className="stroke-ink stroke-[1.5]"
         />
       )}
     </svg>

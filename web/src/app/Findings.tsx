@@ -7,15 +7,8 @@ import { WhyPopover } from "../kit/ui/WhyPopover";
 import { told } from "../kit/units";
 
 /** What the station tells: short sentences with a number and an action, each with its reasoning. */
-export function Findings({
-  title,
-  findings,
-  stale,
-}: {
-  title: string;
-  findings: Finding[] | undefined;
-  stale: boolean;
-}) {
+export function Findings(props: { title: string; findings: Finding[] | undefined; stale: boolean }) {
+  const { title, findings, stale } = props;
   const units = useUnits();
   return (
     <aside className="findings border-l border-hairline px-4 py-5" aria-label={title}>

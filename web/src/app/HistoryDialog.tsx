@@ -1,9 +1,10 @@
 import { useQuery } from "@tanstack/react-query";
-import { Dialog } from "radix-ui";
 import { client, dataOf, type Quantity, type RevisionRow } from "../api/client";
 import { useDesign } from "../kit/document";
 import { useUnits } from "../kit/preferences";
+import { Alarm } from "../kit/ui/Alarm";
 import { LinkButton } from "../kit/ui/LinkButton";
+import { Window } from "../kit/ui/Window";
 import { shown } from "../kit/units";
 
 const SHOWN = 4; // differences of a state, before "and more"
@@ -28,64 +29,59 @@ export function HistoryDialog({ open, onClose }: { open: boolean; onClose: () =>
     onClose();
   }
   return (
-    <Dialog.Root open={open} onOpenChange={(on) => !on && onClose()}>
-      <Dialog.Portal>
-        <Dialog.Overlay className="fixed inset-0 z-20 bg-black/35" />
-        <Dialog.Content className="sheet fixed top-1/2 left-1/2 z-30 max-h-[86vh] w-[560px] max-w-[94vw] -translate-x-1/2 -translate-y-1/2 overflow-y-auto p-6">
-          <Dialog.Title className="m-0 mb-1 text-[18px] font-bold">History of {variant.name}</Dialog.Title>
-          <Dialog.Description className="mt-0 text-muted">
-            Every state this variant was saved in; edits that follow each other within a minute are one.
-          </Dialog.Description>
-          {error && (
-            <p role="alert" className="text-alarm">
-              ▲ {error.message} <LinkButton onClick={() => void refetch()}>try again</LinkButton>
-            </p>
-          )}
-          {!data && !error && <p role="status">Reading …</p>}
-          <ol className="m-0 list-none p-0">
-            {data?.map((row, index) => (
-              <li
-                key={row.number}
-                className="flex items-start justify-between gap-3 border-0 border-b border-solid border-hairline py-1.5"
-                data-revision={row.number}
+    <Window
+      open={open}
+      onOpen={(on) => !on && onClose()}
+      title={`History of ${variant.name}`}
+      about="Every state this variant was saved in; edits that follow each other within a minute are one."
+      width={560}
+      closing="Close"
+    >
+      {error && (
+        <Alarm>
+          {error.message} <LinkButton onClick={() => void refetch()}>try again</LinkButton>
+        </Alarm>
+      )}
+      {!data && !error && <p role="status">Reading …</p>}
+      <ol className="m-0 list-none p-0">
+        {data?.map((row, index) => (
+          <li
+            key={row.number}
+            className="flex items-start justify-between gap-3 border-0 border-b border-solid border-hairline py-1.5"
+            data-revision={row.number}
+          >
+            <span>
+              <b>
+                {new Date(row.saved_at).toLocaleString("en-GB", {
+                  dateStyle: "medium",
+                  timeStyle: "short",
+                })}
+              </b>
+              <span className="block text-[13px] text-muted">
+                {row.difference.length === 0
+                  ? "as it began"
+                  : row.difference
+                      .slice(0, SHOWN)
+                      .map((item) => `${item.label}: ${said(item.before)} → ${said(item.after)}`)
+                      .join("; ")}
+                {row.difference.length > SHOWN && `; ${row.difference.length - SHOWN} more`}
+              </span>
+            </span>
+            {index === 0 ? (
+              <span className="text-[13px] text-muted">now</span>
+            ) : (
+              <button
+                type="button"
+                className="btn"
+                aria-label={`Restore the state of ${new Date(row.saved_at).toLocaleString("en-GB")}`}
+                onClick={() => restore(row)}
               >
-                <span>
-                  <b>
-                    {new Date(row.saved_at).toLocaleString("en-GB", {
-                      dateStyle: "medium",
-                      timeStyle: "short",
-                    })}
-                  </b>
-                  <span className="block text-[13px] text-muted">
-                    {row.difference.length === 0
-                      ? "as it began"
-                      : row.difference
-                          .slice(0, SHOWN)
-                          .map((item) => `${item.label}: ${said(item.before)} → ${said(item.after)}`)
-                          .join("; ")}
-                    {row.difference.length > SHOWN && `; ${row.difference.length - SHOWN} more`}
-                  </span>
-                </span>
-                {index === 0 ? (
-                  <span className="text-[13px] text-muted">now</span>
-                ) : (
-                  <button
-                    type="button"
-                    className="btn"
-                    aria-label={`Restore the state of ${new Date(row.saved_at).toLocaleString("en-GB")}`}
-                    onClick={() => restore(row)}
-                  >
-                    Restore
-                  </button>
-                )}
-              </li>
-            ))}
-          </ol>
-          <div className="mt-3 flex justify-end">
-            <Dialog.Close className="btn">Close</Dialog.Close>
-          </div>
-        </Dialog.Content>
-      </Dialog.Portal>
-    </Dialog.Root>
+                Restore
+              </button>
+            )}
+          </li>
+        ))}
+      </ol>
+    </Window>
   );
 }

@@ -1,5 +1,5 @@
-import { Dialog } from "radix-ui";
 import { usePreferences } from "../kit/preferences";
+import { Window } from "../kit/ui/Window";
 
 const KEYS = [
   ["1 to 6", "Hull, Bank, Array, Strings, Day, Year"],
@@ -14,38 +14,26 @@ const KEYS = [
 export function Shortcuts({ open, onOpen }: { open: boolean; onOpen: (open: boolean) => void }) {
   const { shortcuts, change } = usePreferences();
   return (
-    <Dialog.Root open={open} onOpenChange={onOpen}>
-      <Dialog.Portal>
-        <Dialog.Overlay className="fixed inset-0 z-20 bg-black/35" />
-        <Dialog.Content
-          className="sheet fixed top-1/2 left-1/2 z-30 w-[420px] max-w-[94vw] -translate-x-1/2 -translate-y-1/2 p-6"
-          aria-describedby={undefined}
-        >
-          <Dialog.Title className="m-0 mb-3 text-[18px] font-bold">Keys</Dialog.Title>
-          <dl className="m-0 mb-3 grid grid-cols-[70px_1fr] gap-y-1.5">
-            {KEYS.map(([key, what]) => (
-              <div key={key} className="contents">
-                <dt className="font-bold">{key}</dt>
-                <dd className="m-0">{what}</dd>
-              </div>
-            ))}
-          </dl>
-          <p className="text-muted">
-            Every handle on a picture also moves with the arrow keys once it is in focus.
-          </p>
-          <label className="mb-4 flex items-center gap-2">
-            <input
-              type="checkbox"
-              checked={shortcuts}
-              onChange={(event) => change({ shortcuts: event.target.checked })}
-            />
-            Keys are on
-          </label>
-          <div className="text-right">
-            <Dialog.Close className="btn">Close</Dialog.Close>
+    <Window open={open} onOpen={onOpen} title="Keys" width={420} closing="Close">
+      <dl className="m-0 mb-3 grid grid-cols-[70px_1fr] gap-y-1.5">
+        {KEYS.map(([key, what]) => (
+          <div key={key} className="contents">
+            <dt className="font-bold">{key}</dt>
+            <dd className="m-0">{what}</dd>
           </div>
-        </Dialog.Content>
-      </Dialog.Portal>
-    </Dialog.Root>
+        ))}
+      </dl>
+      <p className="text-muted">
+        Every handle on a picture also moves with the arrow keys once it is in focus.
+      </p>
+      <label className="mb-4 flex items-center gap-2">
+        <input
+          type="checkbox"
+          checked={shortcuts}
+          onChange={(event) => change({ shortcuts: event.target.checked })}
+        />
+        Keys are on
+      </label>
+    </Window>
   );
 }

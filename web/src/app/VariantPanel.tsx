@@ -5,6 +5,7 @@ import { useNavigate, useParams } from "react-router";
 import { type BoatRow, client, dataOf } from "../api/client";
 import { useDesign } from "../kit/document";
 import { useToast } from "../kit/Toast";
+import { Alarm } from "../kit/ui/Alarm";
 
 interface Props {
   boat: BoatRow | undefined;
@@ -106,11 +107,7 @@ export function VariantPanel({ boat, comparedId, onCompare, trigger }: Props) {
                   onChange={(event) => setName(event.target.value)}
                 />
               </label>
-              {keep.error && (
-                <p role="alert" className="mt-0 font-semibold text-alarm">
-                  {keep.error.message}
-                </p>
-              )}
+              {keep.error && <Alarm>{keep.error.message}</Alarm>}
               <button type="submit" className="btn w-full" data-main disabled={keep.isPending}>
                 Keep and compare
               </button>

@@ -2,9 +2,9 @@ import { useQuery } from "@tanstack/react-query";
 import { type ReactNode, Suspense, useEffect, useRef, useState } from "react";
 import { useNavigate, useParams, useSearchParams } from "react-router";
 import { type BoatRow, client, dataOf } from "../api/client";
+import { useList } from "../asking/lists";
 import { LiveProvider, useCounts, useFindings, useRail, useUsual } from "../asking/live";
 import { useDesign } from "../kit/document";
-import { Entries } from "../kit/entries";
 import { HOUR_EVENT } from "../kit/hour";
 import { withValue } from "../kit/pointer";
 import { usePreferences } from "../kit/preferences";
@@ -27,8 +27,6 @@ export function useBoats() {
 const readVariant = (id: string) =>
   dataOf(client.GET("/api/variants/{variant_id}", { params: { path: { variant_id: id } } }));
 
-export const readEntries = async () => new Entries(await dataOf(client.GET("/api/design/schema")));
-
 /** One boat at one station. */
 export function Workspace() {
   const { variantId = "", station: key } = useParams();
@@ -41,11 +39,7 @@ export function Workspace() {
     staleTime: Number.POSITIVE_INFINITY,
     retry: 1,
   });
-  const entries = useQuery({
-    queryKey: ["entries"],
-    queryFn: readEntries,
-    staleTime: Number.POSITIVE_INFINITY,
-  });
+  const entries = useList("entries");
   if (!station) return <Nowhere what="There is no such station." />;
   if (variant.error) return <Nowhere what={`This boat could not be opened: ${variant.error.message}`} />;
   if (entries.error)
@@ -93,15 +87,8 @@ function Asking({ children }: { children: (comparedId: string | null) => ReactNo
   );
 }
 
-function Frame({
-  boats,
-  station,
-  comparedId,
-}: {
-  boats: BoatRow[];
-  station: Station;
-  comparedId: string | null;
-}) {
+function Frame(props: { boats: BoatRow[]; station: Station; comparedId: string | null }) {
+  const { boats, station, comparedId } = props;
   const { design, variant } = useDesign();
   const { saveState, conflict, undo, redo, canUndo, canRedo } = useSaving();
   const [, setSearch] = useSearchParams();

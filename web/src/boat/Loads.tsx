@@ -1,8 +1,8 @@
-import { useQuery } from "@tanstack/react-query";
-import { client, dataOf } from "../api/client";
+import { useList } from "../asking/lists";
 import { useDesign } from "../kit/document";
 import { withValue } from "../kit/pointer";
 import { AddPart, Field, RemovePart } from "../kit/ui/Field";
+import { Head } from "../kit/ui/View";
 
 const at = (index: number) => `/loads/${index}`;
 
@@ -14,18 +14,8 @@ export function Loads({ full }: { full?: boolean }) {
   return (
     <>
       {loads.length > 0 && (
-        <table className="mb-1 w-full border-collapse">
-          <thead>
-            <tr className="text-[13px] text-muted">
-              <th className="text-left font-normal">load</th>
-              <th className="text-right font-normal">W</th>
-              <th className="text-right font-normal">h/day</th>
-              {!full && <th className="text-right font-normal">from</th>}
-              <th>
-                <span className="sr-only">Remove</span>
-              </th>
-            </tr>
-          </thead>
+        <table className="bench-table mb-1 w-full">
+          <Head of={["load", "W", "h/day", ...(full ? [] : ["from"])]} quiet="Remove" />
           {loads.map((load, index) => (
             <tbody key={load.id} className="border-b border-hairline">
               <tr className="align-top">
@@ -98,12 +88,7 @@ function Inverter({ index }: { index: number }) {
 /** Usual loads to start from. */
 function Presets() {
   const { apply, entries } = useDesign();
-  const presets =
-    useQuery({
-      queryKey: ["load-presets"],
-      queryFn: () => dataOf(client.GET("/api/design/load-presets")),
-      staleTime: Number.POSITIVE_INFINITY,
-    }).data ?? [];
+  const presets = useList("load-presets").data ?? [];
   return (
     <select
       className="h-[28px] w-[150px] rounded-[5px] border border-edge bg-field px-1 text-ink"

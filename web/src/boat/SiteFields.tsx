@@ -1,17 +1,11 @@
-import { useQuery } from "@tanstack/react-query";
-import { client, dataOf } from "../api/client";
+import { useList } from "../asking/lists";
 import { useDesign } from "../kit/document";
 import { Field, Fields } from "../kit/ui/Field";
 
 /** The waters the boat is on. */
 export function SiteFields({ zone }: { zone?: string }) {
   const { design, apply } = useDesign();
-  const places =
-    useQuery({
-      queryKey: ["places"],
-      queryFn: () => dataOf(client.GET("/api/design/places")),
-      staleTime: Number.POSITIVE_INFINITY,
-    }).data ?? [];
+  const places = useList("places").data ?? [];
   const site = design.site;
   const listed = places.findIndex(
     (item) => item.latitude_deg === site.latitude_deg && item.longitude_deg === site.longitude_deg,

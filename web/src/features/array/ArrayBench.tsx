@@ -6,6 +6,7 @@ import { Fields } from "../../kit/ui/Field";
 import { Fold } from "../../kit/ui/Fold";
 import { Group } from "../../kit/ui/fields";
 import { LinkButton } from "../../kit/ui/LinkButton";
+import { Pick } from "../../kit/ui/Pick";
 import { useFolds } from "../../kit/ui/useFolds";
 
 import { PanelFields } from "./PanelFields";
@@ -159,14 +160,7 @@ function WholeSet({ advice }: { advice: ArrayAdvice | undefined }) {
   );
 }
 
-function PlaceButton({
-  id,
-  name,
-  at,
-  chosen,
-  drawn,
-  onChoose,
-}: {
+function PlaceButton(props: {
   id: string;
   name: string;
   at: number | null;
@@ -174,25 +168,27 @@ function PlaceButton({
   drawn: ArrayPicture["places"][number] | undefined;
   onChoose: (id: string) => void;
 }) {
+  const { id, name, at, chosen, drawn, onChoose } = props;
   const say = useSay();
   const hidden = drawn && (drawn.how === "folded" || drawn.how === "covered" || drawn.how === "gone");
   return (
-    <button
-      type="button"
-      className={`mb-1 block w-full cursor-pointer rounded-[6px] border bg-transparent px-2 py-1 text-left text-ink ${chosen ? "border-ink bg-field" : "border-transparent"}`}
-      aria-pressed={chosen}
+    <Pick
+      chosen={chosen}
+      title={name}
+      right={drawn && say("power_w", drawn.nameplate_w)}
       data-place={id}
       onClick={() => onChoose(id)}
-    >
-      <span className="flex justify-between gap-2">
-        <b className="truncate">{name}</b>
-        <span className="tabular whitespace-nowrap">{drawn ? say("power_w", drawn.nameplate_w) : ""}</span>
-      </span>
-      <span className="block text-[13px] text-muted">
-        {hidden ? drawn.how : drawn && drawn.tilt_deg > 0 ? `tilted ${Math.round(drawn.tilt_deg)}°` : "flat"}
-        {at !== null ? `, ${say("length_m", at)} up` : ", no position"}
-        {drawn ? ` · ${drawn.panels} ${drawn.panels === 1 ? "panel" : "panels"}` : ""}
-      </span>
-    </button>
+      below={
+        <span className="block text-[13px] text-muted">
+          {hidden
+            ? drawn.how
+            : drawn && drawn.tilt_deg > 0
+              ? `tilted ${Math.round(drawn.tilt_deg)}°`
+              : "flat"}
+          {at !== null ? `, ${say("length_m", at)} up` : ", no position"}
+          {drawn ? ` · ${drawn.panels} ${drawn.panels === 1 ? "panel" : "panels"}` : ""}
+        </span>
+      }
+    />
   );
 }

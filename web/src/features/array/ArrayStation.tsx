@@ -2,6 +2,7 @@ import { useState } from "react";
 import { useStudy } from "../../asking/live";
 import { Waiting } from "../../kit/chart/Waiting";
 import { useDesign } from "../../kit/document";
+import { Dimmed, Picture } from "../../kit/ui/Page";
 import { Views } from "../../kit/ui/Views";
 import { ArrayBench } from "./ArrayBench";
 import { BurdenView } from "./BurdenView";
@@ -49,16 +50,14 @@ export default function ArrayStation() {
   return (
     <>
       <ArrayBench picture={picture} advice={advice.data} chosen={placeId} onChoose={setChosen} />
-      <main className="picture flex min-h-0 min-w-0 flex-col px-4 pt-3 pb-1">
+      <Picture>
         <h1 className="sr-only">Deck in the sun</h1>
         {picture ? (
           <>
             <StateBar advice={advice.data} />
             <Views label="What to look at" views={VIEWS}>
               {(view) => (
-                <div
-                  className={`flex min-h-0 flex-1 flex-col transition-opacity duration-150 ${stale ? "opacity-75" : ""}`}
-                >
+                <Dimmed stale={stale}>
                   {view === "deck" && (
                     <DeckView picture={picture} chosen={placeId} onChoose={setChosen} onSee={see} />
                   )}
@@ -68,14 +67,14 @@ export default function ArrayStation() {
                   {view === "next" && <NextView />}
                   {view === "year" && <YearView />}
                   {view === "list" && <PanelList picture={picture} advice={advice.data} />}
-                </div>
+                </Dimmed>
               )}
             </Views>
           </>
         ) : (
           <Waiting error={error} retry={retry} what="The deck" />
         )}
-      </main>
+      </Picture>
     </>
   );
 }

@@ -2,6 +2,7 @@ import type { Burden } from "../../api/client";
 import { useStudy } from "../../asking/live";
 import { Waiting } from "../../kit/chart/Waiting";
 import { useSay } from "../../kit/preferences";
+import { Head, View } from "../../kit/ui/View";
 
 const LEVEL_DEG = 0.05; // of list that is none
 
@@ -16,17 +17,11 @@ export function BurdenView() {
       </p>
     );
   return (
-    <div
-      className={`min-h-0 flex-1 overflow-y-auto pt-1 transition-opacity ${stale ? "opacity-75" : ""}`}
-      tabIndex={0}
-      role="region"
-      aria-label="What the array costs the boat"
-      data-burden
-    >
+    <View label="What the array costs the boat" stale={stale} className="pt-1" data-burden>
       <Whole burden={data} />
       <Places burden={data} />
       <Years burden={data} />
-    </div>
+    </View>
   );
 }
 
@@ -104,17 +99,17 @@ function Places({ burden }: { burden: Burden }) {
     <>
       <h2 className="mt-3 mb-0 text-[13.5px] font-bold text-muted">Place by place</h2>
       <table className="plain-table">
-        <thead>
-          <tr>
-            <th>place</th>
-            <th>mass</th>
-            <th>alone it lists</th>
-            <th>a {say("speed_mps", burden.gust_mps)} gust pulls</th>
-            <th>fold above</th>
-            <th>lasts</th>
-            <th>coins</th>
-          </tr>
-        </thead>
+        <Head
+          of={[
+            "place",
+            "mass",
+            "alone it lists",
+            `a ${say("speed_mps", burden.gust_mps)} gust pulls`,
+            "fold above",
+            "lasts",
+            "coins",
+          ]}
+        />
         <tbody>
           {burden.places.map((place) => (
             <tr key={place.place_id} data-burden-place={place.place_id}>

@@ -130,9 +130,7 @@ export function DeckPlan({ picture, plan, bearing, up, chosen, onChoose, onSee }
         <path
           key={`hull-${index === 0 ? "first" : "second"}`}
           d={pathOf(outline.map((spot) => toScreen(plan, spot.x_m, spot.y_m)))}
-          fill="var(--field)"
-          stroke="var(--ink)"
-          strokeWidth="1.6"
+          className="fill-field stroke-ink stroke-[1.6]"
         />
       ))}
       {picture.places.map((place) => (
@@ -140,11 +138,10 @@ export function DeckPlan({ picture, plan, bearing, up, chosen, onChoose, onSee }
           {place.corners.length > 0 && (
             <path
               d={cornersPath(plan, place.corners)}
-              fill="var(--mist)"
-              fillOpacity="0.6"
               stroke={chosen === place.id ? "var(--water-text)" : "var(--muted)"}
               strokeWidth={chosen === place.id ? 2.4 : 1}
               strokeDasharray={chosen === place.id ? undefined : "4 3"}
+              className="fill-mist [fill-opacity:0.6]"
             />
           )}
           {picture.panels
@@ -209,15 +206,12 @@ export function DeckPlan({ picture, plan, bearing, up, chosen, onChoose, onSee }
 }
 
 /** The corner of the chosen place, which is dragged to size it. */
-function SizeHandle({
-  place,
-  plan,
-  onSize,
-}: {
+function SizeHandle(props: {
   place: ArrayPicture["places"][number];
   plan: Plan;
   onSize: (x_m: number, y_m: number) => void;
 }) {
+  const { place, plan, onSize } = props;
   const [by, setBy] = useState<Spot | null>(null);
   const [aft, , fore] = place.corners;
   if (!aft || !fore) return null;
@@ -246,11 +240,8 @@ function SizeHandle({
           y={Math.min(low.y, at.y)}
           width={Math.abs(at.x - low.x)}
           height={Math.abs(at.y - low.y)}
-          fill="none"
-          stroke="var(--water-text)"
-          strokeWidth="2"
-          strokeDasharray="5 4"
           pointerEvents="none"
+          className="fill-none stroke-water-text stroke-2 [stroke-dasharray:5_4]"
         />
       )}
       <g className="cursor-nesw-resize" style={{ touchAction: "none" }} onPointerDown={grab}>
@@ -261,26 +252,15 @@ function SizeHandle({
           y={at.y - 5}
           width="10"
           height="10"
-          fill="var(--field)"
-          stroke="var(--water-text)"
-          strokeWidth="2"
+          className="fill-field stroke-water-text stroke-2"
         />
       </g>
     </g>
   );
 }
 
-function OnePanel({
-  panel,
-  plan,
-  best,
-  onSee,
-}: {
-  panel: DeckPanel;
-  plan: Plan;
-  best: number;
-  onSee: () => void;
-}) {
+function OnePanel(props: { panel: DeckPanel; plan: Plan; best: number; onSee: () => void }) {
+  const { panel, plan, best, onSee } = props;
   const { columns, rows, corners } = panel;
   const lines: string[] = [];
   for (let i = 1; i < columns; i++) {
@@ -297,10 +277,8 @@ function OnePanel({
       <path d={cornersPath(plan, corners)} fill="var(--field)" />
       <path
         d={cornersPath(plan, corners)}
-        fill="var(--sun)"
         fillOpacity={0.25 + 0.75 * (panel.yield_h / best) ** 2}
-        stroke="var(--ink)"
-        strokeWidth="1.2"
+        className="fill-sun stroke-ink stroke-[1.2]"
       />
       {panel.cells.map((kept, index) => {
         if (kept >= KEEPS_ALL) return null;
@@ -338,13 +316,10 @@ function Yield({ panel, plan }: { panel: DeckPanel; plan: Plan }) {
       x={middle.x}
       y={middle.y + 5}
       fontSize={wide < 30 ? 12 : 14}
-      fontWeight="700"
       textAnchor="middle"
-      fill="var(--on-sun)"
-      stroke="var(--sun)"
-      strokeWidth="3"
       paintOrder="stroke"
       pointerEvents="none"
+      className="fill-on-sun stroke-sun stroke-3 font-bold"
     >
       {panel.yield_h.toFixed(1)}
     </text>

@@ -68,15 +68,8 @@ export function DeckReadout({ picture, index, up, heading, onMove, onHeading }: 
 }
 
 /** The time of day, typed as 17:00 or 17. */
-function ClockField({
-  minutes,
-  clock,
-  onMove,
-}: {
-  minutes: number;
-  clock: number[];
-  onMove: (index: number) => void;
-}) {
+function ClockField(props: { minutes: number; clock: number[]; onMove: (index: number) => void }) {
+  const { minutes, clock, onMove } = props;
   const [text, setText] = useState<string | null>(null);
   const found = TYPED.exec(text?.trim() ?? "");
   const asked = found ? Number(found[1]) * 60 + Number(found[2] ?? 0) : null;

@@ -52,15 +52,12 @@ export function ThingMark({ thing, plan, chosen }: { thing: DeckThing; plan: Pla
 }
 
 /** Names and heights of what stands, in a column beside the boat. */
-export function ThingLabels({
-  picture,
-  plan,
-  shift,
-}: {
+export function ThingLabels(props: {
   picture: ArrayPicture;
   plan: Plan;
   shift: (id: string) => string | undefined;
 }) {
+  const { picture, plan, shift } = props;
   const say = useSay();
   const reach = (spots: { x_m: number; y_m: number }[]) =>
     spots.map((spot) => toScreen(plan, spot.x_m, spot.y_m).x);
@@ -82,15 +79,7 @@ export function ThingLabels({
     return (
       <g key={thing.id} transform={shift(thing.id)} pointerEvents="none">
         <line x1={foot.x} y1={at} x2={aside - 4} y2={y} stroke="var(--muted)" strokeWidth="0.8" />
-        <text
-          x={aside}
-          y={y + 4}
-          fontSize="12.5"
-          fill="var(--ink)"
-          stroke="var(--mist)"
-          strokeWidth="3"
-          paintOrder="stroke"
-        >
+        <text x={aside} y={y + 4} paintOrder="stroke" className="fill-ink stroke-mist stroke-3 text-[12.5px]">
           {thing.name}, {say("length_m", thing.tip.z_m)}
         </text>
       </g>

@@ -1,6 +1,7 @@
 import { type PointerEvent, useEffect, useState } from "react";
 import type { ArrayPicture } from "../../api/client";
-import { follow, keyStep } from "../../kit/chart/drag";
+import { follow } from "../../kit/chart/drag";
+import { Handle } from "../../kit/chart/Handle";
 import { useSize } from "../../kit/chart/useSize";
 import { useDesign } from "../../kit/document";
 import { HOUR_EVENT } from "../../kit/hour";
@@ -75,45 +76,28 @@ export function DeckView({ picture, chosen, onChoose, onSee }: Props) {
       {width > 0 && (
         <div className="absolute inset-0">
           <svg width={width} height={ringHeight} role="group" aria-label="The deck in plan, bow up" data-deck>
-            <text x="0" y="16" fontSize="12.5" fill="var(--muted)">
+            <text className="chart-text" x="0" y="16">
               <tspan x="0">on the panels: kWh</tspan>
               <tspan x="0" dy="15">
                 per kW, this day
               </tspan>
             </text>
-            <circle
-              cx={middle.x}
-              cy={middle.y}
-              r={radius}
-              fill="none"
-              stroke="var(--edge)"
-              strokeWidth="1.4"
-            />
-            <g
-              role="slider"
-              tabIndex={0}
-              aria-label="Heading"
-              aria-valuemin={0}
-              aria-valuemax={359}
-              aria-valuenow={Math.round(shownHeading)}
-              aria-valuetext={heading === null ? "any heading" : `${Math.round(heading)} degrees`}
+            <circle cx={middle.x} cy={middle.y} r={radius} className="fill-none stroke-edge stroke-[1.4]" />
+            <Handle
+              label="Heading"
+              most={359}
+              now={Math.round(shownHeading)}
+              text={heading === null ? "any heading" : `${Math.round(heading)} degrees`}
               className="cursor-grab"
-              style={{ touchAction: "none" }}
               onPointerDown={turn}
-              onKeyDown={(event) => {
-                const step = keyStep(event.key);
-                if (!step) return;
-                event.preventDefault();
-                setHeading((Math.round(shownHeading) + step * 5 + 360) % 360);
-              }}
+              onStep={(by) => setHeading((Math.round(shownHeading) + by * 5 + 360) % 360)}
             >
               <circle
                 cx={middle.x}
                 cy={middle.y}
                 r={radius}
-                fill="none"
                 stroke="transparent"
-                strokeWidth="26"
+                className="fill-none stroke-26"
               />
               {POINTS.map((point, i) => {
                 const at = i * 30 - shownHeading;
@@ -129,10 +113,9 @@ export function DeckView({ picture, chosen, onChoose, onSee }: Props) {
                       <text
                         x={t.x}
                         y={t.y + 5}
-                        fontSize="14"
-                        fontWeight="700"
                         textAnchor="middle"
                         fill={heading === null ? "var(--muted)" : "var(--ink)"}
+                        className="font-bold text-[14px]"
                       >
                         {point}
                       </text>
@@ -140,19 +123,13 @@ export function DeckView({ picture, chosen, onChoose, onSee }: Props) {
                   </g>
                 );
               })}
-            </g>
+            </Handle>
             <path
               d={`M${middle.x} ${middle.y - radius - 6}l-7 -13h14z`}
               fill="var(--ink)"
               pointerEvents="none"
             />
-            <text
-              x={middle.x + 14}
-              y={middle.y - radius - 8}
-              fontSize="13.5"
-              fontWeight="700"
-              fill="var(--ink)"
-            >
+            <text x={middle.x + 14} y={middle.y - radius - 8} className="fill-ink font-bold text-[13.5px]">
               {heading === null ? "any heading" : `heading ${String(Math.round(heading)).padStart(3, "0")}°`}
             </text>
             <DeckPlan
@@ -166,14 +143,7 @@ export function DeckView({ picture, chosen, onChoose, onSee }: Props) {
             />
             {up && (
               <g pointerEvents="none" data-sun={Math.round(bearing)}>
-                <circle
-                  cx={sunSpot.x}
-                  cy={sunSpot.y}
-                  r="9"
-                  fill="var(--sun)"
-                  stroke="var(--ink)"
-                  strokeWidth="1.4"
-                />
+                <circle cx={sunSpot.x} cy={sunSpot.y} r="9" className="fill-sun stroke-ink stroke-[1.4]" />
                 {[-7, 7].map((by) => {
                   const dog = onRing(bearing + by);
                   return <circle key={by} cx={dog.x} cy={dog.y} r="3" fill="var(--sun)" />;

@@ -5,6 +5,7 @@ import { useDesign } from "../../kit/document";
 import { useSay, useUnits } from "../../kit/preferences";
 import { LinkButton } from "../../kit/ui/LinkButton";
 import { Told } from "../../kit/ui/Told";
+import { Head, View } from "../../kit/ui/View";
 import { unitOf } from "../../kit/units";
 
 const PER_COINS = 100;
@@ -17,30 +18,22 @@ export function NextView() {
   const { data, stale, error, retry } = useStudy("array/next");
   if (!data) return <Waiting error={error} retry={retry} what="The next panel" />;
   return (
-    <div
-      className={`min-h-0 flex-1 overflow-y-auto pt-1 transition-opacity ${stale ? "opacity-75" : ""}`}
-      tabIndex={0}
-      role="region"
-      aria-label="One more panel"
-      data-next
-    >
+    <View label="One more panel" stale={stale} className="pt-1" data-next>
       <p className="m-0 mb-2 text-[15px] font-bold" data-next-verdict>
         <Told sentence={data.verdict} />
       </p>
       {data.candidates.length > 0 && (
         <table className="plain-table">
-          <thead>
-            <tr>
-              <th>place and panel</th>
-              <th>adds</th>
-              <th>{data.measure === "range" ? "range" : "a day"}</th>
-              <th>per {PER_COINS} coins</th>
-              <th>per {units.mass}</th>
-              <th>
-                <span className="sr-only">try it</span>
-              </th>
-            </tr>
-          </thead>
+          <Head
+            of={[
+              "place and panel",
+              "adds",
+              data.measure === "range" ? "range" : "a day",
+              `per ${PER_COINS} coins`,
+              `per ${units.mass}`,
+            ]}
+            quiet="try it"
+          />
           <tbody>
             {data.candidates.map((item) => (
               <tr key={`${item.place}/${item.panel}`} data-candidate={item.place}>
@@ -81,7 +74,7 @@ export function NextView() {
         </table>
       )}
       <Footnote measure={data.measure} />
-    </div>
+    </View>
   );
 }
 

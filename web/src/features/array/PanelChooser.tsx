@@ -1,9 +1,10 @@
-import { useQuery } from "@tanstack/react-query";
-import { Dialog } from "radix-ui";
 import { useEffect, useState } from "react";
 import { client, dataOf, type PanelModel, type ReadModules } from "../../api/client";
+import { useList } from "../../asking/lists";
 import { useDesign } from "../../kit/document";
 import { useSay } from "../../kit/preferences";
+import { FileField } from "../../kit/ui/FileField";
+import { LinesWrong, Window } from "../../kit/ui/Window";
 
 import { withModel } from "./parts";
 
@@ -18,11 +19,7 @@ export function PanelChooser({ g, onClose }: { g: number; onClose: () => void })
   const [search, setSearch] = useState("");
   const [read, setRead] = useState<ReadModules | null>(null);
   const [state, setState] = useState<"" | "reading" | "failed" | "too large">("");
-  const list = useQuery({
-    queryKey: ["panel-models"],
-    queryFn: () => dataOf(client.GET("/api/array/panel-models")),
-    staleTime: Number.POSITIVE_INFINITY,
-  });
+  const list = useList("panel-models");
   useEffect(() => {
     if (table === null) return;
     const waiting = setTimeout(() => {
@@ -43,99 +40,79 @@ export function PanelChooser({ g, onClose }: { g: number; onClose: () => void })
   );
   const panels = table === null ? own : (read?.panels ?? []);
   return (
-    <Dialog.Root open onOpenChange={(open) => !open && onClose()}>
-      <Dialog.Portal>
-        <Dialog.Overlay className="fixed inset-0 z-20 bg-black/30" />
-        <Dialog.Content className="sheet fixed top-1/2 left-1/2 z-30 flex max-h-[86vh] w-[680px] max-w-[94vw] -translate-x-1/2 -translate-y-1/2 flex-col p-5">
-          <Dialog.Title className="m-0 mb-1 text-[17px] font-bold">Choose a panel</Dialog.Title>
-          <Dialog.Description className="mt-0 mb-2 text-muted">
-            Invented panels with usual datasheets, or your own table: a CSV file, one module a row, with
-            columns STC, V_oc, I_sc, V_mp, I_mp, N_s, length, width and temperature coefficients.
-          </Dialog.Description>
-          <div className="mb-2 flex flex-wrap items-center gap-x-4 gap-y-1">
-            <input
-              type="search"
-              aria-label="Search panels"
-              placeholder="Search by name"
-              className="h-[30px] w-[200px] rounded-[5px] border border-edge bg-field px-2 text-ink placeholder:text-muted"
-              value={search}
-              onChange={(event) => setSearch(event.target.value)}
+    <Window
+      open
+      onOpen={(open) => !open && onClose()}
+      title="Choose a panel"
+      about="Invented panels with usual datasheets, or your own table: a CSV file, one module a row, with columns STC, V_oc, I_sc, V_mp, I_mp, N_s, length, width and temperature coefficients."
+      width={680}
+      column
+      closing="Cancel"
+    >
+      <div className="mb-2 flex flex-wrap items-center gap-x-4 gap-y-1">
+        <input
+          type="search"
+          aria-label="Search panels"
+          placeholder="Search by name"
+          className="h-[30px] w-[200px] rounded-[5px] border border-edge bg-field px-2 text-ink placeholder:text-muted"
+          value={search}
+          onChange={(event) => setSearch(event.target.value)}
+        />
+        <span className="text-[13px]">
+          <FileField
+            inline
+            label="or a table"
+            name="Table of modules"
+            accept=".csv,.txt,text/csv,text/plain"
+            mostBytes={MOST_BYTES}
+            onText={setTable}
+            onTooLarge={() => setState("too large")}
+          />
+        </span>
+      </div>
+      <p className="m-0 mb-1 min-h-[20px] text-[13px]" role="status">
+        {state === "reading" && "Reading the table …"}
+        {state === "failed" && <span className="text-alarm">▲ The table could not be read; try again.</span>}
+        {state === "too large" && (
+          <span className="text-alarm">
+            ▲ This file is larger than 20 MB; split it, or keep the rows you need.
+          </span>
+        )}
+        {state === "" && table !== null && read && (
+          <>
+            {read.read.toLocaleString("en-GB")} of {read.rows.toLocaleString("en-GB")} modules read
+            {read.matching > read.panels.length &&
+              `; the first ${read.panels.length} of ${read.matching} that match`}
+            {read.wrong > 0 && `; ${read.wrong} lines left out`}
+          </>
+        )}
+      </p>
+      {table !== null && (read?.problems ?? []).length > 0 && (
+        <details
+          className="mb-1 max-h-[120px] overflow-y-auto text-[13px] text-alarm"
+          open={read?.read === 0}
+        >
+          <summary className="cursor-pointer">what was wrong</summary>
+          <LinesWrong of={read?.problems ?? []} />
+        </details>
+      )}
+      <ul className="m-0 min-h-[120px] flex-1 list-none overflow-y-auto p-0" aria-label="Panels">
+        {panels.map((panel, i) => (
+          <li key={`${panel.model}/${i}`} className="border-t border-hairline">
+            <Row
+              panel={panel}
+              onChoose={() => {
+                apply((d) => withModel(d, g, panel), "model");
+                onClose();
+              }}
             />
-            <label className="text-[13px] text-muted">
-              or a table{" "}
-              <input
-                type="file"
-                aria-label="Table of modules"
-                className="file:mr-2 file:cursor-pointer file:rounded-[6px] file:border file:border-solid file:border-edge file:bg-field file:px-2 file:py-1 file:text-ink"
-                accept=".csv,.txt,text/csv,text/plain"
-                onChange={async (event) => {
-                  const file = event.target.files?.[0];
-                  if (!file) return;
-                  if (file.size > MOST_BYTES) return setState("too large");
-                  setState("reading");
-                  setTable(await file.text());
-                }}
-              />
-            </label>
-          </div>
-          <p className="m-0 mb-1 min-h-[20px] text-[13px]" role="status">
-            {state === "reading" && "Reading the table …"}
-            {state === "failed" && (
-              <span className="text-alarm">▲ The table could not be read; try again.</span>
-            )}
-            {state === "too large" && (
-              <span className="text-alarm">
-                ▲ This file is larger than 20 MB; split it, or keep the rows you need.
-              </span>
-            )}
-            {state === "" && table !== null && read && (
-              <>
-                {read.read.toLocaleString("en-GB")} of {read.rows.toLocaleString("en-GB")} modules read
-                {read.matching > read.panels.length &&
-                  `; the first ${read.panels.length} of ${read.matching} that match`}
-                {read.wrong > 0 && `; ${read.wrong} lines left out`}
-              </>
-            )}
-          </p>
-          {table !== null && (read?.problems ?? []).length > 0 && (
-            <details
-              className="mb-1 max-h-[120px] overflow-y-auto text-[13px] text-alarm"
-              open={read?.read === 0}
-            >
-              <summary className="cursor-pointer">what was wrong</summary>
-              <ul className="m-0 list-none p-0">
-                {read?.problems.map((problem) => (
-                  <li key={problem.line}>
-                    ▲ Line {problem.line}: {problem.message} Accepted: {problem.accepted}.
-                  </li>
-                ))}
-              </ul>
-            </details>
-          )}
-          <ul className="m-0 min-h-[120px] flex-1 list-none overflow-y-auto p-0" aria-label="Panels">
-            {panels.map((panel, i) => (
-              <li key={`${panel.model}/${i}`} className="border-t border-hairline">
-                <Row
-                  panel={panel}
-                  onChoose={() => {
-                    apply((d) => withModel(d, g, panel), "model");
-                    onClose();
-                  }}
-                />
-              </li>
-            ))}
-            {panels.length === 0 && state === "" && (
-              <li className="py-3 text-muted">
-                {list.isError ? "The list did not load." : "No panel matches."}
-              </li>
-            )}
-          </ul>
-          <div className="mt-3 flex justify-end">
-            <Dialog.Close className="btn">Cancel</Dialog.Close>
-          </div>
-        </Dialog.Content>
-      </Dialog.Portal>
-    </Dialog.Root>
+          </li>
+        ))}
+        {panels.length === 0 && state === "" && (
+          <li className="py-3 text-muted">{list.isError ? "The list did not load." : "No panel matches."}</li>
+        )}
+      </ul>
+    </Window>
   );
 }
 

@@ -8,15 +8,12 @@ import { PanelChooser } from "./PanelChooser";
 import { withCount } from "./parts";
 
 /** One kind of panel on a place: which, how many, its datasheet and what became of it. */
-export function PanelFields({
-  g,
-  several,
-  drawn,
-}: {
+export function PanelFields(props: {
   g: number;
   several: boolean;
   drawn: ArrayPicture["places"][number] | undefined;
 }) {
+  const { g, several, drawn } = props;
   const { design, apply } = useDesign();
   const [choosing, setChoosing] = useState(false);
   const group = design.panels?.[g];

@@ -1,5 +1,6 @@
 import type { ArrayAdvice, ArrayPicture } from "../../api/client";
 import { useSay } from "../../kit/preferences";
+import { Head, View } from "../../kit/ui/View";
 
 /** The deck's numbers as tables, for reading and for screen readers. */
 export function PanelList({ picture, advice }: { picture: ArrayPicture; advice: ArrayAdvice | undefined }) {
@@ -10,23 +11,9 @@ export function PanelList({ picture, advice }: { picture: ArrayPicture; advice: 
   };
   const place = (id: string) => picture.places.find((item) => item.id === id)?.name ?? "";
   return (
-    <div
-      className="min-h-0 flex-1 overflow-y-auto pt-1"
-      tabIndex={0}
-      role="region"
-      aria-label="Panels in a list"
-    >
+    <View label="Panels in a list" className="pt-1">
       <table className="plain-table">
-        <thead>
-          <tr>
-            <th>place</th>
-            <th>panels</th>
-            <th>nameplate</th>
-            <th>mass</th>
-            <th>this day</th>
-            <th>lost to shade</th>
-          </tr>
-        </thead>
+        <Head of={["place", "panels", "nameplate", "mass", "this day", "lost to shade"]} />
         <tbody>
           {picture.places.map((item) => (
             <tr key={item.id} data-place-row={item.id}>
@@ -45,14 +32,7 @@ export function PanelList({ picture, advice }: { picture: ArrayPicture; advice: 
       </table>
       <h2 className="mt-3 mb-0 text-[13.5px] font-bold text-muted">Panel by panel</h2>
       <table className="plain-table">
-        <thead>
-          <tr>
-            <th>panel</th>
-            <th>this day</th>
-            <th>per kW</th>
-            <th>keeps</th>
-          </tr>
-        </thead>
+        <Head of={["panel", "this day", "per kW", "keeps"]} />
         <tbody>
           {picture.panels.map((panel) => (
             <tr key={`${panel.group_id}/${panel.number}`}>
@@ -72,13 +52,7 @@ export function PanelList({ picture, advice }: { picture: ArrayPicture; advice: 
         <>
           <h2 className="mt-3 mb-0 text-[13.5px] font-bold text-muted">What stands in the sun</h2>
           <table className="plain-table">
-            <thead>
-              <tr>
-                <th>it is</th>
-                <th>top</th>
-                <th>costs this day</th>
-              </tr>
-            </thead>
+            <Head of={["it is", "top", "costs this day"]} />
             <tbody>
               {picture.things.map((thing) => (
                 <tr key={thing.id}>
@@ -97,6 +71,6 @@ export function PanelList({ picture, advice }: { picture: ArrayPicture; advice: 
         Panels are counted where they stand, before wiring and controller; the cost of what stands in the sun
         is at the bank.
       </p>
-    </div>
+    </View>
   );
 }

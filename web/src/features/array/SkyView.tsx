@@ -1,5 +1,6 @@
 import type { ReactNode } from "react";
 import type { ArrayPicture } from "../../api/client";
+import { Level } from "../../kit/chart/lines";
 import { useSize } from "../../kit/chart/useSize";
 import { useSay } from "../../kit/preferences";
 
@@ -108,14 +109,12 @@ export function SkyView({ picture, onSee }: Props) {
                   cx={middle.x}
                   cy={middle.y}
                   r={radius * (1 - up / 90)}
-                  fill="none"
-                  stroke="var(--field)"
+                  className="fill-none stroke-field"
                 />
                 <text
                   x={middle.x + 3}
                   y={middle.y - radius * (1 - up / 90) - 3}
-                  fontSize="12"
-                  fill="var(--muted)"
+                  className="fill-muted text-[12px]"
                 >
                   {up}°
                 </text>
@@ -125,9 +124,8 @@ export function SkyView({ picture, onSee }: Props) {
               <path
                 data-skyline
                 d={skylinePath(dome.bearings_deg, dome.skyline_deg, spot)}
-                fill="var(--bank)"
-                fillOpacity="0.55"
                 fillRule="evenodd"
+                className="fill-bank [fill-opacity:0.55]"
               />
             )}
             {fields}
@@ -138,10 +136,8 @@ export function SkyView({ picture, onSee }: Props) {
                     .map((sun) => spot(sun.azimuth_deg, sun.elevation_deg))
                     .map((c) => `${c.x.toFixed(1)},${c.y.toFixed(1)}`)
                     .join(" ")}
-                  fill="none"
-                  stroke="var(--sun-edge)"
-                  strokeWidth="2.4"
                   strokeDasharray={DASHES[index]}
+                  className="fill-none stroke-sun-edge stroke-[2.4]"
                 />
               </g>
             ))}
@@ -149,11 +145,10 @@ export function SkyView({ picture, onSee }: Props) {
               const at = spot(index * 90, -6);
               return (
                 <text
+                  className="chart-text"
                   key={side}
                   x={at.x}
                   y={at.y + 4}
-                  fontSize="12.5"
-                  fill="var(--muted)"
                   textAnchor={index === 1 ? "start" : index === 3 ? "end" : "middle"}
                 >
                   {side}
@@ -170,14 +165,12 @@ export function SkyView({ picture, onSee }: Props) {
         {dome.paths.map((path, index) => (
           <span key={path.label} className="flex items-center gap-1">
             <svg width="26" height="8" aria-hidden="true">
-              <line
+              <Level
+                y={4}
                 x1="0"
                 x2="26"
-                y1="4"
-                y2="4"
-                stroke="var(--sun-edge)"
-                strokeWidth="2.4"
                 strokeDasharray={DASHES[index]}
+                className="stroke-sun-edge stroke-[2.4]"
               />
             </svg>
             {path.label}

@@ -1,6 +1,7 @@
-import { type KeyboardEvent, type PointerEvent, useMemo } from "react";
+import { useMemo } from "react";
 import type { ArrayPicture } from "../../api/client";
-import { dragX, keyStep } from "../../kit/chart/drag";
+import { Handle } from "../../kit/chart/Handle";
+import { Level } from "../../kit/chart/lines";
 import { clockText } from "../../kit/units";
 
 const FOOT = 20;
@@ -39,13 +40,7 @@ export function SunArc({ picture, index, width, height, onMove }: Props) {
     .map((minutes, i) => ({ minutes: Math.round(minutes), i }))
     .filter(({ minutes, i }) => i >= first && i <= last && isOnTheHour(minutes))
     .filter((_, i) => i % (width < 460 ? 4 : 2) === 0);
-  function keys(event: KeyboardEvent) {
-    const step = keyStep(event.key);
-    if (!step) return;
-    event.preventDefault();
-    onMove(Math.min(Math.max(Math.round(index) + step, first), last));
-  }
-  const follow = (event: PointerEvent<SVGElement>) => dragX(event, (px) => onMove(at(px)));
+  const clock = picture.clock_min[Math.round(index)] ?? 0;
   return (
     <svg width={width} height={height} role="group" aria-label="The sun over the day">
       <polyline
@@ -53,32 +48,26 @@ export function SunArc({ picture, index, width, height, onMove }: Props) {
           .slice(first, last + 1)
           .map((sun, i) => `${x(first + i).toFixed(1)},${y(sun.elevation_deg).toFixed(1)}`)
           .join(" ")}
-        fill="none"
-        stroke="var(--sun)"
-        strokeWidth="2"
+        className="fill-none stroke-sun stroke-2"
       />
-      <line x1="0" x2={width} y1={ground} y2={ground} stroke="var(--ink)" strokeWidth="1.5" />
+      <Level y={ground} x1="0" x2={width} stroke="var(--ink)" strokeWidth="1.5" />
       {hours.map(({ minutes, i }) => (
         <text key={minutes} x={x(i)} y={height - 5} fontSize="12" textAnchor="middle" fill="var(--muted)">
           {clockText(minutes).slice(0, 2)}
         </text>
       ))}
-      <g
-        role="slider"
-        tabIndex={0}
-        aria-label="Time of day"
-        aria-valuemin={0}
-        aria-valuemax={1439}
-        aria-valuenow={Math.round(picture.clock_min[Math.round(index)] ?? 0)}
-        aria-valuetext={clockText(picture.clock_min[Math.round(index)] ?? 0)}
+      <Handle
+        label="Time of day"
+        most={1439}
+        now={Math.round(clock)}
+        text={clockText(clock)}
         className="cursor-grab"
-        style={{ touchAction: "none" }}
-        onKeyDown={keys}
-        onPointerDown={follow}
+        onDrag={(px) => onMove(at(px))}
+        onStep={(by) => onMove(Math.min(Math.max(Math.round(index) + by, first), last))}
       >
         <circle cx={x(index)} cy={y(up)} r="20" fill="transparent" />
         <circle cx={x(index)} cy={y(up)} r="9" fill="var(--sun)" stroke="var(--ink)" strokeWidth="1.4" />
-      </g>
+      </Handle>
     </svg>
   );
 }

@@ -1,6 +1,6 @@
-import type { KeyboardEvent, PointerEvent } from "react";
 import type { HingeAdvice } from "../../api/client";
-import { dragX, keyStep } from "../../kit/chart/drag";
+import { Handle } from "../../kit/chart/Handle";
+import { Level, Upright } from "../../kit/chart/lines";
 import { useSize } from "../../kit/chart/useSize";
 import { clockText } from "../../kit/units";
 
@@ -41,12 +41,6 @@ export function TiltMap({ hinge, step, onStep }: Props) {
     .filter((_, i) => i % (width < 460 ? 4 : 2) === 0);
   const bound = (i: number) => Math.min(Math.max(i, first), last);
   const moved = (px: number) => onStep(bound(Math.floor(first + ((px - LEFT) / (width - LEFT - 8)) * steps)));
-  function keys(event: KeyboardEvent) {
-    const by = keyStep(event.key);
-    if (!by) return;
-    event.preventDefault();
-    onStep(bound(step + by));
-  }
   const best = hinge.best_deg
     .map((tilt, i) => (tilt == null ? null : `${(x(i) + x(i + 1)) / 2},${y(tilt).toFixed(1)}`))
     .filter(Boolean)
@@ -80,69 +74,44 @@ export function TiltMap({ hinge, step, onStep }: Props) {
                 key={tilt}
                 x={LEFT - 6}
                 y={y(tilt) + 4}
-                fontSize="12"
                 textAnchor="end"
-                fill="var(--muted)"
+                className="fill-muted text-[12px]"
               >
                 {Math.round(tilt)}°
               </text>
             ))}
-          <line
-            x1={LEFT}
-            x2={width - 8}
-            y1={y(hinge.tilt_deg)}
-            y2={y(hinge.tilt_deg)}
-            stroke="var(--ink)"
-            strokeDasharray="5 4"
-          />
+          <Level y={y(hinge.tilt_deg)} x1={LEFT} x2={width - 8} stroke="var(--ink)" strokeDasharray="5 4" />
           <text
             x={width - 12}
             y={y(hinge.tilt_deg) - 4}
-            fontSize="12"
             textAnchor="end"
-            fill="var(--ink)"
-            stroke="var(--mist)"
-            strokeWidth="3"
             paintOrder="stroke"
+            className="fill-ink stroke-mist stroke-3 text-[12px]"
           >
             as it stands
           </text>
           <polyline
             points={best}
-            fill="none"
-            stroke="var(--water-text)"
-            strokeWidth="2.6"
             strokeLinejoin="round"
+            className="fill-none stroke-water-text stroke-[2.6]"
           />
-          <line x1={LEFT} x2={width - 8} y1={ground} y2={ground} stroke="var(--ink)" strokeWidth="1.5" />
+          <Level y={ground} x1={LEFT} x2={width - 8} stroke="var(--ink)" strokeWidth="1.5" />
           {hours.map(({ minutes, i }) => (
             <text key={minutes} x={x(i)} y={HEIGHT - 5} fontSize="12" textAnchor="middle" fill="var(--muted)">
               {clockText(minutes).slice(0, 2)}
             </text>
           ))}
-          <g
-            role="slider"
-            tabIndex={0}
-            aria-label="Hour looked at"
-            aria-valuemin={0}
-            aria-valuemax={1439}
-            aria-valuenow={Math.round(hinge.clock_min[step] ?? 0)}
-            aria-valuetext={clockText(hinge.clock_min[step] ?? 0)}
-            className="cursor-ew-resize"
-            style={{ touchAction: "none" }}
-            onKeyDown={keys}
-            onPointerDown={(event: PointerEvent<SVGElement>) => dragX(event, moved)}
+          <Handle
+            label="Hour looked at"
+            most={1439}
+            now={Math.round(hinge.clock_min[step] ?? 0)}
+            text={clockText(hinge.clock_min[step] ?? 0)}
+            onDrag={moved}
+            onStep={(by) => onStep(bound(step + by))}
           >
             <rect x={LEFT} y={TOP} width={width - LEFT - 8} height={ground - TOP} fill="transparent" />
-            <line
-              x1={x(step + 0.5)}
-              x2={x(step + 0.5)}
-              y1={TOP}
-              y2={ground}
-              stroke="var(--ink)"
-              strokeWidth="1.6"
-            />
-          </g>
+            <Upright x={x(step + 0.5)} y1={TOP} y2={ground} stroke="var(--ink)" strokeWidth="1.6" />
+          </Handle>
         </svg>
       )}
     </div>

@@ -7,6 +7,7 @@ import { withValue } from "../../kit/pointer";
 import { useSay } from "../../kit/preferences";
 import { LinkButton } from "../../kit/ui/LinkButton";
 import { Told } from "../../kit/ui/Told";
+import { Head } from "../../kit/ui/View";
 import { clockText } from "../../kit/units";
 import { withHinge } from "./parts";
 import { TiltMap } from "./TiltMap";
@@ -121,14 +122,14 @@ function Ways({ hinge, measure }: { hinge: HingeAdvice; measure: string }) {
   );
   return (
     <table className="plain-table" data-ways>
-      <thead>
-        <tr>
-          <th>what is done with it</th>
-          <th>the boat harvests</th>
-          <th>against flat</th>
-          <th>{measure === "range" ? "range" : "miles a day"}</th>
-        </tr>
-      </thead>
+      <Head
+        of={[
+          "what is done with it",
+          "the boat harvests",
+          "against flat",
+          measure === "range" ? "range" : "miles a day",
+        ]}
+      />
       <tbody>
         {hinge.ways.map((way) => (
           <tr key={way.key} data-way={way.key}>
@@ -170,15 +171,7 @@ function Seasons({ hinge }: { hinge: HingeAdvice }) {
         By season, under the same sky: what {hinge.name} gives a day
       </h2>
       <table className="plain-table" data-seasons>
-        <thead>
-          <tr>
-            <th>the 21st of</th>
-            <th>flat</th>
-            <th>left at its best</th>
-            <th>three times</th>
-            <th>followed</th>
-          </tr>
-        </thead>
+        <Head of={["the 21st of", "flat", "left at its best", "three times", "followed"]} />
         <tbody>
           {hinge.seasons.map((season) => (
             <tr key={season.label}>

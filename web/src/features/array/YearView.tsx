@@ -1,5 +1,6 @@
 import type { ThroughYear } from "../../api/client";
 import { useStudy } from "../../asking/live";
+import { Level } from "../../kit/chart/lines";
 import { useSize } from "../../kit/chart/useSize";
 import { Waiting } from "../../kit/chart/Waiting";
 import { useSay } from "../../kit/preferences";
@@ -75,30 +76,25 @@ function Months({ year }: { year: ThroughYear }) {
                 <text
                   x={left + (wide * (1 - GAP)) / 2}
                   y={Math.min(y(month.day_wh) - 5, ground - 4)}
-                  fontSize="12.5"
-                  fontWeight="700"
                   textAnchor="middle"
-                  fill="var(--ink)"
-                  stroke="var(--mist)"
-                  strokeWidth="2.5"
                   paintOrder="stroke"
+                  className="fill-ink stroke-mist stroke-[2.5] font-bold text-[12.5px]"
                 >
                   {(month.day_wh / 1000).toFixed(1)}
                 </text>
                 <text
+                  className="chart-text"
                   x={left + (wide * (1 - GAP)) / 2}
                   y={height - 6}
-                  fontSize="12.5"
                   textAnchor="middle"
-                  fill="var(--muted)"
                 >
                   {name}
                 </text>
               </g>
             );
           })}
-          <line x1="0" x2={width} y1={ground} y2={ground} stroke="var(--ink)" strokeWidth="1.5" />
-          <text x="0" y="12" fontSize="12.5" fill="var(--muted)">
+          <Level y={ground} x1="0" x2={width} stroke="var(--ink)" strokeWidth="1.5" />
+          <text className="chart-text" x="0" y="12">
             kWh a day
           </text>
         </svg>

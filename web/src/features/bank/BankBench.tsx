@@ -1,4 +1,4 @@
-import type { BankPicture, SizingAsk } from "../../api/client";
+import type { BankPicture, SizingAsk, Tank } from "../../api/client";
 import { BankBought } from "../../boat/BankBought";
 import { withHouseBank } from "../../boat/banks";
 import { Loads } from "../../boat/Loads";
@@ -14,15 +14,7 @@ import { BankDepth, BankLimits, BankPlace } from "./BankFields";
 import { Links } from "./Links";
 import { SizingFields } from "./SizingFields";
 
-type FoldName =
-  | "limits"
-  | "place"
-  | "house-bank"
-  | "house-limits"
-  | "house-place"
-  | "links"
-  | "loads"
-  | "sizing";
+type FoldName = `limits-${number}` | `place-${number}` | "house-bank" | "links" | "loads" | "sizing";
 
 interface Props {
   picture: BankPicture | undefined;
@@ -88,20 +80,7 @@ export function BankBench({ picture, ask, onAsk }: Props) {
           </p>
         )}
       </Fold>
-      <Fold
-        title="Volts and limits"
-        summary={tank ? `full ${say("voltage_v", tank.full_v)}` : ""}
-        {...fold("limits")}
-      >
-        <BankLimits index={0} />
-      </Fold>
-      <Fold
-        title="Age, mass, place"
-        summary={tank ? `health ${say("fraction", tank.health_frac)}` : ""}
-        {...fold("place")}
-      >
-        <BankPlace index={0} />
-      </Fold>
+      <BankFolds index={0} tank={tank} titles={["Volts and limits", "Age, mass, place"]} fold={fold} />
       {house ? (
         <>
           <Fold
@@ -113,20 +92,12 @@ export function BankBench({ picture, ask, onAsk }: Props) {
             <BankDepth index={1} />
             <RemovePart from="/banks" id={house.id} words="remove this bank" />
           </Fold>
-          <Fold
-            title="Its volts and limits"
-            summary={own ? `full ${say("voltage_v", own.full_v)}` : ""}
-            {...fold("house-limits")}
-          >
-            <BankLimits index={1} />
-          </Fold>
-          <Fold
-            title="Its age, mass, place"
-            summary={own ? `health ${say("fraction", own.health_frac)}` : ""}
-            {...fold("house-place")}
-          >
-            <BankPlace index={1} />
-          </Fold>
+          <BankFolds
+            index={1}
+            tank={own}
+            titles={["Its volts and limits", "Its age, mass, place"]}
+            fold={fold}
+          />
           <Fold
             title="Between the banks"
             summary={counted((design.links ?? []).length, "converter")}
@@ -146,5 +117,28 @@ export function BankBench({ picture, ask, onAsk }: Props) {
         <SizingFields ask={ask} onAsk={onAsk} planSpeed={design.plan.speed_mps} />
       </Fold>
     </div>
+  );
+}
+
+/** What is asked of a bank less often. */
+function BankFolds(props: {
+  index: number;
+  tank: Tank | undefined;
+  titles: [string, string];
+  fold: ReturnType<typeof useFolds<FoldName>>;
+}) {
+  const { index, tank, titles, fold } = props;
+  const say = useSay();
+  const full = tank ? `full ${say("voltage_v", tank.full_v)}` : "";
+  const health = tank ? `health ${say("fraction", tank.health_frac)}` : "";
+  return (
+    <>
+      <Fold title={titles[0]} summary={full} {...fold(`limits-${index}`)}>
+        <BankLimits index={index} />
+      </Fold>
+      <Fold title={titles[1]} summary={health} {...fold(`place-${index}`)}>
+        <BankPlace index={index} />
+      </Fold>
+    </>
   );
 }

@@ -2,6 +2,7 @@ import { useState } from "react";
 import type { SizingAsk } from "../../api/client";
 import { useStudy } from "../../asking/live";
 import { Waiting } from "../../kit/chart/Waiting";
+import { Heading, Picture } from "../../kit/ui/Page";
 import { BankBench } from "./BankBench";
 import { HabitsLine, SizesTable, SpeedsTable } from "./BankTables";
 import { TankChart } from "./TankChart";
@@ -13,13 +14,8 @@ export default function BankStation() {
   return (
     <>
       <BankBench picture={picture} ask={ask} onAsk={setAsk} />
-      <main className="picture flex min-h-0 min-w-0 flex-col overflow-y-auto px-4 pt-3 pb-1 max-[720px]:overflow-visible">
-        <h1 className="m-0 mb-1 text-[16px] font-bold">
-          The tank{" "}
-          <span className="ml-3 text-[14px] font-normal text-muted">
-            what is in it, what a day takes out, and where the voltmeter stands
-          </span>
-        </h1>
+      <Picture scrolls>
+        <Heading title="The tank" in="what is in it, what a day takes out, and where the voltmeter stands" />
         {picture && picture.tanks.length === 0 && (
           <p className="m-auto max-w-[44ch] text-center text-muted">
             No bank aboard: nothing is kept, and a cloud stops the boat. Add one on the left to see how much
@@ -37,7 +33,7 @@ export default function BankStation() {
           </div>
         )}
         {!picture && <Waiting error={error} retry={retry} what="The tank" />}
-      </main>
+      </Picture>
     </>
   );
 }

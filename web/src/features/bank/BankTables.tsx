@@ -1,6 +1,7 @@
 import type { BankPicture } from "../../api/client";
 import { useSay } from "../../kit/preferences";
 import { Told } from "../../kit/ui/Told";
+import { Head } from "../../kit/ui/View";
 
 const WORTH_MPS = 0.02; // of speed, before a bank's mass is worth a word
 
@@ -10,16 +11,8 @@ export function SizesTable({ picture }: { picture: BankPicture }) {
   return (
     <section aria-label="How much bank it takes">
       <h2 className="m-0 text-[13.5px] font-bold text-muted">How much bank it takes, full to the reserve</h2>
-      <table className="plain-table">
-        <thead>
-          <tr>
-            <th>for</th>
-            <th>holds</th>
-            <th className="max-[720px]:hidden">is</th>
-            <th>weighs</th>
-            <th>of yours</th>
-          </tr>
-        </thead>
+      <table className="max-[720px]:[&_th:nth-child(3)]:hidden plain-table">
+        <Head of={["for", "holds", "is", "weighs", "of yours"]} />
         <tbody>
           {picture.sizes.map((size) => (
             <tr key={size.key} data-size={size.key}>

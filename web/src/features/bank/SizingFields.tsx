@@ -1,6 +1,7 @@
 import { useId, useState } from "react";
 import type { SizingAsk } from "../../api/client";
 import { useUnits } from "../../kit/preferences";
+import { INPUT, Problem, Row } from "../../kit/ui/fields";
 import { fieldText, type Kind, parsed, unitOf } from "../../kit/units";
 
 interface Props {
@@ -41,21 +42,16 @@ export function SizingFields({ ask, onAsk, planSpeed }: Props) {
   );
 }
 
-function AskField({
-  label,
-  kind,
-  value,
-  low,
-  high,
-  onValue,
-}: {
+interface AskProps {
   label: string;
   kind: Kind;
   value: number;
   low: number;
   high: number;
   onValue: (value: number) => void;
-}) {
+}
+
+function AskField({ label, kind, value, low, high, onValue }: AskProps) {
   const units = useUnits();
   const id = useId();
   const [draft, setDraft] = useState<string | null>(null);
@@ -65,38 +61,27 @@ function AskField({
   function commit(text: string) {
     const found = parsed(text, kind, units);
     if ("problem" in found) return setProblem(found.problem);
-    if (found.value < low || found.value > high)
-      return setProblem(
-        `Accepted: ${fieldText(low, kind, units)} to ${fieldText(high, kind, units)} ${unit}.`,
-      );
+    const accepted = `Accepted: ${fieldText(low, kind, units)} to ${fieldText(high, kind, units)} ${unit}.`;
+    if (found.value < low || found.value > high) return setProblem(accepted);
     setProblem(null);
     setDraft(null);
     onValue(found.value);
   }
 
   return (
-    <div className="mb-1">
-      <div className="grid min-h-[30px] grid-cols-[1fr_auto_28px] items-center gap-x-1.5">
-        <label htmlFor={id}>{label}</label>
-        <input
-          id={id}
-          className="h-[28px] w-[84px] rounded-[5px] border border-edge bg-field px-2 text-right text-ink aria-invalid:border-2 aria-invalid:border-alarm"
-          inputMode="decimal"
-          autoComplete="off"
-          aria-invalid={problem !== null}
-          aria-describedby={problem ? `${id}-problem` : undefined}
-          value={draft ?? fieldText(value, kind, units)}
-          onChange={(event) => setDraft(event.target.value)}
-          onBlur={() => draft !== null && commit(draft)}
-          onKeyDown={(event) => event.key === "Enter" && draft !== null && commit(draft)}
-        />
-        <span className="text-[13px] text-muted">{unit}</span>
-      </div>
-      {problem && (
-        <p id={`${id}-problem`} role="alert" className="m-0 text-[13px] font-semibold text-alarm">
-          ▲ {problem}
-        </p>
-      )}
-    </div>
+    <Row id={id} label={label} unit={unit} below={problem && <Problem id={`${id}-problem`} text={problem} />}>
+      <input
+        id={id}
+        className={`${INPUT} w-[84px]`}
+        inputMode="decimal"
+        autoComplete="off"
+        aria-invalid={problem !== null}
+        aria-describedby={problem ? `${id}-problem` : undefined}
+        value={draft ?? fieldText(value, kind, units)}
+        onChange={(event) => setDraft(event.target.value)}
+        onBlur={() => draft !== null && commit(draft)}
+        onKeyDown={(event) => event.key === "Enter" && draft !== null && commit(draft)}
+      />
+    </Row>
   );
 }

@@ -1,6 +1,7 @@
 import { type KeyboardEvent, type PointerEvent, useId, useState } from "react";
 import type { BankPicture, Tank } from "../../api/client";
 import { keyStep } from "../../kit/chart/drag";
+import { Level, Upright } from "../../kit/chart/lines";
 import { Readout } from "../../kit/chart/Readout";
 import { spread } from "../../kit/chart/spread";
 import { useSize } from "../../kit/chart/useSize";
@@ -127,7 +128,7 @@ function OneTank({ tank, takes, level, width }: { tank: Tank; takes: Take[]; lev
           patternUnits="userSpaceOnUse"
           patternTransform="rotate(45)"
         >
-          <line x1="0" x2="0" y1="0" y2="7" stroke="var(--muted)" strokeWidth="1.3" />
+          <Upright x={0} y1="0" y2="7" stroke="var(--muted)" strokeWidth="1.3" />
         </pattern>
         <clipPath id={`${id}inside`}>
           <path d={vessel(left, right)} />
@@ -154,9 +155,8 @@ function OneTank({ tank, takes, level, width }: { tank: Tank; takes: Take[]; lev
           y={y(tank.reserve_frac)}
           width={body}
           height={y(0) - y(tank.reserve_frac)}
-          fill="var(--dog-far)"
-          fillOpacity="0.75"
           data-reserve
+          className="fill-dog-far [fill-opacity:0.75]"
         />
         <rect
           x={left}
@@ -175,14 +175,11 @@ function OneTank({ tank, takes, level, width }: { tank: Tank; takes: Take[]; lev
         <path d={wave(left, right, y(level))} fill="none" stroke="var(--bank)" strokeWidth="2.4" />
       </g>
       <path d={vessel(left, right)} fill="none" stroke="var(--ink)" strokeWidth="2.2" />
-      <line
+      <Level
+        y={y(tank.reserve_frac)}
         x1={left}
         x2={right}
-        y1={y(tank.reserve_frac)}
-        y2={y(tank.reserve_frac)}
-        stroke="var(--alarm)"
-        strokeWidth="1.6"
-        strokeDasharray="5 3"
+        className="stroke-alarm stroke-[1.6] [stroke-dasharray:5_3]"
       />
       {[1, tank.reserve_frac, tank.cut_out_frac].map((charge) => (
         <text key={charge} className="chart-text" x={left - 6} y={y(charge) + 4} textAnchor="end">
@@ -218,9 +215,7 @@ function OneTank({ tank, takes, level, width }: { tank: Tank; takes: Take[]; lev
         <g>
           <path
             d={`M${right + 3} ${y(tank.blind_to_frac)}h5V${y(tank.blind_from_frac)}h-5`}
-            fill="none"
-            stroke="var(--alarm)"
-            strokeWidth="1.6"
+            className="fill-none stroke-alarm stroke-[1.6]"
           />
           <text
             className="chart-text"
@@ -234,14 +229,7 @@ function OneTank({ tank, takes, level, width }: { tank: Tank; takes: Take[]; lev
       )}
       {marks.map((mark) => (
         <g key={mark.label}>
-          <line
-            x1={right - 7}
-            x2={right}
-            y1={y(mark.soc_frac ?? 0)}
-            y2={y(mark.soc_frac ?? 0)}
-            stroke="var(--ink)"
-            strokeWidth="1.6"
-          />
+          <Level y={y(mark.soc_frac ?? 0)} x1={right - 7} x2={right} stroke="var(--ink)" strokeWidth="1.6" />
           <text
             className="chart-text"
             x={right + 28}
@@ -269,9 +257,8 @@ function OneTank({ tank, takes, level, width }: { tank: Tank; takes: Take[]; lev
           width={wide ? 40 : 22}
           height={Math.max((part.to - part.from) * scale - 1, 1.5)}
           fill={FILLS[part.take.kind]}
-          stroke="var(--ink)"
-          strokeWidth="0.8"
           data-take={part.take.id}
+          className="stroke-ink stroke-[0.8]"
         />
       ))}
       {parts.length > 0 && (
@@ -283,9 +270,7 @@ function OneTank({ tank, takes, level, width }: { tank: Tank; takes: Take[]; lev
         <g key={item.id}>
           <path
             d={`M${column + (wide ? 40 : 22)} ${from - 4}l6 ${at - from}h3`}
-            fill="none"
-            stroke="var(--muted)"
-            strokeWidth="0.9"
+            className="fill-none stroke-muted stroke-[0.9]"
           />
           <text className="chart-text" x={column + (wide ? 53 : 34)} y={at} style={{ fill: "var(--ink)" }}>
             {wide || item.name.length < 14 ? item.name : `${item.name.slice(0, 12)}…`}
@@ -303,14 +288,7 @@ function OneTank({ tank, takes, level, width }: { tank: Tank; takes: Take[]; lev
       ))}
       {reading && (
         <g pointerEvents="none">
-          <line
-            x1={left}
-            x2={right}
-            y1={y(reading.soc_frac)}
-            y2={y(reading.soc_frac)}
-            stroke="var(--ink)"
-            strokeWidth="1.4"
-          />
+          <Level y={y(reading.soc_frac)} x1={left} x2={right} stroke="var(--ink)" strokeWidth="1.4" />
           <Readout
             x={Math.max(Math.min(right + 8, width - 206), 0)}
             y={Math.min(Math.max(y(reading.soc_frac) - 56, 0), HEIGHT - 54)}

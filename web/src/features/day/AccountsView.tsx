@@ -1,9 +1,7 @@
-import { useState } from "react";
 import type { DayPicture } from "../../api/client";
-import { useDesign } from "../../kit/document";
 import { useSay } from "../../kit/preferences";
-import { saveFile } from "../../kit/saveFile";
-import { LinkButton } from "../../kit/ui/LinkButton";
+import { SaveAs } from "../../kit/ui/SaveAs";
+import { Head, View } from "../../kit/ui/View";
 
 type Ledger = DayPicture["ledger"];
 type Shares = DayPicture["ledger_shares"];
@@ -33,50 +31,24 @@ const WENT: readonly Entry[] = [
 
 /** Where every watt-hour of the day went: what came and what went are the same. */
 export function AccountsView({ picture }: { picture: DayPicture }) {
-  const { design } = useDesign();
-  const [problem, setProblem] = useState<string | null>(null);
   const ledger = picture.ledger;
   const speak = useSay();
   const say = (wh: number) => speak("energy_wh", wh);
   const shares = picture.ledger_shares;
   const share = (value: number) => speak("fraction", value);
   const rows = (entries: readonly Entry[]) => entries.filter(([key]) => ledger[key] > 0.5);
-  async function save() {
-    const body = JSON.stringify({ design });
-    setProblem(await saveFile("/api/day/accounts.csv", body, `${design.name}-accounts.csv`));
-  }
   return (
-    <div
-      className="min-h-0 flex-1 overflow-y-auto"
-      tabIndex={0}
-      role="region"
-      aria-label="The day's accounts"
-      data-accounts
-    >
+    <View label="The day's accounts" data-accounts>
       <Bar title="came" entries={rows(CAME)} shares={shares} />
       <Bar title="went" entries={rows(WENT)} shares={shares} />
       <table className="plain-table mt-2 max-w-[620px]">
-        <thead>
-          <tr>
-            <th>came</th>
-            <th>energy</th>
-            <th>share</th>
-            <th>what it is</th>
-          </tr>
-        </thead>
+        <Head of={["came", "energy", "share", "what it is"]} />
         <tbody>
           {rows(CAME).map((entry) => (
             <Row key={entry[0]} entry={entry} say={say} share={share} shares={shares} ledger={ledger} />
           ))}
         </tbody>
-        <thead>
-          <tr>
-            <th>went</th>
-            <th>energy</th>
-            <th>share</th>
-            <th>what it is</th>
-          </tr>
-        </thead>
+        <Head of={["went", "energy", "share", "what it is"]} />
         <tbody>
           {rows(WENT).map((entry) => (
             <Row key={entry[0]} entry={entry} say={say} share={share} shares={shares} ledger={ledger} />
@@ -94,14 +66,11 @@ export function AccountsView({ picture }: { picture: DayPicture }) {
         what went add up to rounding.
       </p>
       <span className="no-print flex items-center gap-3 text-[13px]">
-        <LinkButton onClick={() => void save()}>every ten minutes as CSV</LinkButton>
-        {problem && (
-          <span role="alert" className="text-alarm">
-            ▲ {problem}
-          </span>
-        )}
+        <SaveAs url="/api/day/accounts.csv" file="accounts.csv">
+          every ten minutes as CSV
+        </SaveAs>
       </span>
-    </div>
+    </View>
   );
 }
 

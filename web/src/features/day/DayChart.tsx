@@ -2,12 +2,14 @@ import { scaleLinear } from "d3-scale";
 import { area, line } from "d3-shape";
 import { useId } from "react";
 import type { DayPicture, Spell } from "../../api/client";
+import { Rows } from "../../kit/chart/axes";
+import { Level, Upright } from "../../kit/chart/lines";
 import { useSize } from "../../kit/chart/useSize";
 import { useSay } from "../../kit/preferences";
 import { clockText } from "../../kit/units";
 import { Cursor, type SpellHandlers, Spells } from "./DayHandles";
 import { Labels } from "./DayLabels";
-import { LANE_GAP, LANE_HEIGHT, MARGIN, motorBars, STEPS, stacked, steps } from "./dayAxis";
+import { frameOf, LANE_GAP, LANE_HEIGHT, MARGIN, motorBars, stacked, steps } from "./dayAxis";
 
 const FILLS = ["var(--sun)", "var(--dog)", "var(--dog-far)"];
 
@@ -29,7 +31,8 @@ export function DayChart({ picture, spells, stale, cursor, onCursor, onEdge, onM
   const down = Math.max(...picture.house_w.map((w, i) => w + (picture.motor_w[i] ?? 0)), 0.3 * up);
   const right = Math.max(width - MARGIN.right, MARGIN.left + 1);
   const laneTop = height - MARGIN.bottom - LANE_HEIGHT;
-  const x = scaleLinear([0, STEPS], [MARGIN.left, right]);
+  const whole = frameOf(picture).steps;
+  const x = scaleLinear([0, whole], [MARGIN.left, right]);
   const y = scaleLinear(
     [up * 1.04, -down * 1.06],
     [MARGIN.top, Math.max(laneTop - LANE_GAP, MARGIN.top + 1)],
@@ -38,10 +41,11 @@ export function DayChart({ picture, spells, stale, cursor, onCursor, onEdge, onM
   const soc = picture.soc;
   const middle = (i: number) => x(i + 0.5);
   const ticks = y.ticks(7).filter((w) => w !== 0);
-  const at = Math.min(Math.max(cursor, 0), STEPS - 1e-6);
+  const watts = ticks.map((w) => [y(w), say("power_w", Math.abs(w))] as const);
+  const at = Math.min(Math.max(cursor, 0), whole - 1e-6);
   const step = Math.floor(at);
   const wasted = picture.thrown_away_w.some((w) => w > 1);
-  const total = sums.at(-1) ?? new Array<number>(STEPS).fill(0);
+  const total = sums.at(-1) ?? new Array<number>(whole).fill(0);
 
   return (
     <div ref={box} className={`h-full min-h-0 transition-opacity duration-150 ${stale ? "opacity-75" : ""}`}>
@@ -65,7 +69,7 @@ export function DayChart({ picture, spells, stale, cursor, onCursor, onEdge, onM
               patternTransform="rotate(45)"
             >
               <rect width="6" height="6" fill="var(--mist)" fillOpacity="0.35" />
-              <line x1="0" x2="0" y1="0" y2="6" stroke="var(--ink)" strokeWidth="1.4" />
+              <Upright x={0} y1="0" y2="6" stroke="var(--ink)" strokeWidth="1.4" />
             </pattern>
           </defs>
           {picture.sunset_index != null && (
@@ -79,13 +83,11 @@ export function DayChart({ picture, spells, stale, cursor, onCursor, onEdge, onM
           )}
           {picture.ticks?.map((tick) => (
             <g key={tick.index}>
-              <line
-                x1={x(tick.index)}
-                x2={x(tick.index)}
+              <Upright
+                x={x(tick.index)}
                 y1={MARGIN.top}
                 y2={height - MARGIN.bottom}
-                stroke="var(--hairline)"
-                strokeWidth="0.7"
+                className="stroke-hairline stroke-[0.7]"
               />
               {x(tick.index) < right - 14 &&
                 x(tick.index) > MARGIN.left + 6 &&
@@ -96,27 +98,11 @@ export function DayChart({ picture, spells, stale, cursor, onCursor, onEdge, onM
                 )}
             </g>
           ))}
-          {ticks.map((watts) => (
-            <g key={watts}>
-              <line
-                x1={MARGIN.left}
-                x2={right}
-                y1={y(watts)}
-                y2={y(watts)}
-                stroke="var(--hairline)"
-                strokeWidth="0.7"
-              />
-              <text className="chart-text" x={MARGIN.left - 7} y={y(watts) + 4} textAnchor="end">
-                {say("power_w", Math.abs(watts))}
-              </text>
-            </g>
-          ))}
+          <Rows of={watts} left={MARGIN.left} right={right} />
           {picture.groups.map((group, g) => (
             <path
               key={group.id}
               fill={FILLS[g % FILLS.length]}
-              stroke="var(--sun-edge)"
-              strokeWidth="0.8"
               data-harvest
               d={
                 area<number>()
@@ -124,6 +110,7 @@ export function DayChart({ picture, spells, stale, cursor, onCursor, onEdge, onM
                   .y0((_, i) => y(g === 0 ? 0 : (sums[g - 1]?.[i] ?? 0)))
                   .y1((w) => y(w))(sums[g] ?? []) ?? ""
               }
+              className="stroke-sun-edge stroke-[0.8]"
             />
           ))}
           {picture.others.map((other, k) => {
@@ -132,8 +119,6 @@ export function DayChart({ picture, spells, stale, cursor, onCursor, onEdge, onM
               <path
                 key={other.kind}
                 fill={`url(#${id}dots)`}
-                stroke="var(--ink)"
-                strokeWidth="0.8"
                 data-other={other.kind}
                 d={
                   area<number>()
@@ -141,6 +126,7 @@ export function DayChart({ picture, spells, stale, cursor, onCursor, onEdge, onM
                     .y0((_, i) => y(g === 0 ? 0 : (sums[g - 1]?.[i] ?? 0)))
                     .y1((w) => y(w))(sums[g] ?? []) ?? ""
                 }
+                className="stroke-ink stroke-[0.8]"
               />
             );
           })}
@@ -157,15 +143,12 @@ export function DayChart({ picture, spells, stale, cursor, onCursor, onEdge, onM
             />
           )}
           <path
-            fill="none"
-            stroke="var(--sun-edge)"
-            strokeWidth="1.5"
-            strokeDasharray="5 4"
             d={
               line<number>()
                 .x((_, i) => middle(i))
                 .y((w) => y(w))(picture.clear_w) ?? ""
             }
+            className="fill-none stroke-sun-edge stroke-[1.5] [stroke-dasharray:5_4]"
           />
           <path
             fill="var(--house)"
@@ -177,7 +160,7 @@ export function DayChart({ picture, spells, stale, cursor, onCursor, onEdge, onM
             )}
           />
           <path fill="var(--water)" data-motor d={motorBars(picture, x, y)} />
-          <line x1={MARGIN.left} x2={right} y1={y(0)} y2={y(0)} stroke="var(--ink)" strokeWidth="2.2" />
+          <Level y={y(0)} x1={MARGIN.left} x2={right} stroke="var(--ink)" strokeWidth="2.2" />
           <Labels picture={picture} x={x} y={y} total={total} wasted={wasted} right={right} cursor={at} />
           <Spells {...{ picture, spells, x, y, onEdge, onMove }} />
           <g data-bank>
@@ -196,8 +179,7 @@ export function DayChart({ picture, spells, stale, cursor, onCursor, onEdge, onM
               y={laneTop}
               width={right - MARGIN.left}
               height={LANE_HEIGHT}
-              fill="var(--field)"
-              stroke="var(--edge)"
+              className="fill-field stroke-edge"
             />
             {soc && picture.soc_low && picture.soc_high && (
               <>
@@ -211,14 +193,12 @@ export function DayChart({ picture, spells, stale, cursor, onCursor, onEdge, onM
                   }
                 />
                 <path
-                  fill="none"
-                  stroke="var(--bank)"
-                  strokeWidth="2.4"
                   d={
                     line<number>()
                       .x((_, i) => x(i))
                       .y((w) => s(w))(soc) ?? ""
                   }
+                  className="fill-none stroke-bank stroke-[2.4]"
                 />
               </>
             )}
@@ -235,14 +215,11 @@ export function DayChart({ picture, spells, stale, cursor, onCursor, onEdge, onM
             ))}
             {picture.reserve_frac != null && (
               <>
-                <line
+                <Level
+                  y={s(picture.reserve_frac)}
                   x1={MARGIN.left}
                   x2={right}
-                  y1={s(picture.reserve_frac)}
-                  y2={s(picture.reserve_frac)}
-                  stroke="var(--alarm)"
-                  strokeDasharray="3 4"
-                  strokeWidth="1.5"
+                  className="stroke-alarm stroke-[1.5] [stroke-dasharray:3_4]"
                 />
                 <text
                   className="chart-text"

@@ -1,11 +1,14 @@
-import type { KeyboardEvent } from "react";
 import type { DayPicture, Spell } from "../../api/client";
-import { dragX, keyStep } from "../../kit/chart/drag";
+import { dragX } from "../../kit/chart/drag";
+import { Handle } from "../../kit/chart/Handle";
+import { Upright } from "../../kit/chart/lines";
 import { READOUT_LINE, Readout } from "../../kit/chart/Readout";
 import { useSay, useUnits } from "../../kit/preferences";
 import { SunMark } from "../../kit/ui/Mark";
 import { clockText, shown } from "../../kit/units";
-import { clockAt, indexOf, LANE_GAP, LANE_HEIGHT, MARGIN, minutesOf, type Scale, STEPS } from "./dayAxis";
+import { clockAt, frameOf, indexOf, LANE_GAP, LANE_HEIGHT, MARGIN, minutesOf, type Scale } from "./dayAxis";
+
+const SNAP_MIN = 10; // what a dragged hour snaps to
 
 export interface SpellEdge {
   spell: number;
@@ -33,12 +36,6 @@ export function Spells({
         const start = minutesOf(spell.starts_at);
         const end = minutesOf(spell.ends_at);
         const [a, b] = [indexOf(picture, start), indexOf(picture, end)];
-        const nudge = (edge: SpellEdge["edge"], from: number) => (event: KeyboardEvent) => {
-          const step = keyStep(event.key);
-          if (!step) return;
-          event.preventDefault();
-          onEdge({ spell: index, edge }, (from + step * 10 + 1440) % 1440);
-        };
         const name = `Motoring spell ${index + 1}`;
         return (
           <g key={`${index}-${spells.length}`}>
@@ -55,7 +52,8 @@ export function Spells({
                   let from =
                     event.clientX - (event.currentTarget.ownerSVGElement?.getBoundingClientRect().left ?? 0);
                   dragX(event, (px) => {
-                    const by = Math.round(((x.invert(px) - x.invert(from)) * 10) / 10) * 10;
+                    const moved = (x.invert(px) - x.invert(from)) * frameOf(picture).minutes;
+                    const by = Math.round(moved / SNAP_MIN) * SNAP_MIN;
                     if (by === 0) return;
                     onMove(index, by);
                     from = px;
@@ -70,38 +68,27 @@ export function Spells({
               ] as const
             ).map(([edge, at, clock]) => (
               <g key={edge} transform={`translate(${x(at)} ${top})`}>
-                <rect
-                  x="-5"
-                  y="-9"
-                  width="10"
-                  height="26"
-                  rx="4"
-                  fill="var(--field)"
-                  stroke="var(--water-text)"
-                  strokeWidth="2"
-                  className="cursor-ew-resize"
-                  style={{ touchAction: "none" }}
-                  tabIndex={0}
-                  role="slider"
-                  aria-label={`${name} ${edge === "starts_at" ? "starts" : "ends"}`}
-                  aria-valuemin={0}
-                  aria-valuemax={1439}
-                  aria-valuenow={clock}
-                  aria-valuetext={clockText(clock)}
-                  onKeyDown={nudge(edge, clock)}
-                  onPointerDown={(event) =>
-                    dragX(event, (px) =>
-                      onEdge(
-                        { spell: index, edge },
-                        (Math.round(
-                          clockAt(picture, Math.min(Math.max(x.invert(px), 0), STEPS - 0.01)) / 10,
-                        ) *
-                          10) %
-                          1440,
-                      ),
-                    )
-                  }
-                />
+                <Handle
+                  label={`${name} ${edge === "starts_at" ? "starts" : "ends"}`}
+                  most={1439}
+                  now={clock}
+                  text={clockText(clock)}
+                  onDrag={(px) => {
+                    const at = Math.min(Math.max(x.invert(px), 0), frameOf(picture).steps - 0.01);
+                    const snapped = Math.round(clockAt(picture, at) / SNAP_MIN) * SNAP_MIN;
+                    onEdge({ spell: index, edge }, snapped % 1440);
+                  }}
+                  onStep={(by) => onEdge({ spell: index, edge }, (clock + by * SNAP_MIN + 1440) % 1440)}
+                >
+                  <rect
+                    x="-5"
+                    y="-9"
+                    width="10"
+                    height="26"
+                    rx="4"
+                    className="fill-field stroke-water-text stroke-2"
+                  />
+                </Handle>
               </g>
             ))}
           </g>
@@ -112,16 +99,7 @@ export function Spells({
 }
 
 /** The moment the day is read at: a sun to drag, and what it sees. */
-export function Cursor({
-  picture,
-  x,
-  at,
-  step,
-  total,
-  onCursor,
-  height,
-  right,
-}: {
+export function Cursor(props: {
   picture: DayPicture;
   x: Scale;
   at: number;
@@ -131,6 +109,7 @@ export function Cursor({
   height: number;
   right: number;
 }) {
+  const { picture, x, at, step, total, onCursor, height, right } = props;
   const say = useSay();
   const units = useUnits();
   const clock = clockText(clockAt(picture, at));
@@ -145,44 +124,32 @@ export function Cursor({
     const trend = Math.abs(soc - before) < 1e-5 ? "steady" : soc > before ? "filling" : "emptying";
     lines.push(`bank ${say("fraction", soc)}, ${trend}`);
   }
+  const whole = frameOf(picture).steps;
+  const inside = (index: number) => Math.min(Math.max(index, 0), whole - 0.01);
   const left = x(at) + 184 > right ? Math.max(x(at) - 178, MARGIN.left + 4) : x(at) + 10;
   const boxTop = height - MARGIN.bottom - LANE_HEIGHT - LANE_GAP - lines.length * READOUT_LINE - 22;
   return (
     <g>
-      <line
-        x1={x(at)}
-        x2={x(at)}
+      <Upright
+        x={x(at)}
         y1={MARGIN.top - 8}
         y2={height - MARGIN.bottom}
-        stroke="var(--ink)"
-        strokeWidth="1.3"
         pointerEvents="none"
+        className="stroke-ink stroke-[1.3]"
       />
       <Readout x={left} y={boxTop} width={168} lines={lines} />
-      <g
+      <Handle
         transform={`translate(${x(at)} ${MARGIN.top - 16})`}
-        tabIndex={0}
-        role="slider"
-        aria-label="Time of day"
-        aria-valuemin={0}
-        aria-valuemax={STEPS}
-        aria-valuenow={Math.round(at)}
-        aria-valuetext={lines.join(", ")}
-        className="cursor-ew-resize"
-        style={{ touchAction: "none" }}
-        onPointerDown={(event) =>
-          dragX(event, (px) => onCursor(Math.min(Math.max(x.invert(px), 0), STEPS - 0.01)))
-        }
-        onKeyDown={(event) => {
-          const by = keyStep(event.key);
-          if (!by) return;
-          event.preventDefault();
-          onCursor(Math.min(Math.max(at + by, 0), STEPS - 0.01));
-        }}
+        label="Time of day"
+        most={whole}
+        now={Math.round(at)}
+        text={lines.join(", ")}
+        onDrag={(px) => onCursor(inside(x.invert(px)))}
+        onStep={(by) => onCursor(inside(at + by))}
       >
         <rect x="-24" y="-15" width="48" height="30" fill="transparent" />
         <SunMark x={0} y={0} r={8} />
-      </g>
+      </Handle>
     </g>
   );
 }

@@ -9,15 +9,7 @@ function clearest(total: number[], cursor: number): number {
 }
 
 /** The words on the day picture, each where it stands freest. */
-export function Labels({
-  picture,
-  x,
-  y,
-  total,
-  wasted,
-  right,
-  cursor,
-}: {
+export function Labels(props: {
   cursor: number;
   picture: DayPicture;
   x: Scale;
@@ -26,6 +18,7 @@ export function Labels({
   wasted: boolean;
   right: number;
 }) {
+  const { picture, x, y, total, wasted, right, cursor } = props;
   const first = picture.motoring[0];
   const wasteAt = picture.thrown_away_w.reduce(
     (best, w, i) => (w > (picture.thrown_away_w[best] ?? 0) ? i : best),
@@ -52,10 +45,9 @@ export function Labels({
       )}
       {roomy && picture.others.length > 0 && brought > 20 && (
         <text
-          className="chart-label"
+          className="chart-label fill-ink"
           x={Math.max(x(broughtAt), x(0) + 6)}
           y={y(total[broughtAt] ?? 0) - 8}
-          fill="var(--ink)"
           {...halo}
         >
           {picture.others.map((other) => other.name.toLowerCase()).join(", ")}
@@ -63,34 +55,25 @@ export function Labels({
       )}
       {roomy && Math.max(...picture.clear_w) > 0 && (
         <text
-          className="chart-label"
+          className="chart-label fill-sun-text"
           x={right - 4}
           y={MARGIN.top + 12}
           textAnchor="end"
-          fill="var(--sun-text)"
           {...halo}
         >
           dashed: clear sky would give
         </text>
       )}
       {wasted && (
-        <text
-          className="chart-label"
-          x={x(wasteAt)}
-          y={y(0) - 28}
-          textAnchor="middle"
-          fill="var(--ink)"
-          {...halo}
-        >
+        <text className="chart-label fill-ink" x={x(wasteAt)} y={y(0) - 28} textAnchor="middle" {...halo}>
           thrown away
         </text>
       )}
       {picture.house_w.some((w) => w > 0) && (
         <text
-          className="chart-label"
+          className="chart-label fill-house-text"
           x={x(1.5)}
           y={y(-Math.max(...picture.house_w.slice(0, 14))) + 15}
-          fill="var(--house-text)"
           {...halo}
         >
           house
@@ -98,11 +81,10 @@ export function Labels({
       )}
       {first && x(first.end) - x(first.start) > 84 && picture.motor_w.some((w) => w > 0) && (
         <text
-          className="chart-label"
+          className="chart-label fill-on-water"
           x={(x(first.start) + x(first.end)) / 2}
           y={y(-(picture.motor_w[Math.floor((first.start + first.end) / 2)] ?? 0) / 2) + 5}
           textAnchor="middle"
-          fill="var(--on-water)"
         >
           propulsion
         </text>

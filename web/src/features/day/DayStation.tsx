@@ -6,14 +6,15 @@ import { Waiting } from "../../kit/chart/Waiting";
 import { useDesign } from "../../kit/document";
 import { HOUR_EVENT } from "../../kit/hour";
 import { withValue } from "../../kit/pointer";
-import { useUnits } from "../../kit/preferences";
+import { useSay } from "../../kit/preferences";
+import { Heading, Picture } from "../../kit/ui/Page";
 import { Views } from "../../kit/ui/Views";
-import { clockText, shown } from "../../kit/units";
+import { clockText } from "../../kit/units";
 import { AccountsView } from "./AccountsView";
 import { DayBench } from "./DayBench";
 import { DayChart } from "./DayChart";
 import type { SpellEdge } from "./DayHandles";
-import { clockAt, indexOf, minutesOf } from "./dayAxis";
+import { clockAt, frameOf, indexOf, minutesOf } from "./dayAxis";
 import { PaceView } from "./PaceView";
 
 const VIEWS = [
@@ -22,14 +23,14 @@ const VIEWS = [
   ["pace", "Pace"],
 ] as const;
 
-const WORDS: Record<string, string> = { rain: "rain or fog" };
-
 /** Sky above, water below: the balance of one day. */
 export default function DayStation() {
-  const { design, apply } = useDesign();
-  const units = useUnits();
+  const { design, apply, entries } = useDesign();
+  const say = useSay();
   const { data: picture, stale, error, retry } = useStudy("day/picture");
   const [cursor, setCursor] = useCursor(picture);
+  const sky = entries.words("/plan/sky")[design.plan.sky ?? "clear"];
+  const speed = picture?.plan_speed_mps ?? design.plan.speed_mps;
 
   const setEdge = (picture: DayPicture) => (edge: SpellEdge, clock: number) => {
     apply((current) => {
@@ -58,8 +59,7 @@ export default function DayStation() {
   return (
     <>
       <DayBench picture={picture} />
-      <main className="picture flex min-h-0 min-w-0 flex-col px-4 pt-3 pb-1">
-        <h1 className="sr-only">Day</h1>
+      <Picture>
         <Views label="What to look at" views={VIEWS}>
           {(view) =>
             view === "pace" ? (
@@ -68,21 +68,10 @@ export default function DayStation() {
               <AccountsView picture={picture} />
             ) : (
               <>
-                <p className="m-0 mb-1 text-[15px] font-bold">
-                  Sky above, water below{" "}
-                  <span className="ml-3 text-[14px] font-normal text-muted">
-                    one {WORDS[design.plan.sky ?? ""] ?? design.plan.sky} day at{" "}
-                    {shown(
-                      {
-                        quantity: "speed_mps",
-                        value: picture?.plan_speed_mps ?? design.plan.speed_mps,
-                        signed: false,
-                      },
-                      units,
-                    )}
-                    , in watts
-                  </span>
-                </p>
+                <Heading
+                  title="Sky above, water below"
+                  in={`one ${sky} day at ${say("speed_mps", speed)}, in watts`}
+                />
                 <div className="min-h-0 flex-1">
                   {picture ? (
                     <DayChart
@@ -102,7 +91,7 @@ export default function DayStation() {
             )
           }
         </Views>
-      </main>
+      </Picture>
     </>
   );
 }
@@ -126,10 +115,14 @@ function useCursor(picture: DayPicture | undefined) {
     [picture, setSearch],
   );
   useEffect(() => {
+    if (!picture) return;
+    const { steps, minutes } = frameOf(picture);
     const hour = (event: Event) =>
-      set(Math.min(Math.max(cursor + (event as CustomEvent<number>).detail * 6, 0), 143.9));
+      set(
+        Math.min(Math.max(cursor + ((event as CustomEvent<number>).detail * 60) / minutes, 0), steps - 0.1),
+      );
     window.addEventListener(HOUR_EVENT, hour);
     return () => window.removeEventListener(HOUR_EVENT, hour);
-  }, [cursor, set]);
+  }, [cursor, set, picture]);
   return [cursor, set] as const;
 }

@@ -1,6 +1,8 @@
 import { useState } from "react";
 import type { DayPicture, Pace } from "../../api/client";
 import { useStudy } from "../../asking/live";
+import { Rows } from "../../kit/chart/axes";
+import { Level } from "../../kit/chart/lines";
 import { useSize } from "../../kit/chart/useSize";
 import { Waiting } from "../../kit/chart/Waiting";
 import { Wide } from "../../kit/chart/Wide";
@@ -8,6 +10,7 @@ import { useDesign } from "../../kit/document";
 import { useSay, useUnits } from "../../kit/preferences";
 import { Told } from "../../kit/ui/Told";
 import { ToldList } from "../../kit/ui/ToldList";
+import { Head, View } from "../../kit/ui/View";
 import { clockText, shown } from "../../kit/units";
 
 type Ways = NonNullable<Pace["ways"]>;
@@ -46,19 +49,12 @@ export function PaceView({ ticks }: { ticks: Ticks }) {
       </p>
     );
   return (
-    <div
-      className={`min-h-0 flex-1 overflow-y-auto transition-opacity ${stale ? "opacity-75" : ""}`}
-      tabIndex={0}
-      role="region"
-      aria-label="Pace"
-      aria-busy={stale}
-      data-pace
-    >
+    <View label="Pace" stale={stale} data-pace>
       <ToldList lines={data.ways.told} name="pace" />
       <Lines ways={data.ways} ticks={ticks} />
       <WayTable ways={data.ways} />
       {data.worths && <WorthTable worths={data.worths} />}
-    </div>
+    </View>
   );
 }
 
@@ -70,7 +66,7 @@ function Lines({ ways, ticks }: { ways: Ways; ticks: Ticks }) {
   const lane = 84;
   const height = tall + lane + FOOT;
   const top = Math.max(...ways.ways.flatMap((way) => way.speed_mps)) * 1.12 || 1;
-  const steps = 144;
+  const steps = ways.ways[0]?.speed_mps.length || 1;
   const x = (i: number) => LEFT + (i * (width - LEFT)) / steps;
   const y = (mps: number) => tall - 4 - (mps / top) * (tall - 12);
   const s = (soc: number) => tall + 12 + (1 - soc) * (lane - 14);
@@ -78,6 +74,7 @@ function Lines({ ways, ticks }: { ways: Ways; ticks: Ticks }) {
   const path = (way: Way) =>
     way.speed_mps.map((mps, i) => `${i === 0 ? "M" : "L"}${x(i)},${y(mps)}H${x(i + 1)}`).join("");
   const last = [...ways.ways].reverse();
+  const rows = [0, top / 2.24, top / 1.12].map((mps) => [y(mps), say("speed_mps", mps)] as const);
   return (
     <Wide
       box={box}
@@ -85,14 +82,7 @@ function Lines({ ways, ticks }: { ways: Ways; ticks: Ticks }) {
       height={height}
       label={`Speed over the day: ${ways.ways.map((way) => `${way.label} up to ${say("speed_mps", Math.max(...way.speed_mps))}`).join(", ")}`}
     >
-      {[0, top / 2.24, top / 1.12].map((mps) => (
-        <g key={mps}>
-          <line x1={LEFT} x2={width} y1={y(mps)} y2={y(mps)} stroke="var(--hairline)" />
-          <text x={LEFT - 6} y={y(mps) + 4} fontSize="12.5" textAnchor="end" fill="var(--muted)">
-            {say("speed_mps", mps)}
-          </text>
-        </g>
-      ))}
+      <Rows of={rows} left={LEFT} right={width} />
       {last.map((way) => (
         <g key={way.key} data-way={way.key}>
           <path
@@ -112,40 +102,19 @@ function Lines({ ways, ticks }: { ways: Ways; ticks: Ticks }) {
         </g>
       ))}
       <rect x={LEFT} y={s(1)} width={width - LEFT} height={s(0) - s(1)} fill="none" stroke="var(--edge)" />
-      <line
-        x1={LEFT}
-        x2={width}
-        y1={s(ways.reserve_frac)}
-        y2={s(ways.reserve_frac)}
-        stroke="var(--alarm)"
-        strokeDasharray="3 4"
-      />
+      <Level y={s(ways.reserve_frac)} x1={LEFT} x2={width} stroke="var(--alarm)" strokeDasharray="3 4" />
       {[0, 1].map((share) => (
-        <text
-          key={share}
-          x={LEFT - 6}
-          y={s(share) + (share ? 9 : 0)}
-          fontSize="12.5"
-          textAnchor="end"
-          fill="var(--muted)"
-        >
+        <text className="chart-text" key={share} x={LEFT - 6} y={s(share) + (share ? 9 : 0)} textAnchor="end">
           {percent(share)}
         </text>
       ))}
-      <text x={LEFT + 6} y={s(0) - 6} fontSize="12.5" fill="var(--muted)">
+      <text className="chart-text" x={LEFT + 6} y={s(0) - 6}>
         in the bank
       </text>
       {ticks
         .filter((tick) => (tick.clock_min / 60) % 4 === 0 && x(tick.index) < width - 16)
         .map((tick) => (
-          <text
-            key={tick.index}
-            x={x(tick.index)}
-            y={height - 6}
-            fontSize="12.5"
-            textAnchor="middle"
-            fill="var(--muted)"
-          >
+          <text className="chart-text" key={tick.index} x={x(tick.index)} y={height - 6} textAnchor="middle">
             {clockText(tick.clock_min)}
           </text>
         ))}
@@ -157,25 +126,16 @@ function WayTable({ ways }: { ways: Ways }) {
   const say = useSay();
   return (
     <table className="plain-table mt-1 max-w-[640px]">
-      <thead>
-        <tr>
-          <th>way</th>
-          <th>comes</th>
-          <th>fastest</th>
-          <th>bank at the end</th>
-          <th>thrown away</th>
-        </tr>
-      </thead>
+      <Head of={["way", "comes", "fastest", "bank at the end", "thrown away"]} />
       <tbody>
         {ways.ways.map((way) => (
           <tr key={way.key} data-way-row={way.key}>
             <td className="whitespace-nowrap">
               <svg width="34" height="10" aria-hidden="true" className="mr-2 inline-block align-middle">
-                <line
+                <Level
+                  y={5}
                   x1="0"
                   x2="34"
-                  y1="5"
-                  y2="5"
                   stroke={STROKES[way.key].colour}
                   strokeWidth={STROKES[way.key].wide}
                   strokeDasharray={STROKES[way.key].dash}

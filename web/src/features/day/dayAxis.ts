@@ -5,14 +5,20 @@ import type { DayPicture } from "../../api/client";
 export const MARGIN = { left: 58, right: 14, top: 34, bottom: 26 };
 export const LANE_HEIGHT = 96;
 export const LANE_GAP = 30;
-export const STEPS = 144;
 
 export type Scale = ScaleLinear<number, number>;
 
+/** How many steps the day has, and how long one is [min]. */
+export function frameOf({ clock_min }: Pick<DayPicture, "clock_min">): { steps: number; minutes: number } {
+  const [first = 0, second = 0] = clock_min;
+  return { steps: clock_min.length, minutes: (second - first + 1440) % 1440 || 1 };
+}
+
 /** The local clock at a place on the axis. */
 export function clockAt(picture: DayPicture, index: number): number {
-  const step = Math.min(Math.max(Math.floor(index), 0), STEPS - 1);
-  return ((picture.clock_min[step] ?? 0) + (index - step) * 10) % 1440;
+  const { steps, minutes } = frameOf(picture);
+  const step = Math.min(Math.max(Math.floor(index), 0), steps - 1);
+  return ((picture.clock_min[step] ?? 0) + (index - step) * minutes) % 1440;
 }
 
 export function minutesOf(clock: string): number {
@@ -23,7 +29,7 @@ export function minutesOf(clock: string): number {
 /** Where a local clock time stands on the axis. */
 export function indexOf(picture: DayPicture, clockMin: number): number {
   const first = picture.clock_min[0] ?? 0;
-  return ((clockMin - first + 1440) % 1440) / 10;
+  return ((clockMin - first + 1440) % 1440) / frameOf(picture).minutes;
 }
 
 /** Harvest by panel group, other sources on top of it: running sums, each over the one before. */

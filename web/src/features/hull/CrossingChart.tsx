@@ -1,13 +1,16 @@
 import { scaleLinear, scaleLog } from "d3-scale";
 import { area, curveMonotoneX, line } from "d3-shape";
-import { type KeyboardEvent, type PointerEvent, useId, useState } from "react";
+import { useId, useState } from "react";
 import type { HullPicture } from "../../api/client";
-import { dragX, keyStep } from "../../kit/chart/drag";
+import { Columns, Rows } from "../../kit/chart/axes";
+import { Level, Upright } from "../../kit/chart/lines";
+import { Readable } from "../../kit/chart/Readable";
 import { Readout } from "../../kit/chart/Readout";
 import { useSize } from "../../kit/chart/useSize";
 import { useSay, useUnits } from "../../kit/preferences";
 import { told, unitOf } from "../../kit/units";
 import { FormLabel, FormulaLabel, MARGIN, marker, Pills, SunLine } from "./CrossingMarks";
+import { PlanMark } from "./PlanMark";
 
 const SLOWEST_SHARE = 0.2; // of hull speed: slower is all idle draw
 
@@ -60,249 +63,160 @@ export function CrossingChart({ picture, planSpeed, stale, onPlanSpeed }: Props)
   const bottom = height - MARGIN.bottom;
   const say = useSay();
   const plan = marker(picture, planSpeed);
+  const powerRows = powerTicks.map((watts) => [y(watts), say("power_w", watts)] as const);
+  const speedColumns = speedTicks.map((v) => [x(v * speedSize), `${v} ${speedUnit}`] as const);
 
-  function hover(event: PointerEvent<SVGElement>) {
-    const at = x.invert(event.clientX - event.currentTarget.getBoundingClientRect().left);
+  const hover = (px: number | null) => {
+    const at = px === null ? -1 : x.invert(px);
     setRead(at >= slowest && at <= fastest ? at : null);
-  }
-  function readKeys(event: KeyboardEvent) {
-    const step = keyStep(event.key);
-    if (!step) return;
-    event.preventDefault();
-    const from = read ?? plan.speed;
-    setRead(Math.min(Math.max(from + (step * (fastest - slowest)) / 78, slowest), fastest));
-  }
-  function planKeys(event: KeyboardEvent) {
-    const step = keyStep(event.key);
-    if (!step) return;
-    event.preventDefault();
-    event.stopPropagation();
-    onPlanSpeed(Math.max(planSpeed + step * 0.1 * speedSize, 0.1 * speedSize));
-  }
+  };
+  const step = (by: number) =>
+    setRead(Math.min(Math.max((read ?? plan.speed) + (by * (fastest - slowest)) / 78, slowest), fastest));
 
   return (
-    <div ref={box} className={`h-full min-h-0 transition-opacity duration-150 ${stale ? "opacity-75" : ""}`}>
-      {width > 0 && (
-        <svg
-          width={width}
-          height={height}
-          role="group"
-          aria-label="Battery watts over speed. Arrow keys read the curve."
-          tabIndex={0}
-          onPointerMove={hover}
-          onPointerLeave={() => setRead(null)}
-          onKeyDown={readKeys}
-          onBlur={() => setRead(null)}
+    <Readable
+      box={box}
+      width={width}
+      height={height}
+      label="Battery watts over speed. Arrow keys read the curve."
+      said={readout ? `${say("speed_mps", readout.speed)} takes ${say("power_w", readout.power)}` : ""}
+      stale={stale}
+      onRead={hover}
+      onStep={step}
+    >
+      <clipPath id={clip}>
+        <rect
+          x={MARGIN.left}
+          y={MARGIN.top}
+          width={Math.max(width - MARGIN.left - MARGIN.right, 0)}
+          height={Math.max(bottom - MARGIN.top, 0)}
+        />
+      </clipPath>
+      <Rows of={powerRows} left={MARGIN.left} right={width - MARGIN.right} />
+      <Columns of={speedColumns} top={MARGIN.top} bottom={bottom} foot={height - 10} />
+      <g clipPath={`url(#${clip})`}>
+        <path
+          d={
+            area<(typeof points)[number]>()
+              .x((p) => x(p.speed))
+              .y0((p) => y(p.low))
+              .y1((p) => y(p.high))
+              .curve(curveMonotoneX)(points) ?? ""
+          }
+          fill="var(--water-soft)"
+          data-band
+        />
+        <path
+          d={curve.y((p) => y(Math.max(p.formula, low / 4)))(points) ?? ""}
+          data-formula
+          className="fill-none stroke-muted stroke-[1.6] [stroke-dasharray:6_5]"
+        />
+        {picture.runs.length > 0 && (
+          <path
+            d={curve.y((p) => y(p.form))(points) ?? ""}
+            data-form
+            className="fill-none stroke-water stroke-[1.5] [stroke-dasharray:1.5_4]"
+          />
+        )}
+        <path
+          d={curve.y((p) => y(p.power))(points) ?? ""}
+          data-curve
+          className="fill-none stroke-water stroke-3"
+        />
+        <Upright
+          x={x(picture.hull_speed_mps)}
+          y1={MARGIN.top}
+          y2={bottom}
+          className="stroke-alarm stroke-[1.5] [stroke-dasharray:2_4]"
+        />
+        {picture.rated_power_w < high && (
+          <Level
+            y={y(picture.rated_power_w)}
+            x1={MARGIN.left}
+            x2={width - MARGIN.right}
+            className="stroke-muted stroke-[1.5] [stroke-dasharray:1_4]"
+          />
+        )}
+      </g>
+      <text
+        className="chart-text"
+        x={x(picture.hull_speed_mps) - 7}
+        y={bottom - 46}
+        textAnchor="end"
+        style={{ fill: "var(--alarm)" }}
+      >
+        hull speed {say("speed_mps", picture.hull_speed_mps)}
+      </text>
+      {picture.rated_power_w < high && (
+        <text
+          className="chart-text"
+          x={width - MARGIN.right - 4}
+          y={y(picture.rated_power_w) + 16}
+          textAnchor="end"
         >
-          <clipPath id={clip}>
-            <rect
-              x={MARGIN.left}
-              y={MARGIN.top}
-              width={Math.max(width - MARGIN.left - MARGIN.right, 0)}
-              height={Math.max(bottom - MARGIN.top, 0)}
-            />
-          </clipPath>
-          {powerTicks.map((watts) => (
-            <g key={watts}>
-              <line
-                x1={MARGIN.left}
-                x2={width - MARGIN.right}
-                y1={y(watts)}
-                y2={y(watts)}
-                stroke="var(--hairline)"
-                strokeWidth="0.8"
-              />
-              <text className="chart-text" x={MARGIN.left - 8} y={y(watts) + 4} textAnchor="end">
-                {say("power_w", watts)}
-              </text>
-            </g>
-          ))}
-          {speedTicks.map((speed) => (
-            <g key={speed}>
-              <line
-                x1={x(speed * speedSize)}
-                x2={x(speed * speedSize)}
-                y1={MARGIN.top}
-                y2={bottom}
-                stroke="var(--hairline)"
-                strokeWidth="0.8"
-              />
-              <text className="chart-text" x={x(speed * speedSize)} y={height - 10} textAnchor="middle">
-                {speed} {speedUnit}
-              </text>
-            </g>
-          ))}
-          <g clipPath={`url(#${clip})`}>
-            <path
-              d={
-                area<(typeof points)[number]>()
-                  .x((p) => x(p.speed))
-                  .y0((p) => y(p.low))
-                  .y1((p) => y(p.high))
-                  .curve(curveMonotoneX)(points) ?? ""
-              }
-              fill="var(--water-soft)"
-              data-band
-            />
-            <path
-              d={curve.y((p) => y(Math.max(p.formula, low / 4)))(points) ?? ""}
-              fill="none"
-              stroke="var(--muted)"
-              strokeWidth="1.6"
-              strokeDasharray="6 5"
-              data-formula
-            />
-            {picture.runs.length > 0 && (
-              <path
-                d={curve.y((p) => y(p.form))(points) ?? ""}
-                fill="none"
-                stroke="var(--water)"
-                strokeWidth="1.5"
-                strokeDasharray="1.5 4"
-                data-form
-              />
-            )}
-            <path
-              d={curve.y((p) => y(p.power))(points) ?? ""}
-              fill="none"
-              stroke="var(--water)"
-              strokeWidth="3"
-              data-curve
-            />
-            <line
-              x1={x(picture.hull_speed_mps)}
-              x2={x(picture.hull_speed_mps)}
-              y1={MARGIN.top}
-              y2={bottom}
-              stroke="var(--alarm)"
-              strokeDasharray="2 4"
-              strokeWidth="1.5"
-            />
-            {picture.rated_power_w < high && (
-              <line
-                x1={MARGIN.left}
-                x2={width - MARGIN.right}
-                y1={y(picture.rated_power_w)}
-                y2={y(picture.rated_power_w)}
-                stroke="var(--muted)"
-                strokeDasharray="1 4"
-                strokeWidth="1.5"
-              />
-            )}
-          </g>
-          <text
-            className="chart-text"
-            x={x(picture.hull_speed_mps) - 7}
-            y={bottom - 46}
-            textAnchor="end"
-            style={{ fill: "var(--alarm)" }}
-          >
-            hull speed {say("speed_mps", picture.hull_speed_mps)}
-          </text>
-          {picture.rated_power_w < high && (
-            <text
-              className="chart-text"
-              x={width - MARGIN.right - 4}
-              y={y(picture.rated_power_w) + 16}
-              textAnchor="end"
-            >
-              most the drive takes
-            </text>
-          )}
-          {picture.runs.length > 0 && <FormLabel points={points} x={x} y={y} />}
-          <FormulaLabel points={points} x={x} y={y} top={MARGIN.top} />
-          {lines.map((item) => (
-            <SunLine
-              below={lines.some((other) => {
-                const gap = y(item.power_w) - y(other.power_w);
-                return other !== item && gap >= 0 && gap < 20;
-              })}
-              key={item.key}
-              item={item}
-              cross={{ x: x(item.speed_mps), y: y(item.power_w) }}
-              bottom={bottom}
-              label={told(item.label, units)}
-              watts={say("power_w", item.power_w)}
-            />
-          ))}
-          <Pills lines={lines} x={x} bottom={bottom} units={units} />
-          {picture.runs.map((run) => (
-            <circle
-              key={run.id}
-              cx={x(run.speed_mps)}
-              cy={y(run.power_w)}
-              r="5"
-              fill={run.outlier ? "var(--alarm)" : "var(--field)"}
-              fillOpacity={run.off_frac === null ? 0.3 : 1}
-              stroke="var(--ink)"
-              strokeWidth="2"
-              strokeDasharray={run.both_ways ? undefined : "2.5 2"}
-              data-run
-            />
-          ))}
-          <g transform={`translate(${x(plan.speed)} ${y(plan.power)})`}>
-            <rect
-              x="-7"
-              y="-7"
-              width="14"
-              height="14"
-              transform="rotate(45)"
-              fill="var(--field)"
-              stroke="var(--water)"
-              strokeWidth="3"
-              tabIndex={0}
-              role="slider"
-              className="cursor-ew-resize"
-              style={{ touchAction: "none" }}
-              aria-label="Planned speed"
-              aria-valuenow={Number((plan.speed / speedSize).toFixed(1))}
-              aria-valuemin={0}
-              aria-valuemax={Number((fastest / speedSize).toFixed(1))}
-              aria-valuetext={say("speed_mps", plan.speed)}
-              onKeyDown={planKeys}
-              onPointerDown={(event) =>
-                dragX(event, (px) =>
-                  onPlanSpeed(
-                    Math.round(Math.min(Math.max(x.invert(px), 0.1), fastest) / speedSize / 0.05) *
-                      0.05 *
-                      speedSize,
-                  ),
-                )
-              }
-            />
-            <text className="chart-text" x="14" y="18" style={{ fill: "var(--water-text)", fontWeight: 650 }}>
-              you plan {say("speed_mps", plan.speed)}, {say("power_w", plan.power)}
-            </text>
-          </g>
-          {readout && (
-            <g pointerEvents="none">
-              <line
-                x1={x(readout.speed)}
-                x2={x(readout.speed)}
-                y1={MARGIN.top}
-                y2={bottom}
-                stroke="var(--ink)"
-                strokeWidth="1"
-              />
-              <circle cx={x(readout.speed)} cy={y(readout.power)} r="4" fill="var(--ink)" />
-              <Readout
-                x={Math.min(x(readout.speed) + 10, width - 186)}
-                y={Math.max(bottom - 150, MARGIN.top)}
-                width={172}
-                lines={[
-                  `${say("speed_mps", readout.speed)}: ${say("power_w", readout.power)}`,
-                  `band ${say("power_w", readout.low)} to ${say("power_w", readout.high)}`,
-                  ...(picture.runs.length > 0 ? [`by form alone ${say("power_w", readout.form)}`] : []),
-                  `formula ${say("power_w", readout.formula)}`,
-                ]}
-              />
-            </g>
-          )}
-        </svg>
+          most the drive takes
+        </text>
       )}
-      <p className="sr-only" aria-live="polite">
-        {readout && `${say("speed_mps", readout.speed)} takes ${say("power_w", readout.power)}`}
-      </p>
-    </div>
+      {picture.runs.length > 0 && <FormLabel points={points} x={x} y={y} />}
+      <FormulaLabel points={points} x={x} y={y} top={MARGIN.top} />
+      {lines.map((item) => (
+        <SunLine
+          below={lines.some((other) => {
+            const gap = y(item.power_w) - y(other.power_w);
+            return other !== item && gap >= 0 && gap < 20;
+          })}
+          key={item.key}
+          item={item}
+          cross={{ x: x(item.speed_mps), y: y(item.power_w) }}
+          bottom={bottom}
+          label={told(item.label, units)}
+          watts={say("power_w", item.power_w)}
+        />
+      ))}
+      <Pills lines={lines} x={x} bottom={bottom} units={units} />
+      {picture.runs.map((run) => (
+        <circle
+          key={run.id}
+          cx={x(run.speed_mps)}
+          cy={y(run.power_w)}
+          r="5"
+          fill={run.outlier ? "var(--alarm)" : "var(--field)"}
+          fillOpacity={run.off_frac === null ? 0.3 : 1}
+          strokeDasharray={run.both_ways ? undefined : "2.5 2"}
+          data-run
+          className="stroke-ink stroke-2"
+        />
+      ))}
+      <g transform={`translate(${x(plan.speed)} ${y(plan.power)})`}>
+        <PlanMark
+          speed={plan.speed}
+          planned={planSpeed}
+          fastest={fastest}
+          size={14}
+          at={(px) => Math.min(Math.max(x.invert(px), 0.1), fastest)}
+          onPlanSpeed={onPlanSpeed}
+        />
+        <text className="chart-text" x="14" y="18" style={{ fill: "var(--water-text)", fontWeight: 650 }}>
+          you plan {say("speed_mps", plan.speed)}, {say("power_w", plan.power)}
+        </text>
+      </g>
+      {readout && (
+        <g pointerEvents="none">
+          <Upright x={x(readout.speed)} y1={MARGIN.top} y2={bottom} stroke="var(--ink)" strokeWidth="1" />
+          <circle cx={x(readout.speed)} cy={y(readout.power)} r="4" fill="var(--ink)" />
+          <Readout
+            x={Math.min(x(readout.speed) + 10, width - 186)}
+            y={Math.max(bottom - 150, MARGIN.top)}
+            width={172}
+            lines={[
+              `${say("speed_mps", readout.speed)}: ${say("power_w", readout.power)}`,
+              `band ${say("power_w", readout.low)} to ${say("power_w", readout.high)}`,
+              ...(picture.runs.length > 0 ? [`by form alone ${say("power_w", readout.form)}`] : []),
+              `formula ${say("power_w", readout.formula)}`,
+            ]}
+          />
+        </g>
+      )}
+    </Readable>
   );
 }

@@ -1,5 +1,6 @@
 import { scaleLinear } from "d3-scale";
 import type { HullPicture } from "../../api/client";
+import { Level, Upright } from "../../kit/chart/lines";
 import { SunMark } from "../../kit/ui/Mark";
 import { shown, type Units } from "../../kit/units";
 
@@ -22,17 +23,13 @@ export function marker(picture: HullPicture, planSpeed: number): { speed: number
   return { speed: planSpeed, power: curve(planSpeed) };
 }
 
-export function FormulaLabel({
-  points,
-  x,
-  y,
-  top,
-}: {
+export function FormulaLabel(props: {
   points: { speed: number; formula: number; high: number }[];
   x: Scale;
   y: Scale;
   top: number;
 }) {
+  const { points, x, y, top } = props;
   const inside = points.filter((p) => y(p.formula) > top + 26 && p.formula > p.high * 1.25);
   const at = inside[Math.floor(inside.length * 0.62)];
   if (!at) return <FormulaAtTheEnd points={points} x={x} y={y} />;
@@ -44,41 +41,28 @@ export function FormulaLabel({
 }
 
 /** The curve by the hull's form, before the runs: named where it stands clear of the curve. */
-export function FormLabel({
-  points,
-  x,
-  y,
-}: {
+export function FormLabel(props: {
   points: { speed: number; form: number; power: number }[];
   x: Scale;
   y: Scale;
 }) {
+  const { points, x, y } = props;
   const at = points[Math.floor(points.length * 0.9)];
   if (!at || Math.abs(y(at.form) - y(at.power)) < 12) return null;
   return (
     <text
-      className="chart-text"
+      className="chart-text halo"
       x={x(at.speed) - 8}
       y={y(at.form) + (at.form > at.power ? -8 : 16)}
       textAnchor="end"
       style={{ fill: "var(--water-text)" }}
-      stroke="var(--mist)"
-      strokeWidth="3.5"
-      paintOrder="stroke"
     >
       by form alone
     </text>
   );
 }
 
-export function SunLine({
-  below,
-  item,
-  cross,
-  bottom,
-  label,
-  watts,
-}: {
+export function SunLine(props: {
   below: boolean;
   item: { key: string };
   cross: { x: number; y: number };
@@ -86,36 +70,23 @@ export function SunLine({
   label: string;
   watts: string;
 }) {
+  const { below, item, cross, bottom, label, watts } = props;
   const room = cross.x - MARGIN.left > 190;
   return (
     <g data-sun-line={item.key}>
-      <line
-        x1={MARGIN.left}
-        x2={cross.x}
-        y1={cross.y}
-        y2={cross.y}
-        stroke="var(--sun-edge)"
-        strokeWidth="3.4"
-      />
-      <line x1={MARGIN.left} x2={cross.x} y1={cross.y} y2={cross.y} stroke="var(--sun)" strokeWidth="2.2" />
-      <line
-        x1={cross.x}
-        x2={cross.x}
+      <Level y={cross.y} x1={MARGIN.left} x2={cross.x} stroke="var(--sun-edge)" strokeWidth="3.4" />
+      <Level y={cross.y} x1={MARGIN.left} x2={cross.x} stroke="var(--sun)" strokeWidth="2.2" />
+      <Upright
+        x={cross.x}
         y1={cross.y}
         y2={bottom}
-        stroke="var(--sun-edge)"
-        strokeWidth="1.2"
-        strokeDasharray="3 4"
+        className="stroke-sun-edge stroke-[1.2] [stroke-dasharray:3_4]"
       />
       <SunMark x={cross.x} y={cross.y} r={6.5} />
       <text
-        className="chart-label"
+        className="chart-label halo fill-sun-text"
         x={MARGIN.left + 8}
         y={below ? cross.y + 16 : cross.y - 7}
-        fill="var(--sun-text)"
-        stroke="var(--mist)"
-        strokeWidth="3.5"
-        paintOrder="stroke"
       >
         {label}
         {room && <tspan fontWeight="400">{`  ${watts}`}</tspan>}
@@ -125,17 +96,8 @@ export function SunLine({
 }
 
 /** The sun-only speeds, standing on the axis below their crossings, kept apart from each other. */
-export function Pills({
-  lines,
-  x,
-  bottom,
-  units,
-}: {
-  lines: HullPicture["lines"];
-  x: Scale;
-  bottom: number;
-  units: Units;
-}) {
+export function Pills(props: { lines: HullPicture["lines"]; x: Scale; bottom: number; units: Units }) {
+  const { lines, x, bottom, units } = props;
   const sorted = [...lines].sort((a, b) => a.speed_mps - b.speed_mps);
   let last = MARGIN.left - 30;
   return (
@@ -151,9 +113,7 @@ export function Pills({
               width="54"
               height="21"
               rx="10.5"
-              fill="var(--field)"
-              stroke="var(--sun-edge)"
-              strokeWidth="1.4"
+              className="fill-field stroke-sun-edge stroke-[1.4]"
             />
             <text textAnchor="middle" y="4.5" fontSize="13" fontWeight="700" fill="var(--ink)">
               {shown({ quantity: "speed_mps", value: item.speed_mps, signed: false }, units)}
@@ -166,15 +126,12 @@ export function Pills({
 }
 
 /** Where the formula runs along the curve, its name stands at its fast end. */
-function FormulaAtTheEnd({
-  points,
-  x,
-  y,
-}: {
+function FormulaAtTheEnd(props: {
   points: { speed: number; formula: number; high: number }[];
   x: Scale;
   y: Scale;
 }) {
+  const { points, x, y } = props;
   const end = points.at(-2);
   if (!end) return null;
   const under = end.formula < end.high;

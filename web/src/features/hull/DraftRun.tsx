@@ -2,6 +2,7 @@ import { useId, useRef, useState } from "react";
 import { type BoatDesign, client, dataOf, Refused } from "../../api/client";
 import { useDesign } from "../../kit/document";
 import { useUnits } from "../../kit/preferences";
+import { Alarm } from "../../kit/ui/Alarm";
 import { LinkButton } from "../../kit/ui/LinkButton";
 import { unitOf } from "../../kit/units";
 
@@ -100,11 +101,7 @@ export function DraftRun({ onDone }: { onDone: () => void }) {
       <p className="m-0 mt-0.5 text-[12.5px] text-muted">
         Watts may be volts × amps, 25.6 x 14. A span is written 4.0-4.5.
       </p>
-      {problem && (
-        <p role="alert" className="m-0 mt-1 text-[13px] font-semibold text-alarm">
-          ▲ {problem}
-        </p>
-      )}
+      {problem && <Alarm>{problem}</Alarm>}
       <div className="mt-1 flex gap-4">
         <button type="submit" className="link">
           add this run

@@ -1,25 +1,18 @@
-import { useState } from "react";
 import type { HelmCard } from "../../api/client";
 import { useStudy } from "../../asking/live";
 import { Waiting } from "../../kit/chart/Waiting";
 import { useDesign } from "../../kit/document";
 import { useSay, useUnits } from "../../kit/preferences";
-import { saveFile } from "../../kit/saveFile";
+import { SaveAs } from "../../kit/ui/SaveAs";
 import { Told } from "../../kit/ui/Told";
+import { Head } from "../../kit/ui/View";
 import { unitOf } from "../../kit/units";
 
 /** The card to tape beside the throttle: on the screen, on paper, or as a PDF. */
 export function HelmCardView() {
-  const { design } = useDesign();
   const units = useUnits();
   const { data: card, stale, error, retry } = useStudy("hull/helm-card", { unit: units.speed });
-  const [problem, setProblem] = useState<string | null>(null);
   if (!card) return <Waiting error={error} retry={retry} what="The helm card" />;
-
-  async function save() {
-    const body = JSON.stringify({ design, unit: units.speed });
-    setProblem(await saveFile("/api/hull/helm-card.pdf", body, `${design.name}-helm-card.pdf`));
-  }
 
   return (
     <div className={`min-h-0 flex-1 overflow-y-auto ${stale ? "opacity-75" : ""}`}>
@@ -27,14 +20,14 @@ export function HelmCardView() {
         <button type="button" className="btn" onClick={() => window.print()}>
           Print
         </button>
-        <button type="button" className="btn" onClick={() => void save()}>
+        <SaveAs
+          className="btn"
+          url="/api/hull/helm-card.pdf"
+          file="helm-card.pdf"
+          asked={{ unit: units.speed }}
+        >
           Save as PDF
-        </button>
-        {problem && (
-          <span role="alert" className="text-alarm">
-            {problem}
-          </span>
-        )}
+        </SaveAs>
       </div>
       <Card card={card} />
     </div>
@@ -77,24 +70,15 @@ function Card({ card }: { card: HelmCard }) {
         <Told sentence={card.assumes} />
       </p>
       <table className="plain-table helm-table">
-        <thead>
-          <tr>
-            <th>speed</th>
-            <th>throttle</th>
-            <th>9 boats of 10</th>
-            {card.skies.length > 0 && (
-              <>
-                <th>h, bank alone</th>
-                <th>h, {card.plan_sky}</th>
-                {card.skies.map((sky) => (
-                  <th key={sky.key}>
-                    {distanceUnit}, {sky.label}
-                  </th>
-                ))}
-              </>
-            )}
-          </tr>
-        </thead>
+        <Head
+          of={[
+            "speed",
+            "throttle",
+            "9 boats of 10",
+            ...(card.skies.length > 0 ? ["h, bank alone", `h, ${card.plan_sky}`] : []),
+            ...card.skies.map((sky) => `${distanceUnit}, ${sky.label}`),
+          ]}
+        />
         <tbody>
           {card.rows.map((row) => (
             <tr key={row.speed_mps}>

@@ -3,6 +3,7 @@ import { useStudy } from "../../asking/live";
 import { Waiting } from "../../kit/chart/Waiting";
 import { useDesign } from "../../kit/document";
 import { withValue } from "../../kit/pointer";
+import { Heading, Picture } from "../../kit/ui/Page";
 import { Views } from "../../kit/ui/Views";
 import { CrossingChart } from "./CrossingChart";
 import { HullBench } from "./HullBench";
@@ -36,14 +37,11 @@ export default function HullStation() {
   return (
     <>
       <HullBench picture={picture} />
-      <main className="picture flex min-h-0 min-w-0 flex-col px-4 pt-2 pb-1">
+      <Picture>
         <Views label="Views of the hull" views={VIEWS}>
           {(view) => (
             <>
-              <h1 className="m-0 mb-1 text-[16px] font-bold">
-                {TITLES[view][0]}{" "}
-                <span className="ml-3 text-[14px] font-normal text-muted">{TITLES[view][1]}</span>
-              </h1>
+              <Heading title={TITLES[view][0]} in={TITLES[view][1]} />
               {view === "crossing" && (
                 <>
                   <div className="min-h-0 flex-1">
@@ -69,7 +67,7 @@ export default function HullStation() {
             </>
           )}
         </Views>
-      </main>
+      </Picture>
     </>
   );
 }

@@ -5,6 +5,7 @@ import { useDesign } from "../../kit/document";
 import { withValue } from "../../kit/pointer";
 import { useSay, useUnits } from "../../kit/preferences";
 import { LinkButton } from "../../kit/ui/LinkButton";
+import { Head } from "../../kit/ui/View";
 import { type Kind, shown } from "../../kit/units";
 import { OpenWaterChart } from "./OpenWaterChart";
 
@@ -56,21 +57,21 @@ function Working({ picture }: { picture: MatchPicture }) {
     (picture.volts != null && (row.motor_v ?? 0) > picture.volts);
   return (
     <table className="plain-table">
-      <thead>
-        <tr>
-          <th>speed</th>
-          <th>propeller</th>
-          <th>open water</th>
-          <th>motor shaft</th>
-          {known && (
-            <>
-              <th>amps{picture.current_limit_a != null && ` of ${picture.current_limit_a}`}</th>
-              <th>volts{picture.volts != null && ` of ${picture.volts.toFixed(0)}`}</th>
-              <th>battery</th>
-            </>
-          )}
-        </tr>
-      </thead>
+      <Head
+        of={[
+          "speed",
+          "propeller",
+          "open water",
+          "motor shaft",
+          ...(known
+            ? [
+                `amps${picture.current_limit_a != null ? ` of ${picture.current_limit_a}` : ""}`,
+                `volts${picture.volts != null ? ` of ${picture.volts.toFixed(0)}` : ""}`,
+                "battery",
+              ]
+            : []),
+        ]}
+      />
       <tbody>
         {(picture.rows ?? []).map((row) => (
           <tr key={row.speed_mps} className={over(row) ? "text-alarm" : undefined}>

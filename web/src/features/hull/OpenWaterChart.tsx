@@ -1,8 +1,10 @@
 import { scaleLinear } from "d3-scale";
 import { line } from "d3-shape";
-import { type KeyboardEvent, type PointerEvent, useState } from "react";
+import { useState } from "react";
 import type { MatchPicture } from "../../api/client";
-import { keyStep } from "../../kit/chart/drag";
+import { Rows } from "../../kit/chart/axes";
+import { Upright } from "../../kit/chart/lines";
+import { Readable } from "../../kit/chart/Readable";
 import { Readout } from "../../kit/chart/Readout";
 import { useSize } from "../../kit/chart/useSize";
 
@@ -51,16 +53,13 @@ export function OpenWaterChart({ picture }: { picture: MatchPicture }) {
     advance.reduce((best, j, i) => (Math.abs(j - at) < Math.abs((advance[best] ?? 0) - at) ? i : best), 0);
   const at = read === null ? null : nearest(read);
 
-  function hover(event: PointerEvent<SVGElement>) {
-    const j = x.invert(event.clientX - event.currentTarget.getBoundingClientRect().left);
+  const hover = (px: number | null) => {
+    const j = px === null ? -1 : x.invert(px);
     setRead(j >= 0 && j <= end ? j : null);
-  }
-  function keys(event: KeyboardEvent) {
-    const step = keyStep(event.key);
-    if (!step) return;
-    event.preventDefault();
-    setRead(Math.min(Math.max((read ?? picture.plan_advance ?? 0) + (step * end) / 60, 0), end));
-  }
+  };
+  const step = (by: number) =>
+    setRead(Math.min(Math.max((read ?? picture.plan_advance ?? 0) + (by * end) / 60, 0), end));
+  const rows = y.ticks(5).map((value) => [y(value), value.toFixed(1)] as const);
   const lines =
     at === null
       ? []
@@ -70,132 +69,90 @@ export function OpenWaterChart({ picture }: { picture: MatchPicture }) {
         ];
 
   return (
-    <div ref={box} className="h-full">
-      {width > 0 && (
-        <svg
-          width={width}
-          height={height}
-          role="group"
-          aria-label="The propeller in open water over its advance. Arrow keys read the curves."
-          tabIndex={0}
-          onPointerMove={hover}
-          onPointerLeave={() => setRead(null)}
-          onKeyDown={keys}
-          onBlur={() => setRead(null)}
-        >
-          {y.ticks(5).map((value) => (
-            <g key={value}>
-              <line
-                x1={MARGIN.left}
-                x2={width - MARGIN.right}
-                y1={y(value)}
-                y2={y(value)}
-                stroke="var(--hairline)"
-                strokeWidth="0.8"
-              />
-              <text className="chart-text" x={MARGIN.left - 6} y={y(value) + 4} textAnchor="end">
-                {value.toFixed(1)}
-              </text>
-            </g>
-          ))}
-          {x.ticks(6).map((j) => (
-            <text key={j} className="chart-text" x={x(j)} y={bottom + 16} textAnchor="middle">
-              {j.toFixed(1)}
+    <Readable
+      box={box}
+      width={width}
+      height={height}
+      label="The propeller in open water over its advance. Arrow keys read the curves."
+      said={lines.join(", ")}
+      onRead={hover}
+      onStep={step}
+    >
+      <Rows of={rows} left={MARGIN.left} right={width - MARGIN.right} />
+      {x.ticks(6).map((j) => (
+        <text key={j} className="chart-text" x={x(j)} y={bottom + 16} textAnchor="middle">
+          {j.toFixed(1)}
+        </text>
+      ))}
+      <text className="chart-text" x={width - MARGIN.right} y={height - 2} textAnchor="end">
+        advance ratio J: speed over revolutions times diameter
+      </text>
+      {curves.map((curve) => {
+        const label = Math.floor(curve.values.length * curve.at);
+        return (
+          <g key={curve.key}>
+            <path
+              d={
+                line<number>()
+                  .x((_, i) => x(advance[i] ?? 0))
+                  .y((v) => y(v))(curve.values) ?? ""
+              }
+              stroke={curve.stroke}
+              strokeDasharray={curve.dash}
+              data-open-water={curve.key}
+              className="fill-none stroke-[2.4]"
+            />
+            <text
+              className="chart-label halo"
+              x={x(advance[label] ?? 0) + 10}
+              y={y(curve.values[label] ?? 0) + curve.below}
+              fill={curve.stroke}
+            >
+              {curve.label}
             </text>
-          ))}
-          <text className="chart-text" x={width - MARGIN.right} y={height - 2} textAnchor="end">
-            advance ratio J: speed over revolutions times diameter
-          </text>
-          {curves.map((curve) => {
-            const label = Math.floor(curve.values.length * curve.at);
-            return (
-              <g key={curve.key}>
-                <path
-                  d={
-                    line<number>()
-                      .x((_, i) => x(advance[i] ?? 0))
-                      .y((v) => y(v))(curve.values) ?? ""
-                  }
-                  fill="none"
-                  stroke={curve.stroke}
-                  strokeWidth="2.4"
-                  strokeDasharray={curve.dash}
-                  data-open-water={curve.key}
-                />
-                <text
-                  className="chart-label"
-                  x={x(advance[label] ?? 0) + 10}
-                  y={y(curve.values[label] ?? 0) + curve.below}
-                  fill={curve.stroke}
-                  stroke="var(--mist)"
-                  strokeWidth="3.5"
-                  paintOrder="stroke"
-                >
-                  {curve.label}
-                </text>
-              </g>
-            );
-          })}
-          {picture.plan_advance != null && picture.plan_efficiency != null && (
-            <Point
-              x={x(picture.plan_advance)}
-              y={y(picture.plan_efficiency)}
-              bottom={bottom}
-              label={`as planned, ${(100 * picture.plan_efficiency).toFixed(0)} %`}
-              solid
-            />
-          )}
-          {picture.full_advance != null && (
-            <Point
-              x={x(picture.full_advance)}
-              y={y((picture.efficiency ?? [])[nearest(picture.full_advance)] ?? 0)}
-              bottom={bottom}
-              label="full throttle"
-            />
-          )}
-          {at !== null && <Readout x={width - MARGIN.right - 172} y={MARGIN.top} width={168} lines={lines} />}
-        </svg>
+          </g>
+        );
+      })}
+      {picture.plan_advance != null && picture.plan_efficiency != null && (
+        <Point
+          x={x(picture.plan_advance)}
+          y={y(picture.plan_efficiency)}
+          bottom={bottom}
+          label={`as planned, ${(100 * picture.plan_efficiency).toFixed(0)} %`}
+          solid
+        />
       )}
-      <p className="sr-only" aria-live="polite">
-        {lines.join(", ")}
-      </p>
-    </div>
+      {picture.full_advance != null && (
+        <Point
+          x={x(picture.full_advance)}
+          y={y((picture.efficiency ?? [])[nearest(picture.full_advance)] ?? 0)}
+          bottom={bottom}
+          label="full throttle"
+        />
+      )}
+      {at !== null && <Readout x={width - MARGIN.right - 172} y={MARGIN.top} width={168} lines={lines} />}
+    </Readable>
   );
 }
 
-function Point({
-  x,
-  y,
-  bottom,
-  label,
-  solid,
-}: {
-  x: number;
-  y: number;
-  bottom: number;
-  label: string;
-  solid?: boolean;
-}) {
+function Point(props: { x: number; y: number; bottom: number; label: string; solid?: boolean }) {
+  const { x, y, bottom, label, solid } = props;
   return (
     <g>
-      <line x1={x} x2={x} y1={y} y2={bottom} stroke="var(--ink)" strokeWidth="1" strokeDasharray="2 3" />
+      <Upright x={x} y1={y} y2={bottom} stroke="var(--ink)" strokeWidth="1" strokeDasharray="2 3" />
       <circle
         cx={x}
         cy={y}
         r="5.5"
         fill={solid ? "var(--water)" : "var(--field)"}
-        stroke="var(--ink)"
-        strokeWidth="1.6"
+        className="stroke-ink stroke-[1.6]"
       />
       <text
-        className="chart-text"
+        className="chart-text halo"
         x={x - 9}
         y={solid ? y - 9 : y + 18}
         textAnchor="end"
         style={{ fill: "var(--ink)" }}
-        stroke="var(--mist)"
-        strokeWidth="3.5"
-        paintOrder="stroke"
       >
         {label}
       </text>

@@ -1,12 +1,15 @@
 import { scaleLinear, scaleLog } from "d3-scale";
 import { curveMonotoneX, line } from "d3-shape";
-import { type KeyboardEvent, type PointerEvent, useState } from "react";
+import { useState } from "react";
 import type { RangePicture } from "../../api/client";
-import { dragX, keyStep } from "../../kit/chart/drag";
+import { Columns, Rows } from "../../kit/chart/axes";
+import { Upright } from "../../kit/chart/lines";
+import { Readable } from "../../kit/chart/Readable";
 import { Readout } from "../../kit/chart/Readout";
 import { useSize } from "../../kit/chart/useSize";
 import { useSay, useUnits } from "../../kit/preferences";
 import { type Kind, unitOf } from "../../kit/units";
+import { PlanMark } from "./PlanMark";
 
 const MARGIN = { left: 62, right: 18, top: 14, bottom: 34 };
 const DASHES: Record<string, string | undefined> = {
@@ -57,144 +60,68 @@ export function RangeChart({ picture, planSpeed, stale, onPlanSpeed }: Props) {
       : speeds.reduce((a, v, i) => (Math.abs(v - read) < Math.abs((speeds[a] ?? 0) - read) ? i : a), 0);
   const plan = Math.min(Math.max(planSpeed, slowest), fastest);
 
-  function hover(event: PointerEvent<SVGElement>) {
-    const at = x.invert(event.clientX - event.currentTarget.getBoundingClientRect().left);
+  const rows = ticks.map((n) => [y(n * distanceSize), `${n} ${distanceUnit}`] as const);
+  const columns = speedTicks.map((v) => [x(v * speedSize), `${v} ${speedUnit}`] as const);
+  const hover = (px: number | null) => {
+    const at = px === null ? -1 : x.invert(px);
     setRead(at >= slowest && at <= fastest ? at : null);
-  }
-  function keys(event: KeyboardEvent) {
-    const step = keyStep(event.key);
-    if (!step) return;
-    event.preventDefault();
+  };
+  const step = (by: number) => {
     const gap = (fastest - slowest) / Math.max(speeds.length - 1, 1);
-    setRead(Math.min(Math.max((read ?? plan) + step * gap, slowest), fastest));
-  }
+    setRead(Math.min(Math.max((read ?? plan) + by * gap, slowest), fastest));
+  };
 
   return (
-    <div ref={box} className={`h-full min-h-0 transition-opacity duration-150 ${stale ? "opacity-75" : ""}`}>
-      {width > 0 && (
-        <svg
-          width={width}
-          height={height}
-          role="group"
-          aria-label="Range over speed. Arrow keys read the curves."
-          tabIndex={0}
-          onPointerMove={hover}
-          onPointerLeave={() => setRead(null)}
-          onKeyDown={keys}
-          onBlur={() => setRead(null)}
-        >
-          {ticks.map((n) => (
-            <g key={n}>
-              <line
-                x1={MARGIN.left}
-                x2={width - MARGIN.right}
-                y1={y(n * distanceSize)}
-                y2={y(n * distanceSize)}
-                stroke="var(--hairline)"
-                strokeWidth="0.8"
-              />
-              <text className="chart-text" x={MARGIN.left - 8} y={y(n * distanceSize) + 4} textAnchor="end">
-                {n} {distanceUnit}
-              </text>
-            </g>
-          ))}
-          {speedTicks.map((speed) => (
-            <g key={speed}>
-              <line
-                x1={x(speed * speedSize)}
-                x2={x(speed * speedSize)}
-                y1={MARGIN.top}
-                y2={bottom}
-                stroke="var(--hairline)"
-                strokeWidth="0.8"
-              />
-              <text className="chart-text" x={x(speed * speedSize)} y={height - 10} textAnchor="middle">
-                {speed} {speedUnit}
-              </text>
-            </g>
-          ))}
-          <line
-            x1={x(plan)}
-            x2={x(plan)}
-            y1={MARGIN.top}
-            y2={bottom}
-            stroke="var(--water)"
-            strokeWidth="1.5"
-            strokeDasharray="2 3"
+    <Readable
+      box={box}
+      width={width}
+      height={height}
+      label="Range over speed. Arrow keys read the curves."
+      said={
+        nearest >= 0
+          ? `${say("speed_mps", speeds[nearest] ?? 0)}: ${readLines(picture, nearest, say).join(", ")}`
+          : undefined
+      }
+      stale={stale}
+      onRead={hover}
+      onStep={step}
+    >
+      <Rows of={rows} left={MARGIN.left} right={width - MARGIN.right} />
+      <Columns of={columns} top={MARGIN.top} bottom={bottom} foot={height - 10} />
+      <Upright
+        x={x(plan)}
+        y1={MARGIN.top}
+        y2={bottom}
+        className="stroke-water stroke-[1.5] [stroke-dasharray:2_3]"
+      />
+      {picture.reaches.map((reach, index) => (
+        <ReachLine key={reach.key} reach={reach} index={index} speeds={speeds} x={x} y={y} />
+      ))}
+      <g transform={`translate(${x(plan)} ${bottom})`}>
+        <PlanMark
+          speed={plan}
+          planned={planSpeed}
+          fastest={fastest}
+          size={16}
+          at={(px) => Math.min(Math.max(x.invert(px), slowest), fastest)}
+          onPlanSpeed={onPlanSpeed}
+        />
+        <text className="chart-text" x="14" y="-10" style={{ fill: "var(--water-text)", fontWeight: 650 }}>
+          you plan {say("speed_mps", plan)}
+        </text>
+      </g>
+      {nearest >= 0 && (
+        <g pointerEvents="none">
+          <Upright x={x(speeds[nearest] ?? 0)} y1={MARGIN.top} y2={bottom} className="stroke-ink stroke-1" />
+          <Readout
+            x={Math.min(x(speeds[nearest] ?? 0) + 10, width - 250)}
+            y={MARGIN.top + 8}
+            width={236}
+            lines={[say("speed_mps", speeds[nearest] ?? 0), ...readLines(picture, nearest, say)]}
           />
-          {picture.reaches.map((reach, index) => (
-            <ReachLine key={reach.key} reach={reach} index={index} speeds={speeds} x={x} y={y} />
-          ))}
-          <g transform={`translate(${x(plan)} ${bottom})`}>
-            <rect
-              x="-8"
-              y="-8"
-              width="16"
-              height="16"
-              transform="rotate(45)"
-              fill="var(--field)"
-              stroke="var(--water)"
-              strokeWidth="3"
-              tabIndex={0}
-              role="slider"
-              className="cursor-ew-resize"
-              style={{ touchAction: "none" }}
-              aria-label="Planned speed"
-              aria-valuemin={0}
-              aria-valuemax={Number((fastest / speedSize).toFixed(1))}
-              aria-valuenow={Number((plan / speedSize).toFixed(1))}
-              aria-valuetext={say("speed_mps", plan)}
-              onKeyDown={(event) => {
-                const step = keyStep(event.key);
-                if (!step) return;
-                event.preventDefault();
-                event.stopPropagation();
-                onPlanSpeed(Math.max(planSpeed + step * 0.1 * speedSize, 0.1 * speedSize));
-              }}
-              onPointerDown={(event) =>
-                dragX(event, (px) =>
-                  onPlanSpeed(
-                    Math.round(Math.min(Math.max(x.invert(px), slowest), fastest) / speedSize / 0.05) *
-                      0.05 *
-                      speedSize,
-                  ),
-                )
-              }
-            />
-            <text
-              className="chart-text"
-              x="14"
-              y="-10"
-              style={{ fill: "var(--water-text)", fontWeight: 650 }}
-            >
-              you plan {say("speed_mps", plan)}
-            </text>
-          </g>
-          {nearest >= 0 && (
-            <g pointerEvents="none">
-              <line
-                x1={x(speeds[nearest] ?? 0)}
-                x2={x(speeds[nearest] ?? 0)}
-                y1={MARGIN.top}
-                y2={bottom}
-                stroke="var(--ink)"
-                strokeWidth="1"
-              />
-              <Readout
-                x={Math.min(x(speeds[nearest] ?? 0) + 10, width - 250)}
-                y={MARGIN.top + 8}
-                width={236}
-                lines={[say("speed_mps", speeds[nearest] ?? 0), ...readLines(picture, nearest, say)]}
-              />
-            </g>
-          )}
-        </svg>
+        </g>
       )}
-      <p className="sr-only" aria-live="polite">
-        {nearest >= 0 &&
-          `${say("speed_mps", speeds[nearest] ?? 0)}: ${readLines(picture, nearest, say).join(", ")}`}
-      </p>
-    </div>
+    </Readable>
   );
 }
 
@@ -208,19 +135,14 @@ function readLines(picture: RangePicture, at: number, say: (kind: Kind, value: n
   });
 }
 
-function ReachLine({
-  reach,
-  index,
-  speeds,
-  x,
-  y,
-}: {
+function ReachLine(props: {
   reach: RangePicture["reaches"][number];
   index: number;
   speeds: number[];
   x: (v: number) => number;
   y: (v: number) => number;
 }) {
+  const { reach, index, speeds, x, y } = props;
   const points = speeds
     .map((speed, i) => ({ speed, distance: reach.distance_m[i] ?? null }))
     .filter((p): p is { speed: number; distance: number } => p.distance !== null && p.distance > 0);
@@ -243,9 +165,8 @@ function ReachLine({
       {keepsUp && !school && (
         <path
           d={`M${x(first.speed)} ${y(first.distance)}L${x(first.speed)} ${MARGIN.top + 4}m-5 8l5 -8l5 8`}
-          fill="none"
           stroke={stroke}
-          strokeWidth="1.6"
+          className="fill-none stroke-[1.6]"
         />
       )}
       <path
@@ -256,14 +177,11 @@ function ReachLine({
         strokeDasharray={DASHES[reach.key]}
       />
       <text
-        className="chart-label"
+        className="chart-label halo"
         x={left ? label.x : MARGIN.left + 8}
         y={label.y}
         textAnchor={left ? "end" : "start"}
         fill={stroke === "var(--sun)" ? "var(--sun-text)" : stroke}
-        stroke="var(--mist)"
-        strokeWidth="3.5"
-        paintOrder="stroke"
       >
         {reach.label}
       </text>

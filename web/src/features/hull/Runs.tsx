@@ -3,10 +3,11 @@ import { lazy, Suspense, useState } from "react";
 import type { HullPicture } from "../../api/client";
 import { useDesign } from "../../kit/document";
 import { useSay, useUnits } from "../../kit/preferences";
-import { saveFile } from "../../kit/saveFile";
 import { Field, RemovePart } from "../../kit/ui/Field";
 import { Group } from "../../kit/ui/fields";
 import { LinkButton } from "../../kit/ui/LinkButton";
+import { SaveAs } from "../../kit/ui/SaveAs";
+import { Head } from "../../kit/ui/View";
 import { shown, unitOf } from "../../kit/units";
 import { DraftRun } from "./DraftRun";
 
@@ -32,18 +33,8 @@ export function Runs({ picture }: { picture: HullPicture | undefined }) {
         </p>
       )}
       {runs.length > 0 && (
-        <table className="mb-1 w-full border-collapse">
-          <thead>
-            <tr className="text-[13px] text-muted">
-              <th className="text-right font-normal">{speed} out</th>
-              <th className="text-right font-normal">back</th>
-              <th className="text-right font-normal">watts</th>
-              <th className="text-right font-normal">off</th>
-              <th className="w-6">
-                <span className="sr-only">Remove</span>
-              </th>
-            </tr>
-          </thead>
+        <table className="bench-table mb-1 w-full">
+          <Head of={[`${speed} out`, "back", "watts", "off"]} quiet="Remove" />
           <tbody>
             {runs.map((run, index) => (
               <tr key={run.id} className="border-b border-hairline align-top">
@@ -77,17 +68,9 @@ export function Runs({ picture }: { picture: HullPicture | undefined }) {
           <LinkButton onClick={() => setPasting(true)}>paste</LinkButton>
           <HowToRun />
           {runs.length > 0 && (
-            <LinkButton
-              onClick={() =>
-                void saveFile(
-                  "/api/hull/runs.csv",
-                  JSON.stringify({ design, unit: units.speed }),
-                  `${design.name}-runs.csv`,
-                )
-              }
-            >
+            <SaveAs url="/api/hull/runs.csv" file="runs.csv" asked={{ unit: units.speed }}>
               save as CSV
-            </LinkButton>
+            </SaveAs>
           )}
           {runs.length > 1 && !shownSets && (
             <LinkButton onClick={() => setSets(true)}>before and after</LinkButton>
@@ -198,7 +181,7 @@ function HowToRun() {
             <li>Turn round and run back at once, throttle untouched: both ways take the stream out.</li>
             <li>Four speeds, from easy to brisk. Panels off or covered if the meter is on their side.</li>
           </ol>
-          <Popover.Arrow className="fill-[var(--edge)]" />
+          <Popover.Arrow className="fill-edge" />
         </Popover.Content>
       </Popover.Portal>
     </Popover.Root>

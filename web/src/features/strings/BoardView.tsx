@@ -3,6 +3,7 @@ import type { BoatDesign, StringsPicture } from "../../api/client";
 import { useDesign } from "../../kit/document";
 import { useSay } from "../../kit/preferences";
 import { LinkButton } from "../../kit/ui/LinkButton";
+import { View } from "../../kit/ui/View";
 
 import { againByGroups, type Goal, sameGoal, withPanelMoved } from "./board";
 
@@ -55,12 +56,7 @@ export function BoardView({ picture }: { picture: StringsPicture }) {
           add a controller
         </LinkButton>
       </p>
-      <div
-        className="min-h-0 flex-1 overflow-y-auto pr-1"
-        tabIndex={0}
-        role="region"
-        aria-label="Strings on their controllers"
-      >
+      <View label="Strings on their controllers" className="pr-1">
         {boxes.map((box) => (
           <OneBox key={box.id} box={box} board={board} zone={zone} held={held} onHold={setHeld} />
         ))}
@@ -74,7 +70,7 @@ export function BoardView({ picture }: { picture: StringsPicture }) {
           </h2>
           <Chips panels={board.loose} held={held} onHold={setHeld} />
         </section>
-      </div>
+      </View>
       <p className="m-0 flex min-h-[34px] flex-wrap items-center gap-2 py-1 text-[13px]">
         {chosen ? (
           <label className="flex items-center gap-2">

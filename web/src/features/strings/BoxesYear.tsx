@@ -1,7 +1,9 @@
 import type { BoxYear } from "../../api/client";
 import { useStudy } from "../../asking/live";
+import { Upright } from "../../kit/chart/lines";
 import { Waiting } from "../../kit/chart/Waiting";
 import { useSay } from "../../kit/preferences";
+import { Head, View } from "../../kit/ui/View";
 import { MONTHS } from "../../kit/units";
 
 /** What every controller brings in a year, how large its panels are against it, and what it clips when. */
@@ -12,23 +14,9 @@ export function BoxesYear() {
   if (data.boxes.length === 0)
     return <p className="m-auto text-muted">No panels feed a controller. Put some on at the Array.</p>;
   return (
-    <div
-      className={`min-h-0 flex-1 overflow-y-auto ${stale ? "opacity-75" : ""}`}
-      tabIndex={0}
-      role="region"
-      aria-label="The year of each controller"
-      data-boxes-year
-    >
+    <View label="The year of each controller" stale={stale} data-boxes-year>
       <table className="plain-table">
-        <thead>
-          <tr>
-            <th>controller</th>
-            <th>panels against what it passes</th>
-            <th>a year</th>
-            <th>clipped</th>
-            <th>its own draw</th>
-          </tr>
-        </thead>
+        <Head of={["controller", "panels against what it passes", "a year", "clipped", "its own draw"]} />
         <tbody>
           {data.boxes.map((box) => (
             <tr key={box.controller_id} data-box-year={box.controller_id}>
@@ -68,7 +56,7 @@ export function BoxesYear() {
         state. Clipped is what the panels could have made over the controller's limit: a few per cent are no
         fault.
       </p>
-    </div>
+    </View>
   );
 }
 
@@ -83,7 +71,7 @@ function Against({ box }: { box: BoxYear }) {
       {width > mark && (
         <rect x={mark} y="4" width={width - mark} height="8" fill="var(--field)" stroke="var(--sun)" />
       )}
-      <line x1={mark} x2={mark} y1="0" y2="16" stroke="var(--ink)" strokeWidth="1.4" />
+      <Upright x={mark} y1="0" y2="16" stroke="var(--ink)" strokeWidth="1.4" />
     </svg>
   );
 }

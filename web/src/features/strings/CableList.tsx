@@ -1,5 +1,6 @@
 import type { StringsPicture } from "../../api/client";
 import { useSay } from "../../kit/preferences";
+import { Head, View } from "../../kit/ui/View";
 
 type Wire = StringsPicture["banks"][number]["wire"];
 
@@ -59,24 +60,9 @@ export function CableList({ picture }: { picture: StringsPicture }) {
       guard: fused(charger.wire),
     });
   return (
-    <div
-      className="min-h-0 flex-1 overflow-y-auto"
-      tabIndex={0}
-      role="region"
-      aria-label="Cables"
-      data-cables
-    >
+    <View label="Cables" data-cables>
       <table className="plain-table">
-        <thead>
-          <tr>
-            <th>run</th>
-            <th>carries</th>
-            <th>one way</th>
-            <th>copper</th>
-            <th>loses at full load</th>
-            <th>protected by</th>
-          </tr>
-        </thead>
+        <Head of={["run", "carries", "one way", "copper", "loses at full load", "protected by"]} />
         <tbody>
           {rows.map(({ key, name, wire, guard }) => (
             <tr key={key}>
@@ -106,6 +92,6 @@ export function CableList({ picture }: { picture: StringsPicture }) {
           "A dead short draws what the bank's fuse must be able to break: kA beside it, by the bank's own resistance. "}
         Ampacity is typical of boat cable; check the maker's table and the standard in force where you are.
       </p>
-    </div>
+    </View>
   );
 }

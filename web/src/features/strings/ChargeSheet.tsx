@@ -1,5 +1,6 @@
 import type { StringsPicture } from "../../api/client";
 import { useUnits } from "../../kit/preferences";
+import { View } from "../../kit/ui/View";
 import { shown } from "../../kit/units";
 import { WiringFiles } from "./PartsList";
 
@@ -8,13 +9,7 @@ export function ChargeSheet({ picture }: { picture: StringsPicture }) {
   const units = useUnits();
   const degrees = (value: number) => shown({ quantity: "temperature_c", value, signed: false }, units);
   return (
-    <div
-      className="min-h-0 flex-1 overflow-y-auto"
-      tabIndex={0}
-      role="region"
-      aria-label="Charge settings"
-      data-settings
-    >
+    <View label="Charge settings" data-settings>
       {picture.banks.length === 0 && <p className="text-muted">No bank: nothing is charged.</p>}
       {picture.banks.map((bank) => {
         const boxes = picture.rungs.filter(
@@ -77,6 +72,6 @@ export function ChargeSheet({ picture }: { picture: StringsPicture }) {
         </button>
         <WiringFiles />
       </span>
-    </div>
+    </View>
   );
 }

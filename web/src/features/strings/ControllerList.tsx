@@ -1,20 +1,15 @@
-import { useQuery } from "@tanstack/react-query";
-import { useState } from "react";
 import { client, dataOf } from "../../api/client";
+import { useList } from "../../asking/lists";
 import { useDesign } from "../../kit/document";
-import { FileField } from "../../kit/ui/FileField";
 import { LinkButton } from "../../kit/ui/LinkButton";
+import { ReadFile } from "../../kit/ui/ReadFile";
 
 const MOST_BYTES = 200_000;
 
 /** Puts a controller of the list on the boat: its label's numbers go into the fields below. */
 export function ControllerList({ c }: { c: number }) {
   const { design, apply } = useDesign();
-  const list = useQuery({
-    queryKey: ["controller-models"],
-    queryFn: () => dataOf(client.GET("/api/strings/controller-models")),
-    staleTime: Number.POSITIVE_INFINITY,
-  });
+  const list = useList("controller-models");
   const models = [...(design.own_controllers ?? []), ...(list.data ?? [])];
   return (
     <label className="mb-1 flex items-center justify-between gap-2">
@@ -47,46 +42,29 @@ export function ControllerList({ c }: { c: number }) {
 /** Reads controllers of one's own from a CSV file, to propose from. */
 export function OwnControllers() {
   const { design, apply } = useDesign();
-  const [told, setTold] = useState<{ read: number; wrong: string[] } | null>(null);
   const own = design.own_controllers ?? [];
+  const take = (own_controllers: typeof own) =>
+    apply((now) => ({ ...now, own_controllers }), "own-controllers");
   async function read(text: string) {
-    try {
-      const found = await dataOf(client.POST("/api/strings/controllers", { body: { text } }));
-      const wrong = found.problems.map((p) => `Line ${p.line}: ${p.message} Accepted: ${p.accepted}.`);
-      setTold({ read: found.controllers.length, wrong });
-      if (found.controllers.length > 0)
-        apply((current) => ({ ...current, own_controllers: found.controllers }), "own-controllers");
-    } catch {
-      setTold({ read: 0, wrong: ["The file could not be read; try again."] });
-    }
+    const found = await dataOf(client.POST("/api/strings/controllers", { body: { text } }));
+    if (found.controllers.length > 0) take(found.controllers);
+    return { problems: found.problems };
   }
   return (
     <div className="mb-2 text-[13px]" data-own-controllers>
-      <FileField
+      <ReadFile
         label="Your own list, a CSV file"
         name="Table of controllers"
         accept=".csv,.txt,text/csv,text/plain"
         mostBytes={MOST_BYTES}
-        onText={(text) => void read(text)}
-        onTooLarge={() => setTold({ read: 0, wrong: ["This file is larger than 200 kB."] })}
+        tooLarge="This file is larger than 200 kB."
+        read={read}
       />
       {own.length > 0 && (
         <p className="m-0">
           {own.length} of your own beside the list.{" "}
-          <LinkButton
-            onClick={() => apply((current) => ({ ...current, own_controllers: [] }), "own-controllers")}
-          >
-            drop them
-          </LinkButton>
+          <LinkButton onClick={() => take([])}>drop them</LinkButton>
         </p>
-      )}
-      {told && told.wrong.length > 0 && (
-        <ul role="alert" className="m-0 list-none p-0 text-alarm">
-          {told.wrong.slice(0, 6).map((text) => (
-            <li key={text}>▲ {text}</li>
-          ))}
-          {told.wrong.length > 6 && <li>and {told.wrong.length - 6} more</li>}
-        </ul>
       )}
     </div>
   );

@@ -218,19 +218,14 @@ function Box(props: {
 }
 
 /** Panels, breaker and controller in a row; a controller that the row above feeds too is drawn there once. */
-function PanelLine({
-  line,
-  shared,
-  y,
-  bank,
-  busX,
-}: {
+function PanelLine(props: {
   line: Line;
   shared: number | null;
   y: number;
   bank: number | null;
   busX: number;
 }) {
+  const { line, shared, y, bank, busX } = props;
   const kind = useDesign().entries.words("/controllers/0/kind")[line.kind] ?? "";
   const stroke = line.alarm ? "var(--alarm)" : "var(--ink)";
   return (

@@ -1,4 +1,5 @@
 import type { StringsPicture } from "../../api/client";
+import { Level } from "../../kit/chart/lines";
 import { spread } from "../../kit/chart/spread";
 import { useSize } from "../../kit/chart/useSize";
 
@@ -44,8 +45,8 @@ export function Ladder({ picture, chosen, onChoose }: Props) {
         >
           {grid.map((volts) => (
             <g key={volts}>
-              <line x1={LEFT} x2={width} y1={y(volts)} y2={y(volts)} stroke="var(--hairline)" />
-              <text x={LEFT - 8} y={y(volts) + 4} fontSize="12.5" textAnchor="end" fill="var(--muted)">
+              <Level y={y(volts)} x1={LEFT} x2={width} stroke="var(--hairline)" />
+              <text className="chart-text" x={LEFT - 8} y={y(volts) + 4} textAnchor="end">
                 {volts} V
               </text>
             </g>
@@ -57,24 +58,14 @@ export function Ladder({ picture, chosen, onChoose }: Props) {
                 width={width - LEFT}
                 y={y(bank.absorption_v)}
                 height={Math.max(y(bank.cut_out_v) - y(bank.absorption_v), 2)}
-                fill="var(--bank-soft)"
-                fillOpacity="0.8"
+                className="fill-bank-soft [fill-opacity:0.8]"
               />
-              <line
-                x1={LEFT}
-                x2={width}
-                y1={y(bank.float_v)}
-                y2={y(bank.float_v)}
-                stroke="var(--bank)"
-                strokeDasharray="2 3"
-              />
+              <Level y={y(bank.float_v)} x1={LEFT} x2={width} stroke="var(--bank)" strokeDasharray="2 3" />
               <text
                 x={width - 6}
                 y={y(bank.cut_out_v) + 14}
-                fontSize="12.5"
-                fontWeight="700"
                 textAnchor="end"
-                fill="var(--bank)"
+                className="fill-bank font-bold text-[12.5px]"
               >
                 {bank.name} {bank.cut_out_v.toFixed(0)} to {bank.absorption_v.toFixed(1)} V, float{" "}
                 {bank.float_v.toFixed(1)}
@@ -144,28 +135,18 @@ function OneLadder({ rung, left, wide, y, ground, top, chosen, onChoose }: OnePr
         y={y(rung.limit_v ?? rung.cold_v)}
         width={width}
         height={Math.max(y(low) - y(rung.limit_v ?? rung.cold_v), 0)}
-        fill="var(--water-soft)"
-        fillOpacity="0.55"
         stroke={chosen ? "var(--water-text)" : "none"}
-        strokeWidth="2"
         strokeDasharray={rung.limit_v ? undefined : "5 4"}
+        className="fill-water-soft stroke-2 [fill-opacity:0.55]"
       />
       {rung.limit_v != null && (
         <>
-          <line
-            x1={x - 6}
-            x2={x + width + 6}
-            y1={y(rung.limit_v)}
-            y2={y(rung.limit_v)}
-            stroke="var(--alarm)"
-            strokeWidth="2.4"
-          />
+          <Level y={y(rung.limit_v)} x1={x - 6} x2={x + width + 6} stroke="var(--alarm)" strokeWidth="2.4" />
           <text
             x={x + width}
             y={y(rung.limit_v) + (shut ? 15 : -6)}
-            fontSize="12.5"
             textAnchor="end"
-            fill="var(--alarm)"
+            className="fill-alarm text-[12.5px]"
           >
             limit {rung.limit_v} V
           </text>
@@ -173,33 +154,28 @@ function OneLadder({ rung, left, wide, y, ground, top, chosen, onChoose }: OnePr
       )}
       {rung.needs_v != null && (
         <>
-          <line
+          <Level
+            y={y(rung.needs_v)}
             x1={x - 6}
             x2={x + width + 6}
-            y1={y(rung.needs_v)}
-            y2={y(rung.needs_v)}
-            stroke="var(--bank)"
-            strokeDasharray="6 4"
-            strokeWidth="2"
+            className="stroke-bank stroke-2 [stroke-dasharray:6_4]"
           />
           <text
             x={x + width}
             y={y(rung.needs_v) + (rung.low || shut ? -6 : 14)}
-            fontSize="12.5"
             textAnchor="end"
-            fill="var(--bank)"
+            className="fill-bank text-[12.5px]"
           >
             needs {rung.needs_v.toFixed(1)}
           </text>
         </>
       )}
       {marks.map((mark) => (
-        <line
+        <Level
+          y={y(mark.volts)}
           key={mark.key}
           x1={x + 8}
           x2={x + width - 8}
-          y1={y(mark.volts)}
-          y2={y(mark.volts)}
           stroke={mark.alarm ? "var(--alarm)" : mark.key === "cold" ? "var(--ink)" : "var(--sun-edge)"}
           strokeWidth="4"
         />
@@ -209,12 +185,10 @@ function OneLadder({ rung, left, wide, y, ground, top, chosen, onChoose }: OnePr
           key={item.key}
           x={x + 10}
           y={at}
-          fontSize="12.5"
           fontWeight={item.alarm ? 700 : 400}
           fill={item.alarm ? "var(--alarm)" : "var(--ink)"}
-          stroke="var(--mist)"
-          strokeWidth="3"
           paintOrder="stroke"
+          className="stroke-mist stroke-3 text-[12.5px]"
         >
           {item.alarm ? "▲ " : ""}
           {item.words}
@@ -223,14 +197,12 @@ function OneLadder({ rung, left, wide, y, ground, top, chosen, onChoose }: OnePr
       <text
         x={left + wide / 2}
         y={ground + 19}
-        fontSize="13.5"
-        fontWeight="700"
         textAnchor="middle"
-        fill="var(--ink)"
+        className="fill-ink font-bold text-[13.5px]"
       >
         {rung.name}
       </text>
-      <text x={left + wide / 2} y={ground + 36} fontSize="12.5" textAnchor="middle" fill="var(--muted)">
+      <text className="chart-text" x={left + wide / 2} y={ground + 36} textAnchor="middle">
         {rung.series > 1
           ? `${rung.strings === 1 ? "one string" : `${rung.strings} strings`} of ${rung.series}`
           : rung.strings === 1

@@ -5,6 +5,7 @@ import { useWork } from "../../asking/work";
 import { Progress } from "../../kit/chart/Progress";
 import { useDesign } from "../../kit/document";
 import { useSay } from "../../kit/preferences";
+import { Alarm } from "../../kit/ui/Alarm";
 import { LinkButton } from "../../kit/ui/LinkButton";
 import { Told } from "../../kit/ui/Told";
 
@@ -44,9 +45,9 @@ export function ProposeFields() {
     );
   if (error)
     return (
-      <p role="alert" className="m-0 text-alarm">
-        ▲ {error.message} <LinkButton onClick={retry}>try again</LinkButton>
-      </p>
+      <Alarm>
+        {error.message} <LinkButton onClick={retry}>try again</LinkButton>
+      </Alarm>
     );
   return (
     <div aria-busy={isFetching} data-proposals>

@@ -4,6 +4,7 @@ import { useSay } from "../../kit/preferences";
 import { Field, Fields } from "../../kit/ui/Field";
 import { Fold } from "../../kit/ui/Fold";
 import { Group } from "../../kit/ui/fields";
+import { Pick } from "../../kit/ui/Pick";
 import { useFolds } from "../../kit/ui/useFolds";
 
 import { ControllerList } from "./ControllerList";
@@ -38,28 +39,25 @@ export function StringsBench({ picture, chosen, onChoose }: Props) {
           <p className="mt-0 mb-1 text-muted">No panels yet. Put some on the boat at the Array first.</p>
         )}
         {picture?.rungs.map((item) => (
-          <button
+          <Pick
             key={item.key}
-            type="button"
-            className={`mb-1 block w-full cursor-pointer rounded-[6px] border bg-transparent px-2 py-1 text-left text-ink ${item.key === rung?.key ? "border-ink bg-field" : "border-transparent"}`}
-            aria-pressed={item.key === rung?.key}
+            chosen={item.key === rung?.key}
+            title={item.name}
+            right={say("power_w", item.nameplate_w)}
             data-string={item.key}
             onClick={() => onChoose(item.key)}
-          >
-            <span className="flex justify-between gap-2">
-              <b className="truncate">{item.name}</b>
-              <span className="tabular whitespace-nowrap">{say("power_w", item.nameplate_w)}</span>
-            </span>
-            <span className={`block text-[13px] ${item.over || item.low ? "text-alarm" : "text-muted"}`}>
-              {item.series > 1
-                ? `${item.series} in series × ${item.strings}`
-                : item.strings === 1
-                  ? "one panel"
-                  : `${item.strings} side by side`}
-              {item.left_over > 0 && `, ${item.left_over} left over`}
-              {` · ${item.boxes > 1 ? `${item.boxes} × ` : ""}${item.controller}`}
-            </span>
-          </button>
+            below={
+              <span className={`block text-[13px] ${item.over || item.low ? "text-alarm" : "text-muted"}`}>
+                {item.series > 1
+                  ? `${item.series} in series × ${item.strings}`
+                  : item.strings === 1
+                    ? "one panel"
+                    : `${item.strings} side by side`}
+                {item.left_over > 0 && `, ${item.left_over} left over`}
+                {` · ${item.boxes > 1 ? `${item.boxes} × ` : ""}${item.controller}`}
+              </span>
+            }
+          />
         ))}
       </Group>
       {group && (

@@ -1,6 +1,7 @@
 import { useState } from "react";
 import { useStudy } from "../../asking/live";
 import { Waiting } from "../../kit/chart/Waiting";
+import { Dimmed, Picture } from "../../kit/ui/Page";
 import { Views } from "../../kit/ui/Views";
 import { BoardView } from "./BoardView";
 import { BoxesYear } from "./BoxesYear";
@@ -30,14 +31,12 @@ export default function StringsStation() {
   return (
     <>
       <StringsBench picture={picture} chosen={string} onChoose={setChosen} />
-      <main className="picture flex min-h-0 min-w-0 flex-col px-4 pt-3 pb-1">
+      <Picture>
         <h1 className="sr-only">Strings</h1>
         {picture ? (
           <Views label="What to look at" views={VIEWS}>
             {(view) => (
-              <div
-                className={`flex min-h-0 flex-1 flex-col transition-opacity duration-150 ${stale ? "opacity-75" : ""}`}
-              >
+              <Dimmed stale={stale}>
                 {view === "ladder" && <Ladder picture={picture} chosen={string} onChoose={setChosen} />}
                 {view === "board" && <BoardView picture={picture} />}
                 {view === "diagram" && <Diagram picture={picture} />}
@@ -45,13 +44,13 @@ export default function StringsStation() {
                 {view === "settings" && <ChargeSheet picture={picture} />}
                 {view === "year" && <BoxesYear />}
                 {view === "parts" && <PartsList picture={picture} />}
-              </div>
+              </Dimmed>
             )}
           </Views>
         ) : (
           <Waiting error={error} retry={retry} what="The wiring" />
         )}
-      </main>
+      </Picture>
     </>
   );
 }

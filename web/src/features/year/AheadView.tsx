@@ -1,5 +1,6 @@
 import type { DaysAhead } from "../../api/client";
 import { useStudy } from "../../asking/live";
+import { Level } from "../../kit/chart/lines";
 import { useSize } from "../../kit/chart/useSize";
 import { Waiting } from "../../kit/chart/Waiting";
 import { Wide } from "../../kit/chart/Wide";
@@ -7,6 +8,7 @@ import { useDesign } from "../../kit/document";
 import { useSay, useUnits } from "../../kit/preferences";
 import { Fields } from "../../kit/ui/Field";
 import { ToldList } from "../../kit/ui/ToldList";
+import { Head, View } from "../../kit/ui/View";
 import { MONTHS, shown } from "../../kit/units";
 import { DayByDay, weekday } from "./DayByDay";
 
@@ -22,14 +24,7 @@ export function AheadView() {
   const skies = entries.words("/plan/sky");
   const byDay = (design.plan.trip?.days ?? []).length > 0;
   return (
-    <div
-      className={`min-h-0 flex-1 overflow-y-auto transition-opacity ${stale && data ? "opacity-75" : ""}`}
-      tabIndex={0}
-      role="region"
-      aria-label="Days ahead"
-      aria-busy={stale}
-      data-ahead
-    >
+    <View label="Days ahead" stale={stale && data !== undefined} data-ahead>
       <DayByDay />
       <div className={`mb-1 grid grid-cols-2 gap-x-8 pr-2 ${byDay ? "hidden" : ""}`}>
         <Fields at="/plan/trip" of="out_days rest_days rounds rest_state fog_days fog_from" />
@@ -43,16 +38,9 @@ export function AheadView() {
           <ToldList lines={data.told} name="ahead" />
           <Charges ahead={data} />
           <table className="plain-table mt-1">
-            <thead>
-              <tr>
-                <th>day</th>
-                <th>bank at its end</th>
-                <th>1 in 10 below</th>
-                <th>distance</th>
-                <th>motor stopped</th>
-                <th>house dark</th>
-              </tr>
-            </thead>
+            <Head
+              of={["day", "bank at its end", "1 in 10 below", "distance", "motor stopped", "house dark"]}
+            />
             <tbody>
               {data.days.map((day) => (
                 <tr key={day.number} data-ahead-day={day.number}>
@@ -78,7 +66,7 @@ export function AheadView() {
           </p>
         </>
       )}
-    </div>
+    </View>
   );
 }
 
@@ -112,8 +100,7 @@ function Charges({ ahead }: { ahead: DaysAhead }) {
               y={8}
               width={wide}
               height={height - FOOT - 8}
-              fill="var(--water-soft)"
-              fillOpacity="0.5"
+              className="fill-water-soft [fill-opacity:0.5]"
             />
           )}
           {day.sky && DULL.includes(day.sky) && (
@@ -129,39 +116,22 @@ function Charges({ ahead }: { ahead: DaysAhead }) {
       ))}
       <polygon
         points={[...line((d) => d.charge_high), ...line((d) => d.charge_low).reverse()].join(" ")}
-        fill="var(--bank)"
-        fillOpacity="0.25"
+        className="fill-bank [fill-opacity:0.25]"
       />
       <polyline
         points={line((d) => d.charge_middle).join(" ")}
-        fill="none"
-        stroke="var(--bank)"
-        strokeWidth="2.4"
+        className="fill-none stroke-bank stroke-[2.4]"
       />
-      <line
-        x1={LEFT}
-        x2={width}
-        y1={y(ahead.reserve_frac)}
-        y2={y(ahead.reserve_frac)}
-        stroke="var(--alarm)"
-        strokeDasharray="3 3"
-      />
+      <Level y={y(ahead.reserve_frac)} x1={LEFT} x2={width} stroke="var(--alarm)" strokeDasharray="3 3" />
       {[0, 0.5, 1].map((charge) => (
-        <text
-          key={charge}
-          x={LEFT - 6}
-          y={y(charge) + 4}
-          fontSize="12.5"
-          textAnchor="end"
-          fill="var(--muted)"
-        >
+        <text className="chart-text" key={charge} x={LEFT - 6} y={y(charge) + 4} textAnchor="end">
           {percent(charge)}
         </text>
       ))}
       <text x={width - 4} y={y(ahead.reserve_frac) - 4} fontSize="12.5" textAnchor="end" fill="var(--alarm)">
         reserve {percent(ahead.reserve_frac)}
       </text>
-      <line x1={LEFT} x2={width} y1={height - FOOT} y2={height - FOOT} stroke="var(--ink)" />
+      <Level y={height - FOOT} x1={LEFT} x2={width} stroke="var(--ink)" />
     </Wide>
   );
 }

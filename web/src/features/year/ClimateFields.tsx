@@ -1,10 +1,9 @@
-import { useState } from "react";
 import { type BoatDesign, client, dataOf } from "../../api/client";
 import { useDesign } from "../../kit/document";
 import type { Entries } from "../../kit/entries";
 import { valueAt, withValue } from "../../kit/pointer";
 import { Field } from "../../kit/ui/Field";
-import { FileField } from "../../kit/ui/FileField";
+import { ReadFile } from "../../kit/ui/ReadFile";
 import { MONTHS } from "../../kit/units";
 import { ClimateStrip } from "./ClimateStrip";
 
@@ -23,58 +22,26 @@ const MOST_BYTES = 7_500_000;
 /** A year of weather from a file: its months become the full-sun hours. */
 function WeatherFile() {
   const { design, apply } = useDesign();
-  const [told, setTold] = useState<{ said: string; wrong: string[] } | null>(null);
-  async function read(text: string, name: string) {
-    setTold({ said: "Reading the year …", wrong: [] });
-    try {
-      const body = { text, latitude_deg: design.site.latitude_deg };
-      const found = await dataOf(client.POST("/api/year/weather", { body }));
-      const wrong = found.problems.map((p) => `Line ${p.line}: ${p.message} Accepted: ${p.accepted}.`);
-      const used = found.sun_hours.length === 12;
-      setTold({
-        said: used ? `${found.hours.toLocaleString("en-GB")} hours of ${found.kind} read.` : "",
-        wrong,
-      });
-      if (!used) return;
-      const source = `${name}, ${found.kind}`.slice(0, 120);
-      apply(
-        (current) =>
-          withValue(current, "/site/climate", {
-            ...current.site.climate,
-            known_by: "sun_hours",
-            sun_hours: found.sun_hours,
-            source,
-          }),
-        "weather-file",
-      );
-    } catch {
-      setTold({ said: "", wrong: ["The file could not be read; try again."] });
-    }
+  async function read(text: string, file: File) {
+    const body = { text, latitude_deg: design.site.latitude_deg };
+    const found = await dataOf(client.POST("/api/year/weather", { body }));
+    if (found.sun_hours.length !== 12) return { problems: found.problems };
+    const source = `${file.name}, ${found.kind}`.slice(0, 120);
+    const known = { known_by: "sun_hours", sun_hours: found.sun_hours, source };
+    apply((now) => withValue(now, "/site/climate", { ...now.site.climate, ...known }), "weather-file");
+    const said = `${found.hours.toLocaleString("en-GB")} hours of ${found.kind} read.`;
+    return { said, problems: found.problems };
   }
   return (
     <div className="mt-1 text-[13px]" data-weather>
-      <FileField
+      <ReadFile
         label="or a weather file: EPW, TMY3, PVGIS"
         name="Weather file"
         accept=".epw,.csv,.json,.txt"
         mostBytes={MOST_BYTES}
-        onText={(text, file) => void read(text, file.name)}
-        onTooLarge={() =>
-          setTold({ said: "", wrong: ["This file is larger than 7.5 MB. Accepted: one year of hours."] })
-        }
+        tooLarge="This file is larger than 7.5 MB. Accepted: one year of hours."
+        read={read}
       />
-      {told?.said && (
-        <p role="status" className="m-0">
-          {told.said}
-        </p>
-      )}
-      {told && told.wrong.length > 0 && (
-        <ul role="alert" className="m-0 list-none p-0 text-alarm">
-          {told.wrong.map((text) => (
-            <li key={text}>▲ {text}</li>
-          ))}
-        </ul>
-      )}
     </div>
   );
 }

@@ -1,5 +1,6 @@
 import type { ClimateYear } from "../../api/client";
 import { useStudy } from "../../asking/live";
+import { Level } from "../../kit/chart/lines";
 import { Told } from "../../kit/ui/Told";
 import { MONTHS } from "../../kit/units";
 
@@ -40,7 +41,7 @@ function Strip({ year }: { year: ClimateYear }) {
       aria-label={`Full-sun hours a day: ${told}`}
     >
       {[0, Math.round(top / 1.05)].map((h) => (
-        <text key={h} x={LEFT - 5} y={y(h) + 4} fontSize="12.5" textAnchor="end" fill="var(--muted)">
+        <text className="chart-text" key={h} x={LEFT - 5} y={y(h) + 4} textAnchor="end">
           {h}
         </text>
       ))}
@@ -51,28 +52,22 @@ function Strip({ year }: { year: ClimateYear }) {
             y={y(m.good_h)}
             width={wide * 0.64}
             height={Math.max(y(m.poor_h) - y(m.good_h), 0)}
-            fill="var(--dog-far)"
-            stroke="var(--sun-edge)"
-            strokeWidth="0.8"
+            className="fill-dog-far stroke-sun-edge stroke-[0.8]"
           />
-          <text x={x(i)} y={HEIGHT - 3} fontSize="12.5" textAnchor="middle" fill="var(--muted)">
+          <text className="chart-text" x={x(i)} y={HEIGHT - 3} textAnchor="middle">
             {MONTHS[m.month - 1]?.slice(0, 1)}
           </text>
         </g>
       ))}
       <polyline
         points={year.months.map((m, i) => `${x(i)},${y(m.clear_h)}`).join(" ")}
-        fill="none"
-        stroke="var(--sun-edge)"
-        strokeDasharray="4 3"
+        className="fill-none stroke-sun-edge [stroke-dasharray:4_3]"
       />
       <polyline
         points={year.months.map((m, i) => `${x(i)},${y(m.sun_h)}`).join(" ")}
-        fill="none"
-        stroke="var(--ink)"
-        strokeWidth="2"
+        className="fill-none stroke-ink stroke-2"
       />
-      <line x1={LEFT} x2={WIDTH} y1={y(0)} y2={y(0)} stroke="var(--ink)" />
+      <Level y={y(0)} x1={LEFT} x2={WIDTH} stroke="var(--ink)" />
     </svg>
   );
 }

@@ -3,6 +3,8 @@ import { useState } from "react";
 import { useNavigate } from "react-router";
 import { type Comparison, client, dataOf } from "../../api/client";
 import { type Named, useWork } from "../../asking/work";
+import { Rows } from "../../kit/chart/axes";
+import { Level } from "../../kit/chart/lines";
 import { useSize } from "../../kit/chart/useSize";
 import { Wide } from "../../kit/chart/Wide";
 import { Working } from "../../kit/chart/Working";
@@ -10,6 +12,7 @@ import { useDesign } from "../../kit/document";
 import { useSay, useUnits } from "../../kit/preferences";
 import { LinkButton } from "../../kit/ui/LinkButton";
 import { ToldList } from "../../kit/ui/ToldList";
+import { Head, View } from "../../kit/ui/View";
 import { MONTHS, shown } from "../../kit/units";
 
 const MOST_OTHERS = 3;
@@ -53,14 +56,7 @@ export function CompareView() {
       </p>
     );
   return (
-    <div
-      className="min-h-0 flex-1 overflow-y-auto"
-      tabIndex={0}
-      role="region"
-      aria-label="Variants side by side"
-      aria-busy={stale}
-      data-compare
-    >
+    <View label="Variants side by side" busy={stale} data-compare>
       <fieldset className="m-0 mb-1 flex flex-wrap gap-x-4 border-0 p-0">
         <legend className="sr-only">Compare {variant.name} with</legend>
         <span className="text-muted">{variant.name} against</span>
@@ -91,7 +87,7 @@ export function CompareView() {
           <Sides data={data} />
         </div>
       )}
-    </div>
+    </View>
   );
 }
 
@@ -106,16 +102,16 @@ function Sides({ data }: { data: Comparison }) {
       <ToldList lines={data.told} name="compare" />
       <Year data={data} />
       <table className="plain-table mt-1">
-        <thead>
-          <tr>
-            <th>answer</th>
-            {data.sides.map((side, k) => (
-              <th key={side.name}>
+        <Head
+          of={[
+            "answer",
+            ...data.sides.map((side, k) => (
+              <>
                 <Sample k={k} /> {side.name}
-              </th>
-            ))}
-          </tr>
-        </thead>
+              </>
+            )),
+          ]}
+        />
         <tbody>
           {data.lines.map((line) => (
             <tr key={line.key} data-compare-line={line.key}>
@@ -167,13 +163,7 @@ function Sides({ data }: { data: Comparison }) {
           </h2>
           {side.differences.length > 0 && (
             <table className="plain-table max-w-[640px] text-[13px]">
-              <thead>
-                <tr>
-                  <th>entry</th>
-                  <th>{data.sides[0]?.name}</th>
-                  <th>{side.name}</th>
-                </tr>
-              </thead>
+              <Head of={["entry", data.sides[0]?.name, side.name]} />
               <tbody>
                 {side.differences.slice(0, 24).map((item) => (
                   <tr key={item.field}>
@@ -195,11 +185,10 @@ function Sample({ k }: { k: number }) {
   const stroke = STROKES[k];
   return (
     <svg width="26" height="8" aria-hidden="true" className="mr-1 inline-block align-middle">
-      <line
+      <Level
+        y={4}
         x1="0"
         x2="26"
-        y1="4"
-        y2="4"
         stroke={stroke?.colour}
         strokeWidth={stroke?.wide}
         strokeDasharray={stroke?.dash}
@@ -216,6 +205,7 @@ function Year({ data }: { data: Comparison }) {
   const top = Math.max(...data.sides.flatMap((side) => side.months.map((m) => m.middle_m)), 1) * 1.08;
   const x = (i: number) => left + ((i + 0.5) * (width - left)) / 12;
   const y = (m: number) => height - foot - (m / top) * (height - foot - 8);
+  const rows = [0, top / 2.16, top / 1.08].map((m) => [y(m), say("distance_m", m)] as const);
   return (
     <Wide
       box={box}
@@ -223,14 +213,7 @@ function Year({ data }: { data: Comparison }) {
       height={height}
       label={`Miles of a usual day by month: ${data.sides.map((side) => `${side.name} ${side.months.map((m) => say("distance_m", m.middle_m)).join(" ")}`).join("; ")}`}
     >
-      {[0, top / 2.16, top / 1.08].map((m) => (
-        <g key={m}>
-          <line x1={left} x2={width} y1={y(m)} y2={y(m)} stroke="var(--hairline)" />
-          <text x={left - 6} y={y(m) + 4} fontSize="12.5" textAnchor="end" fill="var(--muted)">
-            {say("distance_m", m)}
-          </text>
-        </g>
-      ))}
+      <Rows of={rows} left={left} right={width} />
       {data.sides.map((side, k) => (
         <polyline
           key={side.name}
@@ -243,7 +226,7 @@ function Year({ data }: { data: Comparison }) {
         />
       ))}
       {MONTHS.map((name, i) => (
-        <text key={name} x={x(i)} y={height - 5} fontSize="12.5" textAnchor="middle" fill="var(--muted)">
+        <text className="chart-text" key={name} x={x(i)} y={height - 5} textAnchor="middle">
           {name}
         </text>
       ))}

@@ -2,6 +2,7 @@ import { useMutation } from "@tanstack/react-query";
 import { type BoatDesign, client, dataOf, type Forecast } from "../../api/client";
 import { useDesign } from "../../kit/document";
 import { withValue } from "../../kit/pointer";
+import { Alarm } from "../../kit/ui/Alarm";
 import { Field } from "../../kit/ui/Field";
 import { FileField } from "../../kit/ui/FileField";
 import { LinkButton } from "../../kit/ui/LinkButton";
@@ -81,11 +82,7 @@ export function DayByDay() {
         {days.length > 0 && <LinkButton onClick={() => set(days.slice(0, -1))}>one less</LinkButton>}
         {source && !problem && days.length > 0 && <span className="text-[13px] text-muted">{source}</span>}
       </p>
-      {problem && (
-        <p role="alert" className="m-0 mb-1 text-[13px] font-semibold text-alarm">
-          ▲ {problem.message}
-        </p>
-      )}
+      {problem && <Alarm>{problem.message}</Alarm>}
       {days.length > 0 && (
         <div className="flex flex-wrap gap-1">
           {days.map((day, index) => {

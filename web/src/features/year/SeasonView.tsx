@@ -1,6 +1,7 @@
 import { useState } from "react";
 import type { WholeSeason } from "../../api/client";
 import { useWork } from "../../asking/work";
+import { Level } from "../../kit/chart/lines";
 import { useSize } from "../../kit/chart/useSize";
 import { Wide } from "../../kit/chart/Wide";
 import { Working } from "../../kit/chart/Working";
@@ -8,6 +9,7 @@ import { useDesign } from "../../kit/document";
 import { useSay } from "../../kit/preferences";
 import { Told } from "../../kit/ui/Told";
 import { ToldList } from "../../kit/ui/ToldList";
+import { Head, View } from "../../kit/ui/View";
 import { MONTHS } from "../../kit/units";
 
 type Month = WholeSeason["months"][number];
@@ -33,14 +35,7 @@ export function SeasonView() {
   const month = chosen ?? Number((design.plan.date ?? "").slice(5, 7));
   const now = data.months[month - 1] as Month;
   return (
-    <div
-      className={`min-h-0 flex-1 overflow-y-auto transition-opacity ${stale ? "opacity-75" : ""}`}
-      tabIndex={0}
-      role="region"
-      aria-label="The year"
-      aria-busy={stale}
-      data-season
-    >
+    <View label="The year" stale={stale} data-season>
       <h2 className="m-0 text-[16px] font-bold" data-season-answer={data.answer}>
         {ANSWERS[data.answer]}
       </h2>
@@ -55,16 +50,16 @@ export function SeasonView() {
       </p>
       <Energies season={data} month={month} onMonth={setChosen} />
       <table className="plain-table mt-1">
-        <thead>
-          <tr>
-            <th>{MONTHS[month - 1]}, a day</th>
-            <th>1 in 10 less</th>
-            <th>usual</th>
-            <th>1 in 10 more</th>
-            <th>motor never stopped</th>
-            <th>full-sun hours</th>
-          </tr>
-        </thead>
+        <Head
+          of={[
+            `${MONTHS[month - 1]}, a day`,
+            "1 in 10 less",
+            "usual",
+            "1 in 10 more",
+            "motor never stopped",
+            "full-sun hours",
+          ]}
+        />
         <tbody>
           <tr data-season-month={month}>
             <td>{now.speed_mps > 0 ? `at ${say("speed_mps", now.speed_mps)}` : "no speed is sustained"}</td>
@@ -83,7 +78,7 @@ export function SeasonView() {
         the next; the motor stops at the reserve, without foresight. <Told sentence={data.climate} /> Every
         day is motored: a boat that rests between has more.
       </p>
-    </div>
+    </View>
   );
 }
 
@@ -115,18 +110,9 @@ function Speeds({ season, month, onMonth }: ChartProps) {
       />
       <polyline
         points={path((m) => m.speed_mps).join(" ")}
-        fill="none"
-        stroke="var(--water-text)"
-        strokeWidth="2.4"
+        className="fill-none stroke-water-text stroke-[2.4]"
       />
-      <line
-        x1={LEFT}
-        x2={width}
-        y1={y(season.wished_mps)}
-        y2={y(season.wished_mps)}
-        stroke="var(--ink)"
-        strokeDasharray="5 4"
-      />
+      <Level y={y(season.wished_mps)} x1={LEFT} x2={width} stroke="var(--ink)" strokeDasharray="5 4" />
       <text x={width - 4} y={y(season.wished_mps) - 5} fontSize="12.5" textAnchor="end" fill="var(--ink)">
         your {say("speed_mps", season.wished_mps)}
       </text>
@@ -143,10 +129,8 @@ function Speeds({ season, month, onMonth }: ChartProps) {
       <text
         x={x(month - 1)}
         y={Math.max(y(season.months[month - 1]?.speed_mps ?? 0) - 9, 12)}
-        fontSize="13"
-        fontWeight="700"
         textAnchor="middle"
-        fill="var(--ink)"
+        className="fill-ink font-bold text-[13px]"
       >
         {say("speed_mps", season.months[month - 1]?.speed_mps ?? 0)}
       </text>
@@ -233,18 +217,17 @@ function Axis(props: {
   const { x, height, width, month, onMonth } = props;
   return (
     <g>
-      <line x1={LEFT} x2={width} y1={height - FOOT} y2={height - FOOT} stroke="var(--ink)" />
+      <Level y={height - FOOT} x1={LEFT} x2={width} stroke="var(--ink)" />
       {MONTHS.map((name, i) => (
         // biome-ignore lint/a11y/noStaticElementInteractions: the list below the chart does the same by key
         <text
           key={name}
           x={x(i)}
           y={height - 6}
-          fontSize="12.5"
           fontWeight={i + 1 === month ? 700 : 400}
           textAnchor="middle"
           fill={i + 1 === month ? "var(--ink)" : "var(--muted)"}
-          className="cursor-pointer"
+          className="cursor-pointer text-[12.5px]"
           onClick={() => onMonth(i + 1)}
         >
           {name}

@@ -8,6 +8,7 @@ import { useSay } from "../../kit/preferences";
 import { Fields } from "../../kit/ui/Field";
 import { Told } from "../../kit/ui/Told";
 import { ToldList } from "../../kit/ui/ToldList";
+import { Head, View } from "../../kit/ui/View";
 
 const MEASURES = {
   days_run_sun: "a day on sun alone",
@@ -22,14 +23,7 @@ export function UpgradesView() {
   const [data, stale] = [run.data, run.stale];
   const say = useSay();
   return (
-    <div
-      className="min-h-0 flex-1 overflow-y-auto"
-      tabIndex={0}
-      role="region"
-      aria-label="Upgrades"
-      aria-busy={stale}
-      data-upgrades
-    >
+    <View label="Upgrades" busy={stale} data-upgrades>
       <div className="mb-1 grid grid-cols-2 gap-x-8 pr-2">
         <Fields at="/plan/budget" of="coins mass_kg owned_panels owned_units" />
       </div>
@@ -42,15 +36,7 @@ export function UpgradesView() {
             <>
               <Steps upgrades={data} />
               <table className="plain-table mt-1 max-w-[640px]">
-                <thead>
-                  <tr>
-                    <th>step</th>
-                    <th>wins</th>
-                    <th>then</th>
-                    <th>costs</th>
-                    <th>weighs</th>
-                  </tr>
-                </thead>
+                <Head of={["step", "wins", "then", "costs", "weighs"]} />
                 <tbody>
                   {data.steps.map((step, k) => (
                     <tr key={`${k}/${step.kind}`} data-step={step.kind}>
@@ -87,7 +73,7 @@ export function UpgradesView() {
           )}
         </div>
       )}
-    </div>
+    </View>
   );
 }
 
@@ -115,25 +101,21 @@ function Steps({ upgrades }: { upgrades: UpgradeSteps }) {
             width={Math.max(wide - 6, 4)}
             height={height - 22 - y(step.total_m)}
             fill={k === 0 ? "var(--hairline)" : "var(--water-soft)"}
-            stroke="var(--ink)"
-            strokeWidth="1"
+            className="stroke-ink stroke-1"
           />
           <text
             x={left + k * wide + (wide - 6) / 2}
             y={y(step.total_m) - 5}
-            fontSize="12.5"
-            fontWeight="700"
             textAnchor="middle"
-            fill="var(--ink)"
+            className="fill-ink font-bold text-[12.5px]"
           >
             {say("distance_m", step.total_m)}
           </text>
           <text
+            className="chart-text"
             x={left + k * wide + (wide - 6) / 2}
             y={height - 6}
-            fontSize="12.5"
             textAnchor="middle"
-            fill="var(--muted)"
           >
             {k === 0 ? "now" : `${k}. ${step.kind}`}
           </text>

@@ -1,4 +1,5 @@
 import { useDesign } from "../../kit/document";
+import { Heading, Picture } from "../../kit/ui/Page";
 import { Views } from "../../kit/ui/Views";
 import { AheadView } from "./AheadView";
 import { CompareView } from "./CompareView";
@@ -26,14 +27,11 @@ export default function YearStation() {
   return (
     <>
       <YearBench />
-      <main className="picture flex min-h-0 min-w-0 flex-col px-4 pt-2 pb-1">
+      <Picture>
         <Views label="Views of the year" views={VIEWS}>
           {(view) => (
             <>
-              <h1 className="m-0 mb-1 text-[16px] font-bold">
-                {TITLES[view][0]}{" "}
-                <span className="ml-3 text-[14px] font-normal text-muted">{TITLES[view][1]}</span>
-              </h1>
+              <Heading title={TITLES[view][0]} in={TITLES[view][1]} />
               {view === "year" && <SeasonView />}
               {view === "ahead" && <AheadView />}
               {view === "upgrades" && <UpgradesView />}
@@ -41,7 +39,7 @@ export default function YearStation() {
             </>
           )}
         </Views>
-      </main>
+      </Picture>
     </>
   );
 }

@@ -10,9 +10,8 @@ export function Readout({ x, y, width, lines }: { x: number; y: number; width: n
           key={text}
           x="10"
           y={20 + i * READOUT_LINE}
-          fontSize="13"
           fontWeight={i === 0 ? 700 : 400}
-          fill="var(--mist)"
+          className="fill-mist text-[13px]"
         >
           {text}
         </text>

@@ -102,17 +102,8 @@ export function AddPart({ to, words, like }: { to: string; words: string; like?:
   );
 }
 
-export function RemovePart({
-  from,
-  id,
-  words,
-  cross,
-}: {
-  from: string;
-  id: string;
-  words: string;
-  cross?: boolean;
-}) {
+export function RemovePart(props: { from: string; id: string; words: string; cross?: boolean }) {
+  const { from, id, words, cross } = props;
   const { apply, entries } = useDesign();
   return (
     <button

@@ -2,19 +2,14 @@ import { Collapsible } from "radix-ui";
 import type { ReactNode } from "react";
 
 /** A heading of the bench that folds, saying in one line what is inside while it is shut. */
-export function Fold({
-  title,
-  summary,
-  open,
-  onOpen,
-  children,
-}: {
+export function Fold(props: {
   title: string;
   summary: string;
   open: boolean;
   onOpen: (open: boolean) => void;
   children: ReactNode;
 }) {
+  const { title, summary, open, onOpen, children } = props;
   return (
     <Collapsible.Root open={open} onOpenChange={onOpen} className="border-t border-hairline">
       <h2 className="m-0">

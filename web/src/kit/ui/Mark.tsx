@@ -17,13 +17,7 @@ export function Mark({ level, size = 20 }: { level: "warn" | "note" | "good"; si
         <circle cx="10" cy="10" r="7" fill="none" stroke="var(--water-text)" strokeWidth="2" />
       )}
       {level === "good" && (
-        <path
-          d="m3 10.5 4.6 5L17 4"
-          fill="none"
-          stroke="var(--bank)"
-          strokeWidth="2.4"
-          strokeLinecap="round"
-        />
+        <path d="m3 10.5 4.6 5L17 4" strokeLinecap="round" className="fill-none stroke-bank stroke-[2.4]" />
       )}
     </svg>
   );

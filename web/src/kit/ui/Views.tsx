@@ -3,15 +3,12 @@ import { type ReactNode, useEffect, useRef } from "react";
 import { useSearchParams } from "react-router";
 
 /** The views of a station's picture, one at a time; which one stands in the address. */
-export function Views<Key extends string>({
-  label,
-  views,
-  children,
-}: {
+export function Views<Key extends string>(props: {
   label: string;
   views: readonly (readonly [Key, string])[];
   children: (view: Key) => ReactNode;
 }) {
+  const { label, views, children } = props;
   const [search, setSearch] = useSearchParams();
   const first = views[0]?.[0] as Key;
   const asked = search.get("view") as Key | null;

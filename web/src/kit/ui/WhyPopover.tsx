@@ -60,7 +60,7 @@ export function WhyPopover({ title, why, assumes, reason, children }: Props) {
             {why.source}
             {why.doc && ` More in docs/methods/${why.doc}.md.`}
           </p>
-          <Popover.Arrow className="fill-[var(--edge)]" />
+          <Popover.Arrow className="fill-edge" />
         </Popover.Content>
       </Popover.Portal>
     </Popover.Root>

@@ -1,5 +1,5 @@
 import { Popover } from "radix-ui";
-import { createContext, type ReactNode, useContext, useId } from "react";
+import { type ComponentProps, createContext, type ReactNode, useContext, useId } from "react";
 import type { BoatDesign, Finding } from "../../api/client";
 import { useDesign } from "../document";
 import { valueAt, withValue } from "../pointer";
@@ -11,52 +11,34 @@ import { Told } from "./Told";
 /** Warnings of the station's findings, shown beside the field they are about as well. */
 export const FieldWarnings = createContext<Finding[]>([]);
 
-function WideRow({
-  label,
-  children,
-  below,
-  id,
-}: {
-  label: string;
+interface RowProps {
+  label: ReactNode;
   children: ReactNode;
-  below?: ReactNode;
   id: string;
-}) {
-  return (
-    <div className="mb-1">
-      <div className="flex min-h-[30px] items-center justify-between gap-x-1.5">
-        <label htmlFor={id}>{label}</label>
-        {children}
-      </div>
-      {below}
-    </div>
-  );
+  unit?: string; // beside a number; a row without one is all the field's
+  below?: ReactNode;
+  hint?: string;
+  bare?: boolean; // only the field and what is wrong with it
 }
 
-function Row({
-  label,
-  unit,
-  children,
-  below,
-  id,
-  hint,
-}: {
-  label: ReactNode;
-  unit?: string;
-  children: ReactNode;
-  below?: ReactNode;
-  id: string;
-  hint?: string;
-}) {
+export function Row({ label, unit, children, below, id, hint, bare }: RowProps) {
+  const beside = unit !== undefined;
+  if (bare)
+    return (
+      <>
+        {children}
+        {below}
+      </>
+    );
   return (
     <div className="mb-1">
-      <div className="grid min-h-[30px] grid-cols-[1fr_auto_28px] items-center gap-x-1.5">
+      <div className={`min-h-[30px] items-center gap-x-1.5 ${beside ? "field-row" : "flex justify-between"}`}>
         <span className="flex items-center gap-1">
           <label htmlFor={id}>{label}</label>
           {hint && <Hint about={String(label)} text={hint} />}
         </span>
         {children}
-        <span className="text-[13px] text-muted">{unit}</span>
+        {beside && <span className="text-[13px] text-muted">{unit}</span>}
       </div>
       {below}
     </div>
@@ -84,15 +66,48 @@ function Hint({ about, text }: { about: string; text: string }) {
   );
 }
 
-const INPUT =
+export const INPUT =
   "h-[28px] rounded-[5px] border bg-field px-2 text-right text-ink placeholder:text-muted aria-invalid:border-alarm aria-invalid:border-2 border-edge";
+const SELECT = "h-[28px] rounded-[5px] border border-edge bg-field px-1 text-ink";
 
-function Problem({ id, text }: { id: string; text: string }) {
+export function Problem({ id, text }: { id: string; text: string }) {
   return (
     <p id={id} role="alert" className="m-0 mb-1 flex gap-1 text-[13px] font-semibold text-alarm">
       <span aria-hidden="true">▲</span>
       {text}
     </p>
+  );
+}
+
+interface TypedProps extends ComponentProps<"input"> {
+  id: string;
+  field: ReturnType<typeof useFieldDraft>;
+  nudge?: (direction: number) => void; // arrow keys
+  width: number;
+}
+
+/** What is typed of an entry; what is wrong with it stands below. */
+function Typed({ id, field, nudge, width, className = "", ...rest }: TypedProps) {
+  return (
+    <input
+      id={id}
+      className={`${INPUT} ${className}`}
+      style={{ width }}
+      autoComplete="off"
+      aria-invalid={field.problem !== null}
+      aria-describedby={field.problem ? `${id}-problem` : undefined}
+      onChange={(event) => field.type(event.target.value)}
+      onBlur={field.leave}
+      onKeyDown={(event) => {
+        if (event.key === "Enter") field.settle();
+        else if (event.key === "Escape") field.abandon();
+        else if (nudge && event.key === "ArrowUp") nudge(1);
+        else if (nudge && event.key === "ArrowDown") nudge(-1);
+        else return;
+        event.preventDefault();
+      }}
+      {...rest}
+    />
   );
 }
 
@@ -133,37 +148,18 @@ export function NumberField(props: NumberProps) {
   }
 
   const input = (
-    <input
+    <Typed
       id={id}
-      className={INPUT}
-      style={{ width }}
+      field={field}
+      nudge={nudge}
+      width={width}
       inputMode="decimal"
-      autoComplete="off"
       aria-label={name}
-      aria-invalid={field.problem !== null}
-      aria-describedby={field.problem ? `${id}-problem` : undefined}
       placeholder={optional ? usualText(usual, kind, units) : undefined}
       value={text}
-      onChange={(event) => field.type(event.target.value)}
-      onBlur={field.leave}
-      onKeyDown={(event) => {
-        if (event.key === "Enter") field.settle();
-        else if (event.key === "Escape") field.abandon();
-        else if (event.key === "ArrowUp") nudge(1);
-        else if (event.key === "ArrowDown") nudge(-1);
-        else return;
-        event.preventDefault();
-      }}
     />
   );
   const problem = field.problem && <Problem id={`${id}-problem`} text={field.problem} />;
-  if (bare)
-    return (
-      <>
-        {input}
-        {problem}
-      </>
-    );
   const below =
     problem ||
     (warning && (
@@ -172,7 +168,7 @@ export function NumberField(props: NumberProps) {
       </p>
     ));
   return (
-    <Row id={id} label={label} unit={unit} below={below} hint={hint}>
+    <Row bare={bare} id={id} label={label} unit={unit} below={bare ? problem : below} hint={hint}>
       {input}
     </Row>
   );
@@ -212,33 +208,22 @@ export function TextField(props: TextProps) {
   const held = (valueAt(design, pointer) as string | null) ?? "";
   const text = field.draft ?? (type === "clock" ? held.slice(0, 5) : held);
   const input = (
-    <input
+    <Typed
       id={id}
-      type={type === "clock" ? "text" : type}
+      field={field}
+      width={width}
+      type={type === "date" ? "date" : "text"}
       placeholder={type === "clock" ? "hh:mm" : undefined}
-      className={`${INPUT} ${type === "text" ? "text-left!" : ""}`}
-      style={{ width }}
+      className={type === "text" ? "text-left!" : ""}
       value={text}
       aria-label={name}
-      aria-invalid={field.problem !== null}
-      aria-describedby={field.problem ? `${id}-problem` : undefined}
-      onChange={(event) => field.type(event.target.value)}
-      onBlur={field.leave}
-      onKeyDown={(event) => event.key === "Enter" && field.settle()}
     />
   );
   const problem = field.problem && <Problem id={`${id}-problem`} text={field.problem} />;
-  if (bare)
-    return (
-      <>
-        {input}
-        {problem}
-      </>
-    );
   return (
-    <WideRow id={id} label={label} below={problem}>
+    <Row bare={bare} id={id} label={label} below={problem}>
       {input}
-    </WideRow>
+    </Row>
   );
 }
 
@@ -259,7 +244,7 @@ export function ChoiceField({ pointer, label, name, options, width = 150, bare, 
   const select = (
     <select
       id={id}
-      className="h-[28px] rounded-[5px] border border-edge bg-field px-1 text-ink"
+      className={SELECT}
       style={{ width }}
       aria-label={name}
       value={String(valueAt(design, pointer) ?? "")}
@@ -275,12 +260,10 @@ export function ChoiceField({ pointer, label, name, options, width = 150, bare, 
       ))}
     </select>
   );
-  if (bare) return select;
   return (
-    <div className="mb-1 grid min-h-[30px] grid-cols-[1fr_auto_28px] items-center gap-x-1.5">
-      <label htmlFor={id}>{label}</label>
-      <span className="col-span-2 justify-self-end">{select}</span>
-    </div>
+    <Row bare={bare} id={id} label={label}>
+      {select}
+    </Row>
   );
 }
 
@@ -312,12 +295,10 @@ export function CheckField(props: { pointer: string; label: string; name?: strin
       }}
     />
   );
-  if (bare) return box;
   return (
-    <div className="mb-1 flex min-h-[30px] items-center justify-between gap-x-1.5 pr-[34px]">
-      <label htmlFor={id}>{label}</label>
-      {box}
-    </div>
+    <Row bare={bare} id={id} label={label}>
+      {bare ? box : <span className="pr-[34px]">{box}</span>}
+    </Row>
   );
 }
 
