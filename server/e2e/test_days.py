@@ -115,7 +115,7 @@ class WorthWalk(BrowserTest):
 
         page.get_by_role("button", name="Boat: Whimbrel").click()
         page.get_by_text("History …").click()
-        expect(page.locator("[data-revision]").first).to_contain_text("sources")
+        expect(page.locator("[data-revision]").first).to_contain_text("Source")
         self.accessible()
         page.get_by_role("button", name="Restore the state").last.click()
         expect(page.locator("[data-account=wind_wh]")).to_have_count(0)

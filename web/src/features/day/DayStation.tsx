@@ -60,6 +60,7 @@ export default function DayStation() {
     <>
       <DayBench picture={picture} />
       <Picture>
+        <h1 className="sr-only">Day</h1>
         <Views label="What to look at" views={VIEWS}>
           {(view) =>
             view === "pace" ? (
