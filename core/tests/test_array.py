@@ -50,9 +50,9 @@ class HarvestTest(unittest.TestCase):
         times = pd.date_range(light.day.starts_at + pd.Timedelta(minutes=5), periods=144, freq="10min")
         place = location.Location(61.4, 14.2, altitude=160)
         sun = place.get_solarposition(times)
-        ghi = place.get_clearsky(times, linke_turbidity=light.day.linke_turbidity)["ghi"]
+        parts = place.get_clearsky(times, linke_turbidity=light.day.linke_turbidity)
+        ghi = parts["ghi"]
         extra = irradiance.get_extra_radiation(times)
-        parts = irradiance.erbs_driesse(ghi, sun["zenith"], dni_extra=extra)
         plane = irradiance.get_total_irradiance(
             30, 180, sun["zenith"], sun["azimuth"], parts["dni"], ghi, parts["dhi"], dni_extra=extra,
             albedo=0.08, model="haydavies",

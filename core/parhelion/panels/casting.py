@@ -4,7 +4,7 @@ References
 ----------
 [1] A strip of half breadth r whose middle lies x off the ray hides C((r-x)/q) - C((-r-x)/q) of the sun's
     disc, with C(t) = 1/2 + (t sqrt(1-t^2) + asin t)/pi; q^2 = (.004653 distance)^2 + 4/3 (hu^2 + hv^2)
-    spreads it over a sub-cell of half sizes hu, hv.
+    spreads it over a sub-cell of half sizes hu, hv, as they lie across the strip.
 [2] A flat face hides what lies within its edges as the ray sees them: two strips for four corners, the
     product of three half planes for three; the share of each edge by [1].
 """
@@ -22,6 +22,7 @@ from parhelion.computing.kernels import OPTIONS
 Array = NDArray[np.float64]
 
 SUN_RADIUS_RAD = 0.004653  # half the sun's apparent breadth [1]
+LOW_ROWS, LOW_FINER = 3, 3  # of a sky table's lowest steps of height, and how many entries each has
 
 
 @njit(float64(float64), **OPTIONS)
@@ -103,8 +104,18 @@ def reached(points: Array, spars: Array, faces: Array, directions: Array, half2:
     return found
 
 
-@njit(float64[:, ::1](float64[:, :, ::1], float64[:, ::1], float64[:, ::1], float64), **OPTIONS)
-def cell_shares(points: Array, spars: Array, directions: Array, half2: float) -> Array:
+@njit(float64(float64[:, ::1], float64, float64, float64), **OPTIONS)
+def _across2(halves: Array, x: float, y: float, z: float) -> float:
+    """4/3 (hu^2 + hv^2) of a sub-cell as its half sizes lie along an axis of any length but none [m2] [1]."""
+    u = halves[0, 0] * x + halves[0, 1] * y + halves[0, 2] * z
+    v = halves[1, 0] * x + halves[1, 1] * y + halves[1, 2] * z
+    return 4.0 / 3.0 * (u * u + v * v) / (x * x + y * y + z * z)
+
+
+@njit(float64[:, ::1](float64[:, :, ::1], float64[:, ::1], float64[:, ::1], float64[:, ::1]), **OPTIONS)
+def cell_shares(  # noqa: PLR0912 - one loop, compiled whole
+    points: Array, spars: Array, directions: Array, halves: Array
+) -> Array:
     """Shaded share of each cell towards each direction, by spars.
 
     Parameters
@@ -115,14 +126,15 @@ def cell_shares(points: Array, spars: Array, directions: Array, half2: float) ->
         Foot, tip and radius of each [m].
     directions : ndarray, shape (d, 3)
         Unit vectors towards the sun, boat frame.
-    half2 : float
-        hu^2 + hv^2 of a sub-cell [m2].
+    halves : ndarray, shape (2, 3)
+        From the middle of a sub-cell to two of its sides [m].
 
     Returns
     -------
     ndarray, shape (d, c)
     """
     cells, subs, _ = points.shape
+    half2 = np.sum(halves * halves)
     found = np.zeros((len(directions), cells))
     for d in range(len(directions)):
         sx, sy, sz = directions[d, 0], directions[d, 1], directions[d, 2]
@@ -162,26 +174,32 @@ def cell_shares(points: Array, spars: Array, directions: Array, half2: float) ->
                     distance = rx * sx + ry * sy + rz * sz
                     if distance <= 0:
                         continue
-                    off2 = rx * rx + ry * ry + rz * rz - distance * distance
-                    spread = math.sqrt((SUN_RADIUS_RAD * distance) ** 2 + 4.0 / 3.0 * half2)
-                    reach = radius + spread
+                    rx, ry, rz = rx - distance * sx, ry - distance * sy, rz - distance * sz
+                    off2 = rx * rx + ry * ry + rz * rz
+                    reach = radius + math.sqrt((SUN_RADIUS_RAD * distance) ** 2 + 4.0 / 3.0 * half2)
                     if off2 >= reach * reach:
                         continue
+                    if off2 < 1e-12:  # the ray meets its middle: across it and the ray
+                        rx, ry, rz = py * sz - pz * sy, pz * sx - px * sz, px * sy - py * sx
+                    wide2 = 4.0 / 3.0 * half2
+                    if rx * rx + ry * ry + rz * rz > 1e-18:
+                        wide2 = _across2(halves, rx, ry, rz)
+                    spread = math.sqrt((SUN_RADIUS_RAD * distance) ** 2 + wide2)
                     total += strip_share(math.sqrt(max(off2, 0.0)), radius, spread)
                 if total > 0:
                     found[d, c] = 1 - (1 - found[d, c]) * (1 - total / subs)
     return found
 
 
-@njit(float64[:, ::1](float64[:, :, ::1], float64[:, ::1], float64[:, ::1], float64), **OPTIONS)
+@njit(float64[:, ::1](float64[:, :, ::1], float64[:, ::1], float64[:, ::1], float64[:, ::1]), **OPTIONS)
 def face_shares(  # noqa: PLR0912 - one loop, compiled whole
-    points: Array, faces: Array, directions: Array, half2: float
+    points: Array, faces: Array, directions: Array, halves: Array
 ) -> Array:
     """Shaded share of each cell towards each direction, by the flat faces of one body [2].
 
     Parameters
     ----------
-    points, directions, half2
+    points, directions, halves
         As in `cell_shares`.
     faces : ndarray, shape (f, 14)
         Corners in order, four of them (three, where the last repeats the third) [m]; how many; whether only
@@ -193,8 +211,11 @@ def face_shares(  # noqa: PLR0912 - one loop, compiled whole
         Faces of one body do not hide each other: their shares add up, to 1 at most.
     """
     cells, subs, _ = points.shape
+    half2 = np.sum(halves * halves)
     found = np.zeros((len(directions), cells))
-    edge = np.zeros((4, 4))  # of one face: unit vector across the edge and the ray, and its offset
+    edge = np.zeros(
+        (4, 5)
+    )  # of one face: unit vector across the edge and the ray, its offset, a sub-cell's q^2
     for d in range(len(directions)):
         sx, sy, sz = directions[d, 0], directions[d, 1], directions[d, 2]
         for f in range(len(faces)):
@@ -224,6 +245,9 @@ def face_shares(  # noqa: PLR0912 - one loop, compiled whole
                     + edge[e, 1] * faces[f, 3 * e + 1]
                     + edge[e, 2] * faces[f, 3 * e + 2]
                 )
+                edge[e, 4] = 4.0 / 3.0 * half2
+                if abs(long) > 1e-9:
+                    edge[e, 4] = _across2(halves, edge[e, 0], edge[e, 1], edge[e, 2])
             for c in range(cells):
                 # the whole cell first: most are clear of the face, or behind it altogether
                 gx = (points[c, 0, 0] + points[c, subs - 1, 0]) / 2
@@ -253,18 +277,20 @@ def face_shares(  # noqa: PLR0912 - one loop, compiled whole
                     distance = (nx * (ax - qx) + ny * (ay - qy) + nz * (az - qz)) / into
                     if distance <= 1e-6:
                         continue
-                    spread = math.sqrt((SUN_RADIUS_RAD * distance) ** 2 + 4.0 / 3.0 * half2)
+                    disc2 = (SUN_RADIUS_RAD * distance) ** 2
                     share = 1.0
                     if corners == 4:  # two strips
                         for e in range(2):
                             one = edge[e, 0] * qx + edge[e, 1] * qy + edge[e, 2] * qz - edge[e, 3]
                             o = e + 2
                             two = edge[o, 0] * qx + edge[o, 1] * qy + edge[o, 2] * qz - edge[o, 3]
-                            share *= max(_disc(one / spread) + _disc(two / spread) - 1, 0.0)
+                            before = _disc(one / math.sqrt(disc2 + edge[e, 4]))
+                            behind = _disc(two / math.sqrt(disc2 + edge[o, 4]))
+                            share *= max(before + behind - 1, 0.0)
                     else:
                         for e in range(corners):
                             off = edge[e, 0] * qx + edge[e, 1] * qy + edge[e, 2] * qz - edge[e, 3]
-                            share *= _disc(off / spread)
+                            share *= _disc(off / math.sqrt(disc2 + edge[e, 4]))
                     total += share
                 found[d, c] = min(found[d, c] + total / subs, 1.0)
     return found
@@ -306,7 +332,7 @@ def looked_up(table: Array, azimuth_deg: Array, elevation_deg: Array) -> Array:
     Parameters
     ----------
     table : ndarray, shape (p, a, e)
-        By bearing all round, and by height from 0.
+        By bearing all round, and by height from 0: the lowest LOW_ROWS steps in LOW_FINER parts.
     azimuth_deg, elevation_deg : ndarray, shape (n,)
         A height below 0 is read as 0 [deg].
 
@@ -319,7 +345,9 @@ def looked_up(table: Array, azimuth_deg: Array, elevation_deg: Array) -> Array:
     found = np.empty((parts, len(azimuth_deg)))
     for n in range(len(azimuth_deg)):
         left = (azimuth_deg[n] / step) % a
-        up = min(max(elevation_deg[n] / step, 0.0), e - 1.000001)
+        up = elevation_deg[n] / step
+        up = up * LOW_FINER if up < LOW_ROWS else up + LOW_ROWS * (LOW_FINER - 1)
+        up = min(max(up, 0.0), e - 1.000001)
         i, j = int(left), int(up)
         u, v = left - i, up - j
         i, k = i % a, (i + 1) % a

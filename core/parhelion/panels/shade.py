@@ -9,7 +9,15 @@ from numpy.typing import NDArray
 
 from parhelion.computing.kept import kept_by_arguments
 from parhelion.panels.bodies import Body
-from parhelion.panels.casting import cell_shares, face_shares, looked_up, reached, worst_and_mean
+from parhelion.panels.casting import (
+    LOW_FINER,
+    LOW_ROWS,
+    cell_shares,
+    face_shares,
+    looked_up,
+    reached,
+    worst_and_mean,
+)
 from parhelion.panels.layout import SUBSTRINGS, PanelAt, cell_middles, substring_of_cells
 
 Array = NDArray[np.float64]
@@ -39,15 +47,16 @@ def _shadow(panel: PanelAt, body: Body, directions: Array) -> _Shadow:
     steps = (np.arange(SUB_CELLS) + 0.5) / SUB_CELLS - 0.5
     offsets = (steps[:, None, None] * u + steps[None, :, None] * v).reshape(-1, 3)
     cells = np.ascontiguousarray(cell_middles(panel).reshape(-1, 1, 3) + offsets)
-    half2 = float(u @ u + v @ v) / (2 * SUB_CELLS) ** 2
+    halves = np.ascontiguousarray(np.stack([u, v])) / (2 * SUB_CELLS)
+    half2 = float(np.sum(halves * halves))
     may = reached(cells, body.spars, body.faces, directions, half2) & (directions @ panel.normal > 0)
     where = np.flatnonzero(may)
     seen = np.ascontiguousarray(directions[where])
     clear = np.ones((len(where), len(cells)))
     if len(where) and len(body.spars):
-        clear *= 1 - cell_shares(cells, body.spars, seen, half2)
+        clear *= 1 - cell_shares(cells, body.spars, seen, halves)
     if len(where) and len(body.faces):
-        clear *= 1 - face_shares(cells, body.faces, seen, half2)
+        clear *= 1 - face_shares(cells, body.faces, seen, halves)
     return _Shadow(where, (1 - clear).astype(np.float32))
 
 
@@ -80,7 +89,7 @@ def shares_towards(panel: PanelAt, bodies: tuple[Body, ...], directions: Array) 
 
 @dataclass(frozen=True)
 class SkyTable:
-    """Shade of one panel over the sky: bearing off the bow x height, evenly spaced."""
+    """Shade of one panel over the sky: bearing off the bow x height."""
 
     worst: Array  # of the worst cell of each half substring, shape (6, a, e)
     mean: Array  # over all cells, shape (a, e)
@@ -93,8 +102,12 @@ class SkyTable:
 
 
 def sky_directions(step_deg: float = STEP_DEG) -> tuple[Array, Array]:
-    """Bearings off the bow and heights of the table's entries, shapes (a,) and (e,) [deg]."""
-    return np.arange(0, 360, step_deg), np.arange(0, 90 + step_deg / 2, step_deg)
+    """Bearings off the bow and heights of the table's entries, shapes (a,) and (e,) [deg].
+
+    Heights stand closer near the horizon, where a shadow on a flat panel runs fastest.
+    """
+    low = np.arange(0, LOW_ROWS * LOW_FINER) * (step_deg / LOW_FINER)
+    return np.arange(0, 360, step_deg), np.append(low, np.arange(LOW_ROWS * step_deg, 90.1, step_deg))
 
 
 @kept_by_arguments(4)
@@ -130,7 +143,8 @@ def sky_table(panel: PanelAt, bodies: tuple[Body, ...], step_deg: float = STEP_D
     worst[:, where], (mean[where],) = worst_and_mean(clear, parts, 2 * SUBSTRINGS)
     if not panel.half_cut:
         worst[1::2] = worst[::2]
-    weight = np.maximum(directions @ panel.normal, 0) * np.cos(np.radians(height))
+    apart = np.tile(np.gradient(heights), len(bearings))
+    weight = np.maximum(directions @ panel.normal, 0) * np.cos(np.radians(height)) * apart
     view = 1 - float((mean * weight).sum() / weight.sum())
     shape = (len(bearings), len(heights))
     return SkyTable(worst.reshape(-1, *shape), mean.reshape(shape), view)

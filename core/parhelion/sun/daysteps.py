@@ -42,6 +42,8 @@ class SunTrack:
     azimuth_deg: Array
     extraterrestrial_w_per_m2: Array  # normal to the sun
     clear_ghi_w_per_m2: Array
+    clear_dhi_w_per_m2: Array
+    clear_dni_w_per_m2: Array
     linke_turbidity: float
 
     @property
@@ -153,6 +155,11 @@ def day_at(spot: Spot, date: Date) -> DaySteps:
     )
 
 
+def _light(values: object) -> Array:
+    """Nothing where the model has no sun, and never less."""
+    return np.maximum(np.nan_to_num(np.asarray(values, dtype=float)), 0.0)
+
+
 def track_over(spot: Spot, timeline: Timeline, turbidity_at: datetime | None = None) -> SunTrack:
     """The sun's place and the clear-sky irradiance over any timeline [1] [2].
 
@@ -190,6 +197,8 @@ def track_over(spot: Spot, timeline: Timeline, turbidity_at: datetime | None = N
         apparent_zenith_deg=apparent,
         azimuth_deg=position["azimuth"].to_numpy(),
         extraterrestrial_w_per_m2=extra,
-        clear_ghi_w_per_m2=np.nan_to_num(np.asarray(clear["ghi"], dtype=float)),
+        clear_ghi_w_per_m2=_light(clear["ghi"]),
+        clear_dhi_w_per_m2=_light(clear["dhi"]),
+        clear_dni_w_per_m2=_light(clear["dni"]),
         linke_turbidity=turbidity,
     )

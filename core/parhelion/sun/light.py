@@ -4,6 +4,8 @@ References
 ----------
 [1] A. Driesse et al., continuous form of the diffuse split of D.G. Erbs et al., Solar Energy 28 (1982)
     293-302; pvlib's erbs_driesse.
+[2] The clear sky of P. Ineichen and R. Perez (see `daysteps`): its own beam and diffuse; docs/methods/sun.md
+    says how near measured light it comes.
 """
 
 from __future__ import annotations
@@ -23,6 +25,11 @@ from parhelion.sun.timeline import Timeline
 
 Array = NDArray[np.float64]
 
+CLOUDED_INDEX, CLEAR_INDEX = 0.80, 0.97  # share of a clear sky's light: below all cloud, above all clear [2]
+MOST_BEAM = (
+    1.1  # of a clear sky's beam: a haze less than usual; what is more comes from the edges of clouds [2]
+)
+
 
 class Sunned(Protocol):
     """Steps with the sun's place in each; see `DaySteps`."""
@@ -35,6 +42,12 @@ class Sunned(Protocol):
     def elevation_deg(self) -> Array: ...
     @property
     def extraterrestrial_w_per_m2(self) -> Array: ...
+    @property
+    def clear_ghi_w_per_m2(self) -> Array: ...
+    @property
+    def clear_dhi_w_per_m2(self) -> Array: ...
+    @property
+    def clear_dni_w_per_m2(self) -> Array: ...
 
 
 @dataclass(frozen=True, eq=False)
@@ -71,14 +84,36 @@ class Light:
 
 
 def split(day: Sunned, ghi: Array) -> tuple[Array, Array]:
-    """Diffuse horizontal and beam normal from global horizontal [1], of the shape of `ghi` [W/m2].
+    """Diffuse horizontal and beam normal from global horizontal, of the shape of `ghi` [W/m2].
 
-    Where the sun is more than 87 deg from the zenith all light counts as diffuse.
+    A clear sky keeps the clear-sky model's own beam and diffuse [2]; under cloud the correlation for all
+    skies is used [1], which has far too much diffuse for a clear one; between an index of .80 and .97 one
+    passes into the other. Light far above a clear sky's comes from the edges of clouds, as diffuse.
+
+    Parameters
+    ----------
+    day : Sunned
+    ghi : ndarray, shape (n, t)
+        [W/m2].
+
+    Returns
+    -------
+    tuple of ndarray
+        DHI and DNI [W/m2]. By the correlation all light counts as diffuse where the sun is more than 87 deg
+        from the zenith.
     """
     from pvlib.irradiance import erbs_driesse
 
     parts = erbs_driesse(ghi, day.zenith_deg, dni_extra=day.extraterrestrial_w_per_m2)
-    return np.asarray(parts["dhi"]), np.asarray(parts["dni"])
+    clear = day.clear_ghi_w_per_m2
+    index = np.divide(ghi, clear, out=np.zeros_like(ghi), where=clear > 0)
+    share = np.clip((index - CLOUDED_INDEX) / (CLEAR_INDEX - CLOUDED_INDEX), 0.0, 1.0)
+    share = share * share * (3 - 2 * share)
+    capped = np.minimum(index, MOST_BEAM)
+    own = ghi - capped * (clear - day.clear_dhi_w_per_m2)
+    dhi = share * own + (1 - share) * np.asarray(parts["dhi"])
+    dni = share * capped * day.clear_dni_w_per_m2 + (1 - share) * np.asarray(parts["dni"])
+    return dhi, dni
 
 
 def _light(day: DaySteps, index: Array | None) -> Light:

@@ -86,6 +86,8 @@ class YearSteps:
     azimuth_deg: Array
     extraterrestrial_w_per_m2: Array
     clear_ghi_w_per_m2: Array
+    clear_dhi_w_per_m2: Array
+    clear_dni_w_per_m2: Array
     step: NDArray[np.int64]  # counted from the year's first, the dark ones too
     day_of_step: NDArray[np.int64]  # counted from the year's first
     month_of_day: NDArray[np.int64]  # 1 to 12, by day
@@ -161,8 +163,10 @@ def year_at(spot: Spot, year: int) -> YearSteps:
     with np.errstate(divide="ignore", invalid="ignore"):
         clear = clearsky.ineichen(apparent[up], airmass, turbidity, altitude=spot.altitude_m, dni_extra=extra)
     months = np.array([date.month for date in dates])
-    ghi = np.nan_to_num(np.asarray(clear["ghi"], dtype=float))
-    return YearSteps(zenith[up], apparent[up], azimuth[up], extra, ghi, up, day_of_step, months)
+    ghi, dhi, dni = (np.maximum(np.nan_to_num(np.asarray(clear[n])), 0.0) for n in ("ghi", "dhi", "dni"))
+    return YearSteps(
+        zenith[up], apparent[up], azimuth[up], extra, ghi, dhi, dni, up, day_of_step, months
+    )  # fmt: skip
 
 
 def year_air_c(latitude_deg: float, year: int, steps: YearSteps) -> Array:

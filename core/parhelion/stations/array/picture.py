@@ -455,6 +455,7 @@ def _dome(design: BoatDesign, deck: DeckGroup, number: int, step_deg: float) -> 
     index = min(max(number, 0), len(deck.panels) - 1)
     table = sky_table(deck.panels[index], deck.bodies[index], step_deg)
     bearings, heights = sky_directions(step_deg)
+    drawn = np.isclose(heights % step_deg, 0)  # evenly, as the dome is drawn
     heading = design.plan.heading_deg or 0.0
     paths = []
     for label, month in PATH_DATES:
@@ -465,8 +466,9 @@ def _dome(design: BoatDesign, deck: DeckGroup, number: int, step_deg: float) -> 
     ashore = design.plan.state in LYING or deck.place.kind is PlaceKind.SHORE
     skyline = design.site.skyline if ashore else ()
     return SkyDome(
-        group_id=deck.group.id, number=index, bearings_deg=bearings.tolist(), heights_deg=heights.tolist(),
-        shade=np.round(table.mean, 3).tolist(), sky_view_frac=table.sky_view * sky_left(skyline),
+        group_id=deck.group.id, number=index, bearings_deg=bearings.tolist(),
+        heights_deg=heights[drawn].tolist(),
+        shade=np.round(table.mean[:, drawn], 3).tolist(), sky_view_frac=table.sky_view * sky_left(skyline),
         skyline_deg=height_deg(skyline, (bearings + heading) % 360.0).tolist() if skyline else [],
         paths=paths,
     )  # fmt: skip
