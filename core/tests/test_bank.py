@@ -4,6 +4,7 @@ from __future__ import annotations
 
 import unittest
 
+from parhelion.balance.outlook import outlook_of
 from parhelion.bank.store import (
     Store,
     accept_current,
@@ -13,11 +14,14 @@ from parhelion.bank.store import (
     energy_wh,
     reserve_of,
     store_of,
+    taken_share,
+    temperature_of,
 )
 from parhelion.design import Bank, Chemistry
 from parhelion.design.chemistries import CHEMICALS
+from parhelion.rail.answers import answers_for
 
-from tests.cases import cases
+from tests.cases import boat, cases
 
 
 def bank(**changes) -> Bank:
@@ -95,6 +99,23 @@ class StoreTest(unittest.TestCase):
         self.assertEqual(charge(0.5, 500.0, 1 / 6, store_of(bank(), 0.0))[:2], (0.5, 0.0))
         self.assertGreater(store_of(bank(chemistry="agm"), -5.0).acceptance_a, 0)
         self.assertAlmostEqual(store_of(bank(), 10.0).capacity_ah, 280 * (1 - 0.004 * 10))
+        self.assertEqual([taken_share(c) for c in (-5, 0, 5, 10, 25, 40, 42.5, 45, 60)],
+                         [0, 0, 0.5, 1, 1, 1, 0.5, 0, 0])  # fmt: skip
+
+    def test_a_bank_is_as_warm_as_where_it_stands(self):
+        known = {"below": 6.0, "deck": -8.0, "heated": 12.0}
+        for berth, celsius in known.items():
+            self.assertEqual(temperature_of(bank(berth=berth), -8.0, 4.0), celsius)
+        self.assertEqual(temperature_of(bank(berth="deck", temperature_c=15), -8.0, 4.0), 15)
+        self.assertEqual(temperature_of(bank(berth="heated"), 30.0, 22.0), 24.0)
+
+    def test_a_northern_winter_slows_a_bank_and_does_not_stop_it(self):
+        winter = {"site__latitude_deg": 60.0, "site__longitude_deg": 20.0, "plan__date": "2027-02-20"}
+        below, deck = (outlook_of(boat(**winter, banks__0__berth=b)) for b in ("below", "deck"))
+        self.assertGreater(below.aboard.main.acceptance_a, 0)
+        self.assertLess(deck.aboard.main.acceptance_a, below.aboard.main.acceptance_a)
+        found = answers_for(boat(**winter)).sun_only_steady
+        self.assertGreater(found.speed_mps or 0.0, 0.3)
 
     def test_lead_is_full_when_it_accepts_next_to_nothing(self):
         store = store_of(bank(chemistry="flooded"), 25.0)

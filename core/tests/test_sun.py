@@ -9,10 +9,10 @@ from zoneinfo import ZoneInfo
 
 import numpy as np
 from parhelion.balance.spells import useful_sun
-from parhelion.design import Site, Sky, Ventilation
+from parhelion.design import Site, Sky, Ventilation, Water
 from parhelion.panels.panel import cell_temperature_c, power_per_watt
 from parhelion.panels.plane import PlaneLight, plane_light
-from parhelion.sun.climate import usual_air_temperature_c
+from parhelion.sun.climate import usual_air_temperature_c, usual_water_temperature_c
 from parhelion.sun.daysteps import SunTrack, day_steps
 from parhelion.sun.light import Light, clear_light, light_under, split
 from parhelion.sun.sky import BROKEN_SPELL_MIN, STEADY, clear_sky_index
@@ -108,6 +108,18 @@ class PositionTest(unittest.TestCase):
                 light = clear_light(Site(latitude_deg=latitude, longitude_deg=179.9), date(2027, month, 21))
                 for values in (light.ghi, light.dhi, light.dni):
                     self.assertTrue(np.all(np.isfinite(values)) and np.all(values >= 0), (latitude, month))
+
+    def test_water_follows_the_season_and_never_freezes_solid(self):
+        for latitude in (-65, -40, 0, 30, 61, 75):
+            for water, least in ((Water.FRESH, 0.0), (Water.SALT, -1.8)):
+                year = [usual_water_temperature_c(latitude, date(2027, m, 15), water) for m in range(1, 13)]
+                self.assertGreaterEqual(min(year), least)
+                self.assertLess(max(year), 32)
+                if abs(latitude) >= 30:
+                    warm = np.argmax(year) + 1
+                    self.assertIn(warm, (7, 8, 9) if latitude > 0 else (1, 2, 3))
+        at_50 = [[usual_water_temperature_c(50, date(2027, m, 15), w) for m in range(1, 13)] for w in Water]
+        self.assertGreater(np.ptp(at_50[0]), np.ptp(at_50[1]))  # a lake's swing is wider than the sea's
 
     def test_air_temperature_is_seasonal_on_both_sides(self):
         self.assertGreater(usual_air_temperature_c(60, date(2027, 7, 20)), 12)

@@ -26,7 +26,7 @@ from parhelion.hull.resistance import service_resistance
 from parhelion.hull.runs import Fit
 from parhelion.panels.deck import deck_of
 from parhelion.panels.harvest import Harvest, blended, harvest
-from parhelion.sun.climate import air_temperature_c
+from parhelion.sun.climate import air_temperature_c, water_temperature_c
 from parhelion.sun.daysteps import DaySteps
 from parhelion.sun.light import Light, clear_light, light_under
 from parhelion.sun.timeline import HOUR_S, Timeline
@@ -357,5 +357,5 @@ def outlook_under(design: BoatDesign, light: Light, curve: DemandCurve) -> Outlo
         motoring=motoring_share(timeline, spells) * (1 - under_sail(timeline, design.pushes)),
         house_rows_w=house_watts(timeline, design),
         relief_w=relief_w(timeline, design.pushes, curve.efficiency_at(design.plan.speed_mps)),
-        aboard=aboard_of(design, air_temperature_c(design)),
+        aboard=aboard_of(design, air_temperature_c(design), water_temperature_c(design)),
     )

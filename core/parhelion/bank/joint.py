@@ -6,7 +6,7 @@ from typing import NamedTuple
 
 from numba import float64, types
 
-from parhelion.bank.store import STORE, Store, store_of
+from parhelion.bank.store import STORE, Store, store_of, temperature_of
 from parhelion.design import BoatDesign, Link
 
 
@@ -43,14 +43,14 @@ def _together(links: list[Link]) -> tuple[float, float, float]:
     return limit, limit / taken, float(any(link.carries == "needs" for link in links))
 
 
-def aboard_of(design: BoatDesign, air_c: float) -> Aboard | None:
-    """The banks of a design at an air temperature [C]; None where there is none."""
+def aboard_of(design: BoatDesign, air_c: float, water_c: float) -> Aboard | None:
+    """The banks of a design in air and water of a temperature [C]; None where there is none."""
     bank, house = design.bank, design.house_bank
     if bank is None:
         return None
-    main = store_of(bank, air_c)
+    main = store_of(bank, temperature_of(bank, air_c, water_c))
     if house is None:
         return Aboard(main, main, Joint())
     out = _together(design.links_between(bank, house))
     back = _together(design.links_between(house, bank))
-    return Aboard(main, store_of(house, air_c), Joint(1.0, *out, *back))
+    return Aboard(main, store_of(house, temperature_of(house, air_c, water_c)), Joint(1.0, *out, *back))

@@ -21,10 +21,14 @@ from numba import boolean, float64, njit, types
 from parhelion.bank.age import health_of
 from parhelion.computing.kernels import OPTIONS
 from parhelion.design import Bank
+from parhelion.design.bank import Berth
 from parhelion.design.chemistries import CHEMICALS
 
 FREEZING_C = 0.0  # lithium takes no charge at or below this
 FULL_CHARGE_FROM_C = 10.0  # and its full current from here
+FULL_CHARGE_TO_C, NO_CHARGE_FROM_C = 40.0, 45.0  # lithium again: its full current to here, none from there
+OWN_WARMTH_K = 2.0  # of a bank in use over the water around the hull
+HEATED_C = 12.0  # what a bank's own heater keeps
 LEAST_CAPACITY = 0.3  # share of the label that cold can leave; below it the model says nothing
 LITHIUM_FULL = 0.99  # state of charge that counts as full
 LEAD_FULL_C = 0.02  # lead counts as full when it accepts less than this share of its capacity [1/h]
@@ -37,6 +41,13 @@ SETTLED = 1e-12  # of the state of charge: the mean volts have stopped moving
 # then the rate of discharge, at most (PLENTY_A)^(k-1) with k below 1.5, cannot reach it
 PLENTY, PLENTY_A = 8.0, 40.0
 VOLT_PASSES = 8  # at most; fixed-point passes on the mean volts of a step; each gains two digits or more
+
+
+def taken_share(temperature_c: float) -> float:
+    """Share of its charge current that lithium takes: none frozen, all from 10 C, none hot [-]."""
+    cold = (temperature_c - FREEZING_C) / (FULL_CHARGE_FROM_C - FREEZING_C)
+    hot = (NO_CHARGE_FROM_C - temperature_c) / (NO_CHARGE_FROM_C - FULL_CHARGE_TO_C)
+    return min(max(min(cold, hot), 0.0), 1.0)
 
 
 class Store(NamedTuple):
@@ -84,22 +95,32 @@ def resistance_of(bank: Bank) -> float:
     return bank.resistance_ohm or cells * typical.resistance[1] / bank.capacity_ah
 
 
-def store_of(bank: Bank, air_c: float) -> Store:
+def temperature_of(bank: Bank, air_c: float, water_c: float) -> float:
+    """How warm a bank is: as given, as the water about the hull and a little more, or as the air [C]."""
+    if bank.temperature_c is not None:
+        return bank.temperature_c
+    if bank.berth is Berth.DECK:
+        return air_c
+    below = water_c + OWN_WARMTH_K
+    return max(below, HEATED_C) if bank.berth is Berth.HEATED else below
+
+
+def store_of(bank: Bank, temperature_c: float) -> Store:
     """The bank at a temperature.
 
     Parameters
     ----------
     bank : Bank
-    air_c : float
-        Air temperature [C]; the bank's own is used where it is given.
+    temperature_c : float
+        Of the bank [C]; its own is used where it is given.
     """
     typical = CHEMICALS[bank.chemistry]
-    temperature = air_c if bank.temperature_c is None else bank.temperature_c
+    temperature = temperature_c if bank.temperature_c is None else bank.temperature_c
     cold = 1 - typical.capacity_per_k * max(typical.capacity_from_c - temperature, 0)
     capacity = bank.capacity_ah * max(cold, LEAST_CAPACITY) * health_of(bank)
     accept = charge_limit_a(bank)
     if typical.lithium:
-        accept *= min(max((temperature - FREEZING_C) / (FULL_CHARGE_FROM_C - FREEZING_C), 0.0), 1.0)
+        accept *= taken_share(temperature)
     full = LITHIUM_FULL
     if not typical.lithium:
         full = 1 - (1 - typical.taper[1]) * LEAD_FULL_C / typical.charge_c[1]

@@ -7,7 +7,15 @@ from typing import Literal
 from pydantic import model_validator
 
 from parhelion.design.chemistries import CHEMICALS, Chemistry
-from parhelion.design.part import Clock, Id, Name, Part, Point, Share, begins, entry, out_of_reach
+from parhelion.design.part import Choice, Clock, Id, Name, Part, Point, Share, begins, entry, out_of_reach
+
+
+class Berth(Choice):
+    """Where a bank stands, which decides how warm it is."""
+
+    BELOW = "below", "below decks"  # by the water around the hull
+    DECK = "deck", "on deck, in a box"  # in the air
+    HEATED = "heated", "kept warm"  # by a heater of its own
 
 
 class Bank(Part):
@@ -81,8 +89,13 @@ class Bank(Part):
     health_frac: float | None = entry(
         "Found by a test", "Capacity left over capacity when new", default=None, gt=0.05, le=1.2
     )
+    berth: Berth = entry("It stands", default=Berth.BELOW)
     temperature_c: float | None = entry(
-        "How warm it is", "Empty means as the air", default=None, ge=-30, le=60
+        "How warm it is",
+        "Empty: as the water about the hull, or the air on deck",
+        default=None,
+        ge=-30,
+        le=60,
     )
     at: Point | None = entry("Where it sits", default=None, examples=[{"x_m": 0, "y_m": 0, "z_m": 0}])
 

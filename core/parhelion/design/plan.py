@@ -231,6 +231,9 @@ class Plan(Part):
         "Bank at the start", "At sunrise, when the drawn day begins", default=0.8, step=5
     )
     air_temperature_c: float | None = entry("Air by day", default=None, ge=-40, le=55)
+    water_temperature_c: float | None = entry(
+        "Water", "How warm it is; empty means usual for the place and the season", default=None, ge=-2, le=40
+    )
     wind_mps: float = entry(
         "Wind",
         "The mean of the day; gusts and lulls about it are counted, and it cools the panels",

@@ -34,4 +34,9 @@ def _from_2(document: Document) -> Document:
     return {**document, "schema_version": 3}
 
 
-MIGRATIONS: dict[int, Callable[[Document], Document]] = {1: _from_1, 2: _from_2}
+def _from_3(document: Document) -> Document:
+    """Version 4: where a bank stands and how warm the water is; left out they are usual."""
+    return {**document, "schema_version": 4}
+
+
+MIGRATIONS: dict[int, Callable[[Document], Document]] = {1: _from_1, 2: _from_2, 3: _from_3}

@@ -1616,8 +1616,13 @@ export interface components {
              */
             health_frac?: number | null;
             /**
+             * It stands
+             * @default below
+             */
+            berth: components["schemas"]["Berth"];
+            /**
              * How warm it is
-             * @description Empty means as the air
+             * @description Empty: as the water about the hull, or the air on deck
              */
             temperature_c?: number | null;
             /**
@@ -1631,6 +1636,12 @@ export interface components {
             at?: components["schemas"]["Point"] | null;
         };
         /**
+         * Berth
+         * @description Where a bank stands, which decides how warm it is.
+         * @enum {string}
+         */
+        Berth: "below" | "deck" | "heated";
+        /**
          * Parhelion boat design
          * @description A solar-electric boat and the day it is asked about.
          */
@@ -1643,10 +1654,10 @@ export interface components {
             schema_name: "parhelion.boat";
             /**
              * Schema Version
-             * @default 3
+             * @default 4
              * @constant
              */
-            schema_version: 3;
+            schema_version: 4;
             /** Name */
             name: string;
             /**
@@ -2814,6 +2825,11 @@ export interface components {
             start_charge_frac: number;
             /** Air by day */
             air_temperature_c?: number | null;
+            /**
+             * Water
+             * @description How warm it is; empty means usual for the place and the season
+             */
+            water_temperature_c?: number | null;
             /**
              * Wind
              * @description The mean of the day; gusts and lulls about it are counted, and it cools the panels

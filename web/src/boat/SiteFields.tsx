@@ -33,7 +33,7 @@ export function SiteFields({ zone }: { zone?: string }) {
       </div>
       <Fields at="/site" of="name latitude_deg longitude_deg" />
       <Field at="/site/water" width={90} />
-      <Fields at="/plan" of="heading_deg air_temperature_c" />
+      <Fields at="/plan" of="heading_deg air_temperature_c water_temperature_c" />
       {zone && <p className="m-0 text-[13px] text-muted">Clock: {zone.replaceAll("_", " ")}</p>}
     </>
   );

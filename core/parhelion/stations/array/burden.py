@@ -193,7 +193,8 @@ def _blocked(design: BoatDesign) -> tuple[float, float]:
         return 0.0, 0.0
     eye = np.array([[[0.0, -HELM_AFT * design.hull.waterline_length_m, EYE_M]]])
     bearings = np.arange(-180.0, 180.0)
-    hidden = face_shares(eye, body_of_panels(panels).faces, towards(bearings, np.full(360, 0.5)), np.full((2, 3), 1e-4))[:, 0]
+    seen, small = towards(bearings, np.full(360, 0.5)), np.full((2, 3), 1e-4)
+    hidden = face_shares(eye, body_of_panels(panels).faces, seen, small)[:, 0]
     return float(hidden.sum()), float(hidden[np.abs(bearings) <= AHEAD_DEG].sum())
 
 

@@ -4,6 +4,7 @@ from __future__ import annotations
 
 from parhelion.balance.flow import HOUSE
 from parhelion.balance.outlook import Outlook
+from parhelion.balance.warmth import bank_temperature_c
 from parhelion.bank.age import health_of, years_of
 from parhelion.bank.store import (
     FULL_CHARGE_FROM_C,
@@ -11,6 +12,7 @@ from parhelion.bank.store import (
     discharge_limit_a,
     energy_wh,
     reserve_of,
+    taken_share,
 )
 from parhelion.bank.tape import blind_span, rest_volts
 from parhelion.bank.trim import stern_sinks_m
@@ -35,7 +37,6 @@ from parhelion.rail.reasons import BANK_SOURCE
 from parhelion.stations.bank.bought_findings import claims_disagree, mixed_units, odd_cells
 from parhelion.stations.bank.cautions import bank_cautions
 from parhelion.stations.bank.view import BankView, bank_view, bank_why
-from parhelion.sun.climate import air_temperature_c
 
 LASTING_SHARE = 1.0  # of the discharge limit
 DEEP_SHARE = 0.6  # of the typical life that is left by a too-deep habit, before it is said
@@ -227,7 +228,7 @@ def cold_bank(view: BankView) -> Finding | None:
     bank = view.outlook.design.bank
     if bank is None or not CHEMICALS[bank.chemistry].lithium:
         return None
-    cold = air_temperature_c(view.outlook.design) if bank.temperature_c is None else bank.temperature_c
+    cold = bank_temperature_c(view.outlook.design, bank)
     if cold >= FULL_CHARGE_FROM_C:
         return None
     return Finding(
@@ -238,7 +239,7 @@ def cold_bank(view: BankView) -> Finding | None:
         detail=sentence(
             "At {t} it takes {x} of its usual charge current. Charging it frozen ruins cells: its management "
             "system must stop it. Warm it first.",
-            t=temperature(cold), x=fraction(max(cold, 0.0) / FULL_CHARGE_FROM_C),
+            t=temperature(cold), x=fraction(taken_share(cold)),
         ),
         why=bank_why(view, "Charge acceptance falls in a line from 10 C to nothing at 0 C"),
         field="/banks/0/temperature_c",

@@ -9,7 +9,8 @@ from numpy.typing import NDArray
 
 from parhelion.balance.flow import CURTAILED, RAN, REFUSED, SOC, STOPPED_BELOW
 from parhelion.balance.outlook import Outlook
-from parhelion.bank.store import FULL_CHARGE_FROM_C
+from parhelion.balance.warmth import bank_temperature_c
+from parhelion.bank.store import FULL_CHARGE_FROM_C, taken_share
 from parhelion.constants import SHOCK_V
 from parhelion.design import Sky
 from parhelion.design.chemistries import CHEMICALS
@@ -33,7 +34,7 @@ from parhelion.rail.reasons import BANK_SOURCE, SUN_SOURCE, sun_facts
 from parhelion.rail.speeds import live_distances, solve_steady, steady_mps
 from parhelion.rail.stores import bank_at_dusk
 from parhelion.stations.day.source_findings import source_findings
-from parhelion.sun.climate import air_temperature_c
+from parhelion.sun.climate import usually_frozen
 from parhelion.sun.light import light_under
 
 WASTE_FRAC = 0.03  # of the day's harvest thrown away before it is worth saying
@@ -216,7 +217,7 @@ def cold_lithium(view: DayView) -> Finding | None:
     bank = view.outlook.design.bank
     if bank is None or not CHEMICALS[bank.chemistry].lithium:
         return None
-    cold = air_temperature_c(view.outlook.design) if bank.temperature_c is None else bank.temperature_c
+    cold = bank_temperature_c(view.outlook.design, bank)
     if cold >= FULL_CHARGE_FROM_C:
         return None
     return Finding(
@@ -226,11 +227,30 @@ def cold_lithium(view: DayView) -> Finding | None:
         detail=sentence(
             "At {t} it takes {x} of its usual charge current, and none at freezing: charging it frozen ruins "
             "cells. Its management system must stop it.",
-            t=temperature(cold), x=fraction(max(cold, 0.0) / FULL_CHARGE_FROM_C),
+            t=temperature(cold), x=fraction(taken_share(cold)),
         ),
         why=_why(view, "Charge acceptance falls in a line from 10 C to nothing at 0 C", doc="bank"),
         caution=cold <= 0,
     )  # fmt: skip
+
+
+def ice(view: DayView) -> Finding | None:
+    """Nobody boats where the water is usually ice."""
+    design = view.outlook.design
+    if not usually_frozen(design):
+        return None
+    return Finding(
+        id="ice",
+        level="warn",
+        title=sentence("The water here is usually ice on this day"),
+        detail=sentence("What follows holds for open water. If it is open, say how warm it is."),
+        why=Why(
+            method="Usual surface temperature by latitude and season, against freezing",
+            source="A fit good to some 4 K; the water of the place comes first.",
+            doc="bank",
+        ),
+        field="/plan/water_temperature_c",
+    )
 
 
 def no_sun(view: DayView) -> Finding | None:
@@ -344,6 +364,7 @@ def day_findings(outlook: Outlook) -> list[Finding]:
             stops_at_reserve(view),
             beyond_drive(view.outlook),
             cold_lithium(view),
+            ice(view),
             home_with(view),
             reserve_homeward(view),
             goes_to_waste(view),

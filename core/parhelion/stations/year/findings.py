@@ -3,12 +3,12 @@
 from __future__ import annotations
 
 from parhelion.balance.outlook import Outlook
+from parhelion.balance.warmth import bank_temperature_c
 from parhelion.design.chemistries import CHEMICALS
 from parhelion.finding import Finding, ordered
 from parhelion.quantities import Fact, Why, count, sentence, temperature, words
 from parhelion.stations.year.climate import ClimateMonth, climate_year
 from parhelion.stations.year.season import MONTHS
-from parhelion.sun.climate import usual_air_temperature_c
 from parhelion.sun.generated import middle_day, usual_word
 
 COLD_C = 4.0  # air in which a lithium bank hardly charges
@@ -18,13 +18,18 @@ SOURCE = "Sun: SPA position and Ineichen clear sky; days by Hollands and Huget a
 
 
 def cold_months(outlook: Outlook) -> Finding | None:
-    """Months whose usual air keeps a lithium bank from charging."""
+    """Months whose usual water, or air on deck, keeps a lithium bank from charging."""
     design = outlook.design
     if design.bank is None or not CHEMICALS[design.bank.chemistry].lithium:
         return None
-    year, latitude = design.plan.date.year, design.site.latitude_deg
-    air = {month: usual_air_temperature_c(latitude, middle_day(year, month)) for month in range(1, 13)}
-    cold = {MONTHS[month - 1]: celsius for month, celsius in air.items() if celsius < COLD_C}
+    usual = {"air_temperature_c": None, "water_temperature_c": None}
+    cold: dict[str, float] = {}
+    for month in range(1, 13):
+        day = middle_day(design.plan.date.year, month)
+        then = design.changed(plan=design.plan.model_copy(update={**usual, "date": day}))
+        celsius = bank_temperature_c(then, design.bank)
+        if celsius < COLD_C:
+            cold[MONTHS[month - 1]] = celsius
     if not cold:
         return None
     return Finding(
@@ -32,12 +37,12 @@ def cold_months(outlook: Outlook) -> Finding | None:
         level="warn" if MONTHS[design.plan.date.month - 1] in cold else "note",
         title=sentence("Too cold to charge: {months}", months=words(", ".join(cold))),
         detail=sentence(
-            "A lithium bank as cold as the usual air takes little or no charge; most of the sun is thrown "
-            "away unless it is kept warm."
+            "So cold a lithium bank takes little or no charge: most of the sun is thrown away unless it "
+            "drives the boat at once or the bank is kept warm."
         ),
         why=Why(
-            method="The usual air of each month against what lithium may be charged at",
-            source="Usual air by latitude and season; makers' charging limits come first.",
+            method="How warm the bank is in each month against what lithium may be charged at",
+            source="Usual water and air by latitude and season; makers' charging limits come first.",
             inputs=[Fact(label=month, value=temperature(celsius)) for month, celsius in cold.items()],
             doc="season",
         ),
