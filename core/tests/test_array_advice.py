@@ -150,7 +150,7 @@ class NextPanelTest(unittest.TestCase):
         BoatDesign.model_validate(twice.model_dump())
 
     def test_enough_is_enough(self):
-        found = next_panels(outlook_of(boat(panels__0__nameplate_w=3000)))
+        found = next_panels(outlook_of(boat(panels__0__nameplate_w=5000)))
         self.assertTrue(found.enough)
         self.assertIn("Enough", found.verdict.text)
 

@@ -11,14 +11,15 @@ from hypothesis import strategies as st
 from parhelion.balance.dock import NEXT_MEMBER, days_to_full
 from parhelion.balance.flow import SOC, run_days
 from parhelion.balance.outlook import outlook_of
+from parhelion.design import Hull, Water
 from parhelion.design.hull import hull_speed_mps
-from parhelion.design.hulltypes import TYPICAL, HullType
+from parhelion.design.hulltypes import TYPICAL, HullType, Model
 from parhelion.drive.limits import DriveLimit, Limited
 from parhelion.hull.air import air_resistance_n, frontal_area_m2
 from parhelion.hull.calm import hulls_of
 from parhelion.hull.demand import DemandCurve, demand_curve
 from parhelion.hull.holtrop import calm_resistance
-from parhelion.hull.resistance import service_resistance
+from parhelion.hull.resistance import _service, service_resistance
 from parhelion.hull.runs import fit
 from parhelion.rail.answers import answers_for
 
@@ -171,7 +172,34 @@ class ClosedFormTest(unittest.TestCase):
         air = air_resistance_n(
             at, frontal_area_m2(HullType.LAUNCH, 6.7, 1.62), TYPICAL[HullType.LAUNCH].air_drag_cd
         )
-        np.testing.assert_allclose(service_resistance(design, at).total_n, 1.2 * (one + air))
+        friction = 0.075 / (np.log10(at * 6.7 / 1.18831e-6) - 2) ** 2
+        skeg = 0.5 * 1025.0 * at**2 * 0.020 * 6.7**2 * (1.5 * friction + 0.0004)
+        np.testing.assert_allclose(service_resistance(design, at).total_n, 1.35 * (one + skeg + air))
+        bare = boat(hull__displacement_kg=1500, site__water="salt", hull__appendage_area_m2=0.0)
+        np.testing.assert_allclose(service_resistance(bare, at).total_n, 1.35 * (one + air))
+
+    def test_lighter_is_never_slower_below_planing(self):
+        """Over all types, sizes, loads and speeds to well over hull speed: watts never fall with mass."""
+        for kind, form in TYPICAL.items():
+            for size in (0.7, 1.0, 1.4):
+                length, beam = form.length_m * size, form.beam_m * size
+                hull = Hull(type=kind, waterline_length_m=length, beam_m=beam)
+                loads = form.displacement_kg * size**3 * np.array([0.3, 0.45, 0.6, 0.8, 1, 1.25, 1.6, 2, 2.5])
+                speed = np.arange(0.5, 1.4 * hull_speed_mps(length), 0.1)
+                area = frontal_area_m2(kind, length, beam)
+                asked = [_service(hull, load, Water.SALT, speed, area)[0] for load in loads]
+                for load, light, heavy in zip(loads, asked, asked[1:], strict=False):
+                    volume_froude = speed / np.sqrt(9.81 * (load / 1025 / form.hulls) ** (1 / 3))
+                    displacing = volume_froude < 1.6 if form.model is Model.PLANING else speed > 0
+                    with self.subTest(kind=kind, size=size, load=round(load)):
+                        self.assertLess(float(((light - heavy) / heavy)[displacing].max(initial=-1)), 0.005)
+
+    def test_a_light_slim_skiff_asks_less_than_a_laden_one(self):
+        hull = Hull(type=HullType.SKIFF, waterline_length_m=4.6, beam_m=0.7)
+        slow = np.array([3 * 0.514444])
+        asked = [float(_service(hull, kg, Water.FRESH, slow, 0.5)[0][0]) for kg in (80, 139, 200, 300)]
+        self.assertEqual(asked, sorted(asked))
+        self.assertLess(asked[-1] / asked[0], 2.5)
 
     def test_hull_speed_is_the_wave_as_long_as_the_waterline(self):
         length = 6.7

@@ -7,7 +7,13 @@ from math import pi, sqrt
 from pydantic import model_validator
 
 from parhelion.constants import GRAVITY_MPS2
-from parhelion.design.hulltypes import HULL_SPACING_TO_LENGTH, TYPICAL, HullType
+from parhelion.design.hulltypes import (
+    APPENDED,
+    FAST_MARGIN,
+    HULL_SPACING_TO_LENGTH,
+    TYPICAL,
+    HullType,
+)
 from parhelion.design.part import Id, Name, Part, begins, entry, out_of_reach
 
 BOTTOMS = {  # allowance for a hull's roughness, by what it looks like (docs/methods/hull.md)
@@ -74,8 +80,8 @@ class Hull(Part):
         "Area in the wind", "Seen from ahead, canopy and crew too", default=None, ge=0, le=200, step=0.5
     )
     air_drag_coefficient: float | None = entry("Its drag, Cd", default=None, ge=0, le=3, step=0.05)
-    appendage_area_m2: float = entry(
-        "Keel and rudder", "Wetted area beyond what the margin holds", default=0, ge=0, le=50
+    appendage_area_m2: float | None = entry(
+        "Keel, rudder, leg", "Wetted, both sides; empty means usual for the type", default=None, ge=0, le=50
     )
     spacing_m: float | None = entry("Between hulls", "Centreline to centreline", default=None, gt=0.2, le=20)
     transom_depth_m: float | None = entry("Transom, immersed", default=None, ge=0, le=2, step=0.01)
@@ -101,8 +107,21 @@ class Hull(Part):
         return TYPICAL[self.type].lcb_percent if self.lcb_percent is None else self.lcb_percent
 
     @property
+    def appended_m2(self) -> float:
+        """Wetted area of keel, rudder, skeg and leg, given or usual for the type [m2]."""
+        if self.appendage_area_m2 is not None:
+            return self.appendage_area_m2
+        return APPENDED[self.type].area * self.waterline_length_m**2
+
+    @property
     def service_margin(self) -> float:
+        """Margin on the clean model, given or usual for the type, while displacing [-]."""
         return self.margin or TYPICAL[self.type].margin
+
+    @property
+    def fast_margin(self) -> float:
+        """The same on the plane [-]."""
+        return self.margin or FAST_MARGIN.get(self.type, TYPICAL[self.type].margin)
 
     @property
     def spacing(self) -> float:

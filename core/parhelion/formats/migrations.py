@@ -39,4 +39,12 @@ def _from_3(document: Document) -> Document:
     return {**document, "schema_version": 4}
 
 
-MIGRATIONS: dict[int, Callable[[Document], Document]] = {1: _from_1, 2: _from_2, 3: _from_3}
+def _from_4(document: Document) -> Document:
+    """Version 5: keel and rudder left at nothing are usual for the type, not absent."""
+    hull = document.get("hull")
+    if isinstance(hull, dict) and hull.get("appendage_area_m2") == 0:
+        document = {**document, "hull": {**hull, "appendage_area_m2": None}}
+    return {**document, "schema_version": 5}
+
+
+MIGRATIONS: dict[int, Callable[[Document], Document]] = {1: _from_1, 2: _from_2, 3: _from_3, 4: _from_4}

@@ -24,7 +24,7 @@ from parhelion.constants import (
     SEA_VISCOSITY_M2_PER_S,
 )
 from parhelion.design import Hull, Water
-from parhelion.design.hulltypes import TYPICAL, Model, draught_m
+from parhelion.design.hulltypes import APPENDED, TYPICAL, Model, draught_m
 from parhelion.hull import delft, planing, thinship
 from parhelion.hull.friction import friction_coefficient
 from parhelion.hull.holtrop import HoltropHull, calm_resistance
@@ -40,6 +40,10 @@ LCF_AFT_OF_LCB = 2.5  # percent of length, typical of yachts
 PLANING_BLEND = (1.0, 2.0)  # volume Froude numbers over which a hull rises onto the plane [1]
 PLANING_LCG = 0.40  # of the length, from the transom [1]
 PLANING_DEADRISE_DEG = 10.0
+SHALLOW = 7.0  # breadth over draught from which the component method runs away [1]
+SHALLOW_STEP = 1.15  # from one load to the next heavier one that is tried
+SHALLOW_MODELS = (Model.COMPONENT, Model.TRANSOM, Model.PLANING)
+RISING_SLACK = 2.0  # how far over the displacing hull's the planing drag may lie once nearly up
 TRANSOM_BREADTH = 0.85  # of the beam
 TUBE_BASE = 0.5  # of the midship section: the blunt end of a pontoon
 THIN_SPEEDS = 72  # the thin-ship integral is computed at this many and read between
@@ -107,7 +111,6 @@ def hulls_of(hull: Hull, displacement_kg: float, water: Water) -> Hulls:
         midship=hull.midship,
         waterplane=hull.waterplane,
         lcb_percent=hull.lcb,
-        appendage_area_m2=hull.appendage_area_m2 / typical.hulls,
         correlation_allowance=hull.correlation_allowance,
     )
     transom = typical.transom_depth * draught if hull.transom_depth_m is None else hull.transom_depth_m
@@ -250,6 +253,9 @@ def _planing(hulls: Hulls, speed: Array) -> CalmWater:
     known = np.isfinite(drag)
     share = np.where(known, share, 0.0)
     drag = np.where(known, drag, 0.0)
+    # while it rises a hull that the planing method makes heavier going simply does not plane yet [1]
+    most = (base.viscous_n + base.wave_n) * (1 + RISING_SLACK * share**2)
+    drag = np.where(share < 1, np.minimum(drag, most), drag)
     return CalmWater(
         (1 - share) * base.viscous_n,
         (1 - share) * base.wave_n + share * drag,
@@ -268,6 +274,36 @@ MODELS: dict[Model, Callable[[Hulls, Array], CalmWater]] = {
 }
 
 
+def _bare(hull: Hull, displacement_kg: float, water: Water, speed: Array) -> CalmWater:
+    """The model of the type; a body too shallow for it asks no more than a deeper one [1].
+
+    Far beyond the breadths over draught that the component method was made from it finds a light boat slower
+    than a heavy one. Of this load and those heavier, until the body is deep enough, the least counts.
+    """
+    model = MODELS[TYPICAL[hull.type].model]
+    hulls = hulls_of(hull, displacement_kg, water)
+    found = model(hulls, speed)
+    load = displacement_kg
+    while hulls.one.beam_m / hulls.one.draught_aft_m > SHALLOW and TYPICAL[hull.type].model in SHALLOW_MODELS:
+        load *= SHALLOW_STEP
+        hulls = hulls_of(hull, load, water)
+        deeper = model(hulls, speed)
+        less = deeper.viscous_n + deeper.wave_n < found.viscous_n + found.wave_n
+        found = CalmWater(
+            np.where(less, deeper.viscous_n, found.viscous_n), np.where(less, deeper.wave_n, found.wave_n),
+            found.planing_share,
+        )  # fmt: skip
+    return found
+
+
 def calm_water(hull: Hull, displacement_kg: float, water: Water, speed: Array) -> CalmWater:
-    """A whole boat in calm water by the model of its type, over a one-dimensional array of speeds [m/s]."""
-    return MODELS[TYPICAL[hull.type].model](hulls_of(hull, displacement_kg, water), speed)
+    """A whole boat in calm water by the model of its type, over a one-dimensional array of speeds [m/s].
+
+    What hangs below it is added to any model: friction on its wetted area, times the form of foils and legs.
+    """
+    hulls = hulls_of(hull, displacement_kg, water)
+    bare = _bare(hull, displacement_kg, water, speed)
+    friction = friction_coefficient(speed * hull.waterline_length_m / hulls.viscosity)
+    drag = APPENDED[hull.type].form * friction + hull.correlation_allowance
+    appended = 0.5 * hulls.density * speed**2 * hull.appended_m2 * drag
+    return CalmWater(bare.viscous_n + appended, bare.wave_n, bare.planing_share)

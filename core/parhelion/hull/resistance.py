@@ -75,10 +75,14 @@ def air_area_m2(design: BoatDesign) -> float:
 def _service(
     hull: Hull, displacement_kg: float, water: Water, speed: Array, area_m2: float
 ) -> tuple[Array, Array, CalmWater]:
-    """Margin x (calm water + still air), the still air's part of it, and the calm water by itself [N]."""
+    """Margin x (calm water + still air), the still air's part of it, and the calm water by itself [N].
+
+    The margin passes from the displacing to the planing one as the hull rises.
+    """
     calm = calm_water(hull, displacement_kg, water, speed)
     air = air_resistance_n(speed, area_m2, hull.air_drag)
-    return hull.service_margin * (calm.viscous_n + calm.wave_n + air), hull.service_margin * air, calm
+    margin = hull.service_margin + (hull.fast_margin - hull.service_margin) * calm.planing_share
+    return margin * (calm.viscous_n + calm.wave_n + air), margin * air, calm
 
 
 def tow_resistance_n(tow: Tow, water: Water, speed: Array) -> Array:
@@ -122,7 +126,7 @@ def service_resistance(
     displacement = displacement_kg or design.displacement_kg
     area = air_area_m2(design)
     service, air, calm = _service(hull, displacement, water, speed, area)
-    smooth = service / hull.service_margin
+    smooth = calm.viscous_n + calm.wave_n
     share = np.divide(calm.wave_n, smooth, out=np.zeros_like(smooth), where=smooth > 0)
     wind, waves, tow = (np.zeros_like(speed) for _ in range(3))
     if not flat:

@@ -4,7 +4,7 @@ from __future__ import annotations
 
 from parhelion.balance.outlook import Outlook
 from parhelion.design.drive import Rating
-from parhelion.design.hulltypes import HULL_SPACING_TO_LENGTH, TYPICAL, Model
+from parhelion.design.hulltypes import APPENDED, HULL_SPACING_TO_LENGTH, TYPICAL, Model
 from parhelion.drive.trolling import USUAL_V
 from parhelion.hull.calm import PLANING_DEADRISE_DEG, PLANING_LCG
 from parhelion.hull.resistance import frontal_area_of
@@ -24,6 +24,7 @@ def hull_usual(outlook: Outlook) -> UsualOf:
         "waterplane_coefficient": typical.waterplane,
         "lcb_percent": typical.lcb_percent,
         "margin": typical.margin,
+        "appendage_area_m2": APPENDED[hull.type].area * hull.waterline_length_m**2,
         "air_drag_coefficient": typical.air_drag_cd,
         "frontal_area_m2": frontal_area_of(hull),
         "displacement_kg": design.parts_kg,
