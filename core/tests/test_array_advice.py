@@ -150,7 +150,9 @@ class NextPanelTest(unittest.TestCase):
         BoatDesign.model_validate(twice.model_dump())
 
     def test_enough_is_enough(self):
-        found = next_panels(outlook_of(boat(panels__0__nameplate_w=5000)))
+        found = next_panels(
+            outlook_of(boat(panels__0__nameplate_w=5000, controllers__0__current_limit_a=None))
+        )
         self.assertTrue(found.enough)
         self.assertIn("Enough", found.verdict.text)
 

@@ -1654,10 +1654,10 @@ export interface components {
             schema_name: "parhelion.boat";
             /**
              * Schema Version
-             * @default 4
+             * @default 5
              * @constant
              */
-            schema_version: 4;
+            schema_version: 5;
             /** Name */
             name: string;
             /**
@@ -2131,11 +2131,10 @@ export interface components {
             /** Its drag, Cd */
             air_drag_coefficient?: number | null;
             /**
-             * Keel and rudder
-             * @description Wetted area beyond what the margin holds
-             * @default 0
+             * Keel, rudder, leg
+             * @description Wetted, both sides; empty means usual for the type
              */
-            appendage_area_m2: number;
+            appendage_area_m2?: number | null;
             /**
              * Between hulls
              * @description Centreline to centreline
