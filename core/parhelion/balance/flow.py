@@ -133,7 +133,7 @@ def step(
     if lack > 0 and joint.out_needs > 0:
         asked = min(lack, joint.out_w) / joint.out_efficiency
         m = one_bank(soc, sun_w, essential_w, other_w + asked, motor_w, step_h, aboard.main)
-        share = m[4] / (other_w + asked)
+        share = m[4] / (other_w + asked) if other_w + asked > 0 else 0.0
         sent = asked * share
         other = other_w * share
         received = sent * joint.out_efficiency

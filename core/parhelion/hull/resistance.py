@@ -13,7 +13,7 @@ from parhelion.design.hulltypes import TYPICAL, Model
 from parhelion.hull import delft, planing
 from parhelion.hull.air import PLATE_CD, air_resistance_n, frontal_area_m2, raised_panels_m2
 from parhelion.hull.calm import CalmWater, calm_water, hulls_of, planing_hull, planing_share
-from parhelion.hull.weather import WaveDrag, wave_drag, wind_resistance_n
+from parhelion.hull.weather import WaveDrag, lost_speed_shares, ship_waves_n, wind_resistance_n
 
 Array = NDArray[np.float64]
 
@@ -91,13 +91,24 @@ def tow_resistance_n(tow: Tow, water: Water, speed: Array) -> Array:
     return tow.count * _service(hull, tow.displacement_kg, water, speed, frontal_area_of(hull))[0]
 
 
-def wave_drag_of(design: BoatDesign, displacement_kg: float | None = None) -> WaveDrag:
-    """What the plan's waves from ahead add, low and high [N]."""
-    hulls = hulls_of(design.hull, displacement_kg or design.displacement_kg, design.site.water)
-    one = hulls.one
-    return wave_drag(
-        design.plan.wave_height_m, one.length_m, one.beam_m, one.block, hulls.count, hulls.density
-    )
+def wave_drag_of(design: BoatDesign, speed_mps: Array, displacement_kg: float | None = None) -> WaveDrag:
+    """What the plan's waves from ahead add over a row of speeds, low and high [N].
+
+    By the methods for ships, and no more than costs a small boat the share of its speed that such boats are
+    seen to lose.
+    """
+    displacement, hull = displacement_kg or design.displacement_kg, design.hull
+    hulls = hulls_of(hull, displacement, design.site.water)
+    one, height = hulls.one, design.plan.wave_height_m
+    ships = ship_waves_n(height, one.length_m, one.beam_m, one.block, hulls.count, hulls.density)
+
+    def smooth(speed: Array) -> Array:
+        return _service(hull, displacement, design.site.water, speed, air_area_m2(design))[0]
+
+    flat = smooth(speed_mps)
+    seen = [smooth(speed_mps / (1 - lost)) - flat for lost in lost_speed_shares(height, one.length_m)]
+    low, high = (np.minimum(ship, np.maximum(more, 0.0)) for ship, more in zip(ships, seen, strict=True))
+    return WaveDrag(np.minimum(low, high), np.maximum(low, high))
 
 
 def service_resistance(
@@ -133,7 +144,7 @@ def service_resistance(
         if plan.wind_angle_deg is not None:
             wind = wind_resistance_n(speed, plan.wind_mps, plan.wind_angle_deg, area, hull.air_drag)
         if plan.wave_height_m > 0:
-            waves = np.full_like(speed, wave_drag_of(design, displacement).middle_n)
+            waves = wave_drag_of(design, speed, displacement).middle_n
         for item in design.tows:
             tow = tow + tow_resistance_n(item, water, speed)
     made = (service, air, wind, waves, tow, share, calm.planing_share)

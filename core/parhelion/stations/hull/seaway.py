@@ -87,9 +87,9 @@ def seaway_costs(outlook: Outlook) -> list[Cost]:
             Cost(key="wind", label="wind", power_w=watts(service + float(made.wind_n[0]), True) - smooth)
         )
     if plan.wave_height_m > 0:
-        drag = wave_drag_of(design)
+        drag = wave_drag_of(design, at)
         low, middle, high = (
-            watts(service + n, True) - smooth for n in (drag.low_n, drag.middle_n, drag.high_n)
+            watts(service + float(n[0]), True) - smooth for n in (drag.low_n, drag.middle_n, drag.high_n)
         )
         found.append(Cost(key="waves", label="waves ahead", power_w=middle, low_w=low, high_w=high))
         if any(d.propeller and mean_thrust_left(d.propeller, plan.wave_height_m) < 1 for d in design.drives):
@@ -134,7 +134,7 @@ def head_wind(outlook: Outlook) -> HeadWind:
             return against
         raised = max(fetch_height_m(wind), design.plan.wave_height_m)
         plan = design.plan.model_copy(update={"wave_height_m": raised})
-        return against + wave_drag_of(design.changed(plan=plan)).middle_n
+        return against + float(wave_drag_of(design.changed(plan=plan), at).middle_n[0])
 
     def strongest(waves: bool) -> float:
         low, high = 0.0, STRONGEST_MPS
