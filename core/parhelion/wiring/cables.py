@@ -6,7 +6,8 @@ References
 [2] Fuse at least 1.25 x the lasting current; the cable's ampacity x derating at least the fuse (.85 in an
     engine space, typically .7 in a bundle); then the drop. Panels: 1.25 x Isc lasts, a breaker holds 1.25 x
     that; a fuse in each string where the others together can feed more than the panel's own limit back.
-[3] Ampacity of single thin-stranded boat cables with some air about them: typical, approximate.
+[3] Ampacity of single fine-stranded boat cables with insulation for 105 C, in air: typical of what makers of
+    such cable state, approximate. Lesser insulation carries less: 75 C about two thirds.
 [4] American wire gauge: d = .127 x 92^((36 - n) / 39) mm.
 """
 
@@ -20,9 +21,10 @@ SIZES_MM2 = (
 )  # fmt: skip
 # [3]
 AMPACITY_A = (
-    9.0, 12.0, 16.0, 22.0, 30.0, 40.0, 57.0, 76.0, 101.0, 125.0, 159.0, 199.0, 240.0, 278.0, 320.0, 365.0,
-    430.0,
+    16.0, 20.0, 25.0, 35.0, 45.0, 60.0, 90.0, 130.0, 170.0, 210.0, 270.0, 330.0, 390.0, 450.0, 475.0, 540.0,
+    620.0,
 )  # fmt: skip
+INSULATION_C = 105  # of the cables that the ampacity is for
 FUSES_A = (
     1, 2, 3, 5, 7.5, 10, 15, 20, 25, 30, 40, 50, 60, 80, 100, 125, 150, 175, 200, 225, 250, 300, 350, 400,
     500,

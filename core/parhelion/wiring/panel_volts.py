@@ -2,8 +2,8 @@
 
 References
 ----------
-[1] Linear coefficients: Voc (1 + beta (T - 25)); Vmp by the power's coefficient less the current's. Within
-    .2 % of a single diode from -10 to 70 C.
+[1] Linear coefficients: Voc (1 + beta (T - 25)); Vmp by the power's, since the best amps hardly change with
+    heat (a single diode: -.006 %/K). Within .3 % of a single diode from -10 to 70 C.
 """
 
 from __future__ import annotations
@@ -22,7 +22,7 @@ Heat = TypeVar("Heat", float, NDArray[np.float64])
 STANDARD_C = 25.0
 CELL_VOC, CELL_VMP = 0.68, 0.57  # of a silicon cell, where the datasheet is not known
 SHORT_TO_BEST = 1.06  # Isc over Imp
-USUAL_BETA_PER_K, USUAL_ALPHA_PER_K = -0.0028, 0.0005
+USUAL_BETA_PER_K = -0.0028
 REAR_LIGHT = 0.2  # of full sun on the back of a two-sided panel, for what a wire must carry
 
 
@@ -61,7 +61,6 @@ def panel_volts(panel: PanelModel) -> PanelVolts:
     cells = panel.cells_across * panel.cells_along / (2 if panel.half_cut else 1)
     best_v = panel.best_v or cells * CELL_VMP
     best_a = panel.best_a or panel.nameplate_w / best_v
-    alpha = USUAL_ALPHA_PER_K if panel.current_coefficient_per_k is None else panel.current_coefficient_per_k
     beta = panel.voltage_coefficient_per_k
     short = (panel.short_circuit_a or best_a * SHORT_TO_BEST) * (1 + REAR_LIGHT * panel.bifaciality_frac)
     return PanelVolts(
@@ -70,7 +69,7 @@ def panel_volts(panel: PanelModel) -> PanelVolts:
         best_v=best_v,
         best_a=best_a,
         open_per_k=USUAL_BETA_PER_K if beta is None else beta,
-        best_per_k=panel.power_coefficient_per_k - alpha,
+        best_per_k=panel.power_coefficient_per_k,
         given=None not in (panel.open_circuit_v, panel.short_circuit_a, panel.best_v, panel.best_a),
     )
 

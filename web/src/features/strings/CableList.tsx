@@ -90,7 +90,8 @@ export function CableList({ picture }: { picture: StringsPicture }) {
       <p className="mt-2 mb-1 text-[13px] text-muted">
         {picture.banks.length > 0 &&
           "A dead short draws what the bank's fuse must be able to break: kA beside it, by the bank's own resistance. "}
-        Ampacity is typical of boat cable; check the maker's table and the standard in force where you are.
+        Ampacity is typical of boat cable with insulation for 105 °C, in air; check the maker's table and the
+        standard in force where you are.
       </p>
     </View>
   );
