@@ -50,7 +50,7 @@ class StringsWalk(BrowserTest):
 
         self.fold("A wiring for you")
         self.page.get_by_role("button", name="Propose a wiring").click()
-        expect(self.page.locator("[data-proposal=best]")).to_contain_text("Canopy: 2 in series")
+        expect(self.page.locator("[data-proposal=best]")).to_contain_text("Canopy: side by side")
         self.page.get_by_role("button", name="Use it: Best for its price").click()
         expect(self.page.locator("[data-proposal=best]")).to_contain_text("as it is wired")
         self.assertEqual(self.stored().controller("canopy-panels-controller").count, 1)
