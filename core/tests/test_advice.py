@@ -184,6 +184,14 @@ ARRAY = {
     "outboard": (canopy(at={**AT, "x_m": 2.5}), canopy()),
     "live_panels": ({}, {"panels": []}),
 }
+YEAR = {
+    "cold_months": (bank(), bank(temperature_c=18)),
+    "ice_months": ({"site__latitude_deg": 64}, {"site__latitude_deg": 40}),
+    "impossible_sun": (
+        {"site__climate": {"known_by": "sun_hours", "sun_hours": [9.0] * 12}}, {"site__climate": {"word": "inland"}},
+    ),
+    "usual_climate": ({}, {"site__climate": {"word": "inland"}}),
+}  # fmt: skip
 
 
 class FindingsTest(unittest.TestCase):
@@ -238,6 +246,12 @@ class FindingsTest(unittest.TestCase):
 
     def test_day(self):
         self.check(DAY, "day")
+
+    def test_year(self):
+        self.check(YEAR, "year")
+        for latitude, berth, words in ((53, "below", "Slow to charge"), (64, "deck", "Too cold to charge")):
+            found = findings_of("year", boat(**bank(berth=berth), site__latitude_deg=latitude))
+            self.assertIn(words, told(next(f for f in found if f.id == "cold_months").title))
 
     def test_whose_curve_it_is(self):
         for count, start in ((0, "No runs"), (2, "2 of your own"), (4, "Your runs set")):

@@ -4,41 +4,56 @@ from __future__ import annotations
 
 from parhelion.balance.outlook import Outlook
 from parhelion.balance.warmth import bank_temperature_c
+from parhelion.bank.store import FREEZING_C, taken_share
+from parhelion.design.boat import BoatDesign
 from parhelion.design.chemistries import CHEMICALS
 from parhelion.finding import Finding, ordered
-from parhelion.quantities import Fact, Why, count, sentence, temperature, words
+from parhelion.quantities import Fact, Why, count, fraction, sentence, temperature, words
 from parhelion.stations.year.climate import ClimateMonth, climate_year
 from parhelion.stations.year.season import MONTHS
+from parhelion.sun.climate import usually_frozen
 from parhelion.sun.generated import middle_day, usual_word
 
-COLD_C = 4.0  # air in which a lithium bank hardly charges
+SLOW_C = 4.0  # a lithium bank as cold takes less than half of its charge current
 OFF_H = 0.06  # full-sun hours, before a month is told
 
 SOURCE = "Sun: SPA position and Ineichen clear sky; days by Hollands and Huget about a monthly mean."
 
 
+def _months_of(outlook: Outlook) -> list[BoatDesign]:
+    """The boat in the middle of each month, in the air and the water that are usual then."""
+    design = outlook.design
+    usual = {"air_temperature_c": None, "water_temperature_c": None}
+    days = [middle_day(design.plan.date.year, month) for month in range(1, 13)]
+    return [design.changed(plan=design.plan.model_copy(update={**usual, "date": day})) for day in days]
+
+
 def cold_months(outlook: Outlook) -> Finding | None:
-    """Months whose usual water, or air on deck, keeps a lithium bank from charging."""
+    """Months whose usual water, or air on deck, keeps a lithium bank from charging as it should."""
     design = outlook.design
     if design.bank is None or not CHEMICALS[design.bank.chemistry].lithium:
         return None
-    usual = {"air_temperature_c": None, "water_temperature_c": None}
     cold: dict[str, float] = {}
-    for month in range(1, 13):
-        day = middle_day(design.plan.date.year, month)
-        then = design.changed(plan=design.plan.model_copy(update={**usual, "date": day}))
+    for then in _months_of(outlook):
         celsius = bank_temperature_c(then, design.bank)
-        if celsius < COLD_C:
-            cold[MONTHS[month - 1]] = celsius
+        if celsius < SLOW_C:
+            cold[_month(then)] = celsius
     if not cold:
         return None
+    coldest = min(cold.values())
+    stopped = coldest <= FREEZING_C
     return Finding(
         id="cold_months",
-        level="warn" if MONTHS[design.plan.date.month - 1] in cold else "note",
-        title=sentence("Too cold to charge: {months}", months=words(", ".join(cold))),
+        level="warn" if _month(design) in cold else "note",
+        title=sentence(
+            ("Too cold to charge in some of" if stopped else "Slow to charge in the cold") + ": {months}",
+            months=words(", ".join(cold)),
+        ),
         detail=sentence(
-            "So cold a lithium bank takes little or no charge: most of the sun is thrown away unless it "
-            "drives the boat at once or the bank is kept warm."
+            "At {t}, the coldest of them, a lithium bank takes {x} of its usual charge current: sun is "
+            "thrown away unless it drives the boat at once or the bank is kept warm.",
+            t=temperature(coldest),
+            x=fraction(taken_share(coldest)),
         ),
         why=Why(
             method="How warm the bank is in each month against what lithium may be charged at",
@@ -47,6 +62,25 @@ def cold_months(outlook: Outlook) -> Finding | None:
             doc="season",
         ),
         field="/banks/0/temperature_c",
+    )
+
+
+def ice_months(outlook: Outlook) -> Finding | None:
+    """Months in which the water of the place is usually ice."""
+    frozen = [_month(then) for then in _months_of(outlook) if usually_frozen(then)]
+    if not frozen:
+        return None
+    return Finding(
+        id="ice_months",
+        level="note",
+        title=sentence("The water here is usually ice: {months}", months=words(", ".join(frozen))),
+        detail=sentence("What the year says of these months holds for open water only."),
+        why=Why(
+            method="Usual surface temperature by latitude and season, against freezing",
+            source="A fit good to some 4 K; the water of the place comes first.",
+            doc="bank",
+        ),
+        field="/site/latitude_deg",
     )
 
 
@@ -79,6 +113,10 @@ def impossible_sun(outlook: Outlook) -> Finding | None:
     )
 
 
+def _month(design: BoatDesign) -> str:
+    return MONTHS[design.plan.date.month - 1]
+
+
 def _named(months: list[ClimateMonth]) -> str:
     return ", ".join(MONTHS[month.month - 1] for month in months)
 
@@ -107,7 +145,7 @@ def usual_climate(outlook: Outlook) -> Finding | None:
     )
 
 
-RULES = (cold_months, impossible_sun, usual_climate)
+RULES = (cold_months, ice_months, impossible_sun, usual_climate)
 
 
 def year_findings(outlook: Outlook) -> list[Finding]:
