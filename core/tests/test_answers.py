@@ -8,8 +8,10 @@ from datetime import UTC, datetime
 import numpy as np
 from parhelion.balance.flow import SOC
 from parhelion.balance.outlook import outlook_of
+from parhelion.formats.plain import told
 from parhelion.hull.demand import demand_curve
 from parhelion.rail.answers import answers_for
+from parhelion.rail.ground import thriftiest_mps
 from parhelion.rail.held_back import active_limits, with_panel
 from parhelion.rail.speeds import bank_power_w, solve_steady, steady_mps
 
@@ -152,6 +154,50 @@ class DefinitionsTest(unittest.TestCase):
         self.assertEqual(
             answers_for(boat(plan__sky="broken"), NOON), answers_for(boat(plan__sky="broken"), NOON)
         )
+
+
+class StreamTest(unittest.TestCase):
+    def test_a_stream_adds_itself_for_as_long_as_the_motor_runs(self):
+        for changes in ({}, {"banks": []}, {"use": "home_charged", "plan__speed_mps": 3.0}):
+            still = answers_for(boat(**changes))
+            self.assertIsNone(still.days_run_sun.ground_m)
+            for stream in (-0.6, 0.4):
+                found = answers_for(boat(**changes, plan__current_mps=stream))
+                self.assertEqual(found.days_run_sun.distance_m, still.days_run_sun.distance_m)
+                run, reach = found.days_run_sun, found.range_at_speed
+                if run.speed_mps:
+                    seconds = found.sun_only_steady.hours * 3600
+                    self.assertAlmostEqual(run.ground_m, run.distance_m + stream * seconds, places=3)
+                else:  # on live sun she anchors rather than be carried back
+                    hours = found.sun_only_steady.hours
+                    self.assertTrue(
+                        0 < abs(run.ground_m - run.distance_m) <= abs(stream) * hours * 3600 + 1e-6
+                    )
+                    self.assertEqual(run.ground_m < run.distance_m, stream < 0)
+                if reach.hours:
+                    self.assertAlmostEqual(reach.ground_m, reach.hours * 3600 * (reach.speed_mps + stream))
+                shown = next(cell for cell in found.rail if cell.label.endswith("over ground"))
+                self.assertIn("through the water", told(shown.lines[0]))
+
+    def test_a_stream_as_strong_as_the_boat_is_fast_leaves_her_standing_and_says_so(self):
+        changes = {"use": "home_charged", "plan__speed_mps": 3.0, "plan__current_mps": -3.0}
+        found = answers_for(boat(**changes))
+        cell = next(cell for cell in found.rail if cell.key == "range_at_speed")
+        self.assertEqual(cell.value.value, 0)
+        self.assertIn("Stands still", told(cell.reason))
+
+    def test_the_thriftiest_speed_is_faster_against_a_stream_and_never_below_it(self):
+        speeds = [thriftiest_mps(outlook_of(boat(plan__current_mps=c))) for c in (0.5, -0.5, -1.0, -1.5)]
+        self.assertEqual(speeds, sorted(speeds))
+        outlook = outlook_of(boat(plan__current_mps=-1.0))
+        house = outlook.house_w.mean()
+
+        def per_metre(v):
+            return (float(outlook.curve.power_at(v)) + house) / (v - 1.0)
+
+        for other in (0.9, 1.1):
+            self.assertLess(per_metre(speeds[2]), per_metre(speeds[2] * other))
+        self.assertIsNone(thriftiest_mps(outlook_of(boat(plan__current_mps=-5))))
 
 
 class HeldBackTest(unittest.TestCase):

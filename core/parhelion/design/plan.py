@@ -253,7 +253,7 @@ class Plan(Part):
     wave_height_m: float = entry("Waves from ahead", "Significant height", default=0, ge=0, le=4)
     current_mps: float = entry(
         "Stream, with you +",
-        "Along the course; speeds and ranges are through the water",
+        "Along the course, minus against her; the answers then speak over the ground",
         default=0,
         ge=-5,
         le=5,

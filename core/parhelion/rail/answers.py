@@ -10,6 +10,7 @@ from parhelion.design import BoatDesign
 from parhelion.quantities import Quantity
 from parhelion.rail import cells
 from parhelion.rail.furthest import by_pace, distances_m, further_way
+from parhelion.rail.ground import with_stream
 from parhelion.rail.held_back import held_back_by, with_panel
 from parhelion.rail.models import Answers, Distance, RailCell, SteadySpeed
 from parhelion.rail.reasons import assumes_all
@@ -67,7 +68,7 @@ def answers_from(outlook: Outlook, at: datetime | None = None) -> Answers:
         with_bank = by_pace(with_bank, outlook, way)
     dusk = bank_at_dusk(outlook)
     reach = range_at_speed(outlook)
-    partial = Answers.model_construct(
+    made = Answers.model_construct(
         rail_kind=kind,
         rail=[],
         assumes=assumes_all(outlook),
@@ -88,7 +89,8 @@ def answers_from(outlook: Outlook, at: datetime | None = None) -> Answers:
         starts_at=day.starts_at,
         spells_default=design.plan.spells is None,
     )
-    return partial.model_copy(update={"rail": _rail(outlook, partial)})
+    found = with_stream(outlook, made)
+    return found.model_copy(update={"rail": _rail(outlook, found)})
 
 
 def _first_panel(outlook: Outlook) -> tuple[SteadySpeed, Distance]:

@@ -62,31 +62,55 @@ def _cell(key: str, label: str, answer: Answer, value: Quantity | None, lines: l
     )  # fmt: skip
 
 
+OVER_GROUND = ", over ground"
+
+
+def _spoken(found: LiveSpeed | SteadySpeed) -> tuple[Quantity | None, str, list[Sentence]]:
+    """A speed as it is shown, its label's end, and the one through the water where there is a stream."""
+    if found.speed_mps is None:
+        return None, "", []
+    if found.ground_mps is None:
+        return speed(found.speed_mps), "", []
+    water = sentence("through the water {v}", v=speed(found.speed_mps))
+    return speed(found.ground_mps), OVER_GROUND, [water]
+
+
+def _gone(found: Distance | Range) -> tuple[Quantity | None, str, list[Sentence]]:
+    """A distance as it is shown, the same way."""
+    if found.distance_m is None:
+        return None, "", []
+    if found.ground_m is None:
+        return distance(found.distance_m), "", []
+    water = sentence("through the water {d}", d=distance(found.distance_m))
+    return distance(found.ground_m), OVER_GROUND, [water]
+
+
 def steady_cell(steady: SteadySpeed, noon: LiveSpeed, now: LiveSpeed) -> RailCell:
-    lines = [sentence("over {h} a day", h=hours(steady.hours))] if steady.hours else []
-    if noon.speed_mps is not None and now.speed_mps is not None:
-        lines.append(
-            sentence("noon {noon} · now {now}", noon=speed(noon.speed_mps), now=speed(now.speed_mps))
-        )
-    value = None if steady.speed_mps is None else speed(steady.speed_mps)
-    return _cell("sun_only_steady", "Sun-only speed", steady, value, lines)
+    value, ground, lines = _spoken(steady)
+    lines += [sentence("over {h} a day", h=hours(steady.hours))] if steady.hours else []
+    at_noon, at_once = _spoken(noon)[0], _spoken(now)[0]
+    if at_noon is not None and at_once is not None:
+        lines.append(sentence("noon {noon} · now {now}", noon=at_noon, now=at_once))
+    return _cell("sun_only_steady", f"Sun-only speed{ground}", steady, value, lines)
 
 
 def _ninth_line(ninth: Distance) -> Sentence:
     """The tenth percentile, named after the days it stands for."""
-    assert ninth.distance_m is not None
+    reached = _gone(ninth)[0]
+    assert reached is not None
     sky = ninth.assumes.slots["sky"]
-    return sentence("9 of 10 {sky} days: ≥ {d}", d=distance(ninth.distance_m), sky=sky)
+    return sentence("9 of 10 {sky} days: ≥ {d}", d=reached, sky=sky)
 
 
 def run_cell(sun: Distance, bank: Distance, ninth: Distance) -> RailCell:
+    value, ground, water = _gone(sun)
     lines = []
-    if bank.distance_m is not None:
-        lines.append(sentence("with the bank {d}", d=distance(bank.distance_m)))
+    with_bank = _gone(bank)[0]
+    if with_bank is not None:
+        lines.append(sentence("with the bank {d}", d=with_bank))
     if ninth.distance_m is not None:
         lines.append(_ninth_line(ninth))
-    value = None if sun.distance_m is None else distance(sun.distance_m)
-    return _cell("days_run_sun", "Day's run on sun", sun, value, lines)
+    return _cell("days_run_sun", f"Day's run on sun{ground}", sun, value, lines + water)
 
 
 def dusk_cell(dusk: Dusk, reserve: float | None) -> RailCell:
@@ -147,13 +171,13 @@ def held_cell(held: HeldBackBy) -> RailCell:
 
 
 def range_cell(reach: Range) -> RailCell:
+    value, ground, through = _gone(reach)
     lines = [sentence("at {v}", v=speed(reach.speed_mps))]
     if reach.hours is not None:
         lines = [sentence("{h} at {v}", h=hours(reach.hours), v=speed(reach.speed_mps))]
-    value = distance(reach.distance_m) if reach.distance_m is not None else None
     if reach.keeps_up:
         value = words("no end")
-    return _cell("range_at_speed", "Range to the reserve", reach, value, lines)
+    return _cell("range_at_speed", f"Range to the reserve{ground}", reach, value, through + lines)
 
 
 def share_cell(share: SunShare) -> RailCell:
@@ -167,19 +191,18 @@ def share_cell(share: SunShare) -> RailCell:
 
 
 def live_cell(noon: LiveSpeed, now: LiveSpeed) -> RailCell:
-    lines = []
-    if now.speed_mps is not None:
-        lines.append(sentence("now {v}", v=speed(now.speed_mps)))
-    value = None if noon.speed_mps is None else speed(noon.speed_mps)
-    return _cell("sun_only_noon", "Speed at noon, live sun", noon, value, lines)
+    value, ground, lines = _spoken(noon)
+    at_once = _spoken(now)[0]
+    if at_once is not None:
+        lines.append(sentence("now {v}", v=at_once))
+    return _cell("sun_only_noon", f"Speed at noon, live sun{ground}", noon, value, lines)
 
 
 def live_distance_cell(run: Distance, ninth: Distance) -> RailCell:
-    lines = []
+    value, ground, lines = _gone(run)
     if ninth.distance_m is not None:
         lines.append(_ninth_line(ninth))
-    value = None if run.distance_m is None else distance(run.distance_m)
-    return _cell("days_distance", "Day's distance", run, value, lines)
+    return _cell("days_distance", f"Day's distance{ground}", run, value, lines)
 
 
 def first_panel_cell(answer: SteadySpeed, run: Distance) -> RailCell:

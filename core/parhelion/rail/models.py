@@ -23,6 +23,7 @@ class LiveSpeed(Answer):
     """The speed whose battery watts equal the sun of one ten-minute step."""
 
     speed_mps: float | None
+    ground_mps: float | None = None  # over the ground; only where the plan has a stream
     power_w: float | None
     at: datetime
 
@@ -31,6 +32,7 @@ class SteadySpeed(Answer):
     """The largest constant speed that the day gives back."""
 
     speed_mps: float | None
+    ground_mps: float | None = None
     low_mps: float | None = None
     high_mps: float | None = None
     hours: float
@@ -40,6 +42,7 @@ class SteadySpeed(Answer):
 
 class Distance(Answer):
     distance_m: float | None
+    ground_m: float | None = None
     low_m: float | None = None
     high_m: float | None = None
     speed_mps: float | None = None
@@ -63,6 +66,7 @@ class Range(Answer):
     """Motoring without a pause from the stated start to the reserve."""
 
     distance_m: float | None
+    ground_m: float | None = None
     hours: float | None = None
     speed_mps: float
     keeps_up: bool = False

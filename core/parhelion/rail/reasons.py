@@ -21,6 +21,7 @@ from parhelion.quantities import (
     mass,
     power,
     sentence,
+    speed,
     temperature,
     words,
 )
@@ -77,8 +78,10 @@ def assumes_all(outlook: Outlook) -> Sentence:
     heading = "" if plan.heading_deg is None else ", heading {heading}"
     heading += "" if plan.heading_deg is None or not plan.swing_deg else " swinging {swing} to either side"
     state = "" if plan.state is BoatState.UNDER_WAY else ", {state}"
+    with_her = plan.current_mps > 0
+    stream = f", {{stream}} of stream {'with' if with_her else 'against'} her" if plan.current_mps else ""
     return Sentence(
-        text=f"{{date}}, {{place}}, {{sky}} sky{state}{heading}, {hours_text}{bank_text}",
+        text=f"{{date}}, {{place}}, {{sky}} sky{state}{heading}, {hours_text}{bank_text}{stream}",
         slots={
             **slots,
             "date": words(f"{plan.date.day} {plan.date:%B %Y}"),
@@ -90,6 +93,7 @@ def assumes_all(outlook: Outlook) -> Sentence:
             "heading": angle(plan.heading_deg or 0.0),
             "swing": angle(plan.swing_deg),
             "state": words(plan.state.label),
+            "stream": speed(abs(plan.current_mps)),
         },
     )
 

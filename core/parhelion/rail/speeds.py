@@ -269,10 +269,13 @@ def nine_in_ten(
     )
 
 
-def live_distances(outlook: Outlook) -> np.ndarray:
-    """Distance of each member on live sun alone over the motoring hours, shape (n,) [m]."""
+def live_distances(outlook: Outlook, over_ground: bool = False) -> np.ndarray:
+    """Distance of each member on live sun alone over the motoring hours, shape (n,) [m]; at anchor where
+    no motor turns or the stream is the stronger, if over the ground."""
     net = np.minimum(outlook.live_net_w(outlook.harvest.by_bank_w), outlook.rated_w)
     speeds = np.where(net > outlook.curve.idle_w, outlook.curve.speed_at(net + outlook.relief_w), 0.0)
+    if over_ground:
+        speeds = np.where(speeds > 0, np.maximum(speeds + outlook.design.plan.current_mps, 0.0), 0.0)
     return outlook.timeline.over(speeds * outlook.motoring) * HOUR_S
 
 

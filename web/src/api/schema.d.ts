@@ -2848,7 +2848,7 @@ export interface components {
             wave_height_m: number;
             /**
              * Stream, with you +
-             * @description Along the course; speeds and ranges are through the water
+             * @description Along the course, minus against her; the answers then speak over the ground
              * @default 0
              */
             current_mps: number;
@@ -3983,6 +3983,8 @@ export interface components {
             why: components["schemas"]["Why"];
             /** Distance M */
             distance_m: number | null;
+            /** Ground M */
+            ground_m?: number | null;
             /** Low M */
             low_m?: number | null;
             /** High M */
@@ -4044,6 +4046,8 @@ export interface components {
             why: components["schemas"]["Why"];
             /** Speed Mps */
             speed_mps: number | null;
+            /** Ground Mps */
+            ground_mps?: number | null;
             /** Power W */
             power_w: number | null;
             /**
@@ -4079,6 +4083,8 @@ export interface components {
             why: components["schemas"]["Why"];
             /** Distance M */
             distance_m: number | null;
+            /** Ground M */
+            ground_m?: number | null;
             /** Hours */
             hours?: number | null;
             /** Speed Mps */
@@ -4111,6 +4117,8 @@ export interface components {
             why: components["schemas"]["Why"];
             /** Speed Mps */
             speed_mps: number | null;
+            /** Ground Mps */
+            ground_mps?: number | null;
             /** Low Mps */
             low_mps?: number | null;
             /** High Mps */

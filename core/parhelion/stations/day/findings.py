@@ -29,8 +29,9 @@ from parhelion.quantities import (
     words,
 )
 from parhelion.rail.findings import beyond_drive
+from parhelion.rail.ground import over_ground_mps, thriftiest_mps
 from parhelion.rail.models import Dusk
-from parhelion.rail.reasons import BANK_SOURCE, SUN_SOURCE, sun_facts
+from parhelion.rail.reasons import BANK_SOURCE, SUN_SOURCE, hull_why, sun_facts
 from parhelion.rail.speeds import live_distances, solve_steady, steady_mps
 from parhelion.rail.stores import bank_at_dusk
 from parhelion.stations.day.source_findings import source_findings
@@ -106,6 +107,32 @@ def stops_at_reserve(view: DayView) -> Finding | None:
         ),
         why=_why(view, "Energy balance of the plan as set"),
         field="/plan/speed_mps",
+    )  # fmt: skip
+
+
+def stream_runs(outlook: Outlook) -> Finding | None:
+    """A stream along the course: what is left over the ground, and the speed that goes furthest in it."""
+    stream, asked = outlook.design.plan.current_mps, outlook.plan_speed_mps
+    if not stream:
+        return None
+    ground, best = over_ground_mps(asked, stream), thriftiest_mps(outlook)
+    still = ground == 0
+    slots = {"c": speed(abs(stream)), "v": speed(asked), "g": speed(ground)}
+    return Finding(
+        id="stream_runs",
+        level="warn" if still else "note",
+        title=sentence("Stands still against {c} of stream", **slots)
+        if still
+        else sentence("{g} over the ground in {c} of stream", **slots),
+        detail=sentence("{v} through the water. No speed of this drive makes way: wait.", **slots)
+        if best is None
+        else sentence(
+            "{v} through the water. {b} takes the least for each mile over the ground, the house counted.",
+            **slots, b=speed(best),
+        ),
+        why=hull_why(outlook, "Watts of motor and house over the speed made good, least over all speeds",
+                     doc="weather"),
+        field="/plan/speed_mps" if still else "/plan/current_mps",
     )  # fmt: skip
 
 
@@ -363,6 +390,7 @@ def day_findings(outlook: Outlook) -> list[Finding]:
             no_sun(view),
             stops_at_reserve(view),
             beyond_drive(view.outlook),
+            stream_runs(view.outlook),
             cold_lithium(view),
             ice(view),
             home_with(view),
