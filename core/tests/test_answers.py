@@ -13,12 +13,15 @@ from parhelion.hull.demand import demand_curve
 from parhelion.rail.answers import answers_for
 from parhelion.rail.ground import thriftiest_mps
 from parhelion.rail.held_back import active_limits, with_panel
-from parhelion.rail.speeds import bank_power_w, solve_steady, steady_mps
+from parhelion.rail.speeds import bank_power_w, live_distances, solve_steady, steady_mps
+from parhelion.stations.year.season import season
 
 from tests.cases import boat, picture
 
 NOON = datetime(2027, 6, 13, 11, 3, tzinfo=UTC)
 
+NORTH = {"site__latitude_deg": 56.0, "loads": []}
+COLD = {**NORTH, "plan__date": "2027-02-20", "banks__0__temperature_c": -3.0}
 USES = {  # what the table test changes, the rail it gets, and its cells
     "cruiser": ({}, ["sun_only_steady", "days_run_sun", "bank_at_dusk", "refill", "held_back_by"]),
     "auxiliary": (
@@ -154,6 +157,28 @@ class DefinitionsTest(unittest.TestCase):
         self.assertEqual(
             answers_for(boat(plan__sky="broken"), NOON), answers_for(boat(plan__sky="broken"), NOON)
         )
+
+
+class ColdTest(unittest.TestCase):
+    def test_where_the_bank_takes_no_charge_the_live_sun_still_drives(self):
+        cold = boat(**COLD)
+        found, outlook = answers_for(cold), outlook_of(cold)
+        self.assertTrue(outlook.takes_no_charge)
+        self.assertEqual(found.days_run_sun.distance_m, live_distances(outlook)[outlook.light.shown])
+        self.assertGreater(found.days_run_sun.distance_m, 0)
+        self.assertEqual([cell.key for cell in found.rail][:2], ["sun_only_noon", "days_run_sun"])
+        for told_why in (found.sun_only_steady.reason, found.refill.reason):
+            self.assertIn("takes no charge", told(told_why))
+        self.assertEqual(found.held_back_by.measure, "days_distance")
+        warm = answers_for(boat(**COLD | {"banks__0__temperature_c": 12.0}))
+        self.assertEqual(warm.rail[0].key, "sun_only_steady")
+        self.assertGreater(warm.days_run_sun.distance_m, 0)
+
+    def test_a_northern_year_has_no_month_at_nothing_but_for_want_of_sun(self):
+        for berth in ("below", "deck"):
+            year = season(boat(**NORTH, banks__0__berth=berth), 60)
+            for month in year.months:
+                self.assertGreater(month.speed_mps, 0.1, (berth, month.month))
 
 
 class StreamTest(unittest.TestCase):

@@ -16,7 +16,7 @@ from parhelion.balance.sources import Backup, backup_of, free_by_bank_w, state_s
 from parhelion.balance.spells import each_spell, house_watts, motoring_share, useful_sun
 from parhelion.balance.steady import motor_of
 from parhelion.bank.joint import Aboard, aboard_of
-from parhelion.bank.store import Store
+from parhelion.bank.store import Store, charge_limit_a
 from parhelion.computing.kept import Memo, once
 from parhelion.design import BoatDesign, BoatState, Spell
 from parhelion.design.reads import Reads, kept
@@ -36,6 +36,7 @@ P = ParamSpec("P")
 T = TypeVar("T")
 
 REMEMBERED = 200  # answers about one outlook
+HARDLY = 0.05  # of its charge current: what a bank that takes less is said not to take
 
 
 @dataclass(frozen=True, eq=False)
@@ -100,6 +101,12 @@ class Outlook:
     def store(self) -> Store | None:
         """The main bank."""
         return None if self.aboard is None else self.aboard.main
+
+    @property
+    def takes_no_charge(self) -> bool:
+        """Whether the main bank is too cold, or too hot, to take any charge worth counting."""
+        store, bank = self.store, self.design.bank
+        return store is not None and bank is not None and store.acceptance_a < HARDLY * charge_limit_a(bank)
 
     @property
     def two_banks(self) -> bool:

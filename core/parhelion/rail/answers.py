@@ -60,7 +60,8 @@ def answers_from(outlook: Outlook, at: datetime | None = None) -> Answers:
     moment = at or day.solar_noon_at
     solved = solve_steady(outlook)
     steady = steady_speed(outlook, solved)
-    on_sun = days_run_sun(outlook, steady) if kind != "no_bank" else live_distance(outlook)
+    live = kind == "no_bank" or (outlook.takes_no_charge and bool(design.panels))
+    on_sun = live_distance(outlook) if live else days_run_sun(outlook, steady)
     watts = bank_power_w(outlook)
     with_bank = days_run_bank(outlook, watts)
     way = further_way(outlook, with_bank.distance_m or 0.0)
@@ -102,6 +103,11 @@ def _first_panel(outlook: Outlook) -> tuple[SteadySpeed, Distance]:
 
 
 def _rail(outlook: Outlook, found: Answers) -> list[RailCell]:
+    on_sun = (
+        cells.live_cell(found.sun_only_noon, found.sun_only_now)
+        if outlook.takes_no_charge
+        else cells.steady_cell(found.sun_only_steady, found.sun_only_noon, found.sun_only_now)
+    )
     bank = outlook.design.bank
     dusk = cells.dusk_cell(found.bank_at_dusk, reserve_of(bank) if bank else None)
     held = cells.held_cell(found.held_back_by)
@@ -110,7 +116,7 @@ def _rail(outlook: Outlook, found: Answers) -> list[RailCell]:
             cells.range_cell(found.range_at_speed),
             cells.win_back_cell(found.refill),
             dusk,
-            cells.steady_cell(found.sun_only_steady, found.sun_only_noon, found.sun_only_now),
+            on_sun,
             held,
         ]
     if found.rail_kind == "home_charged":
@@ -135,7 +141,7 @@ def _rail(outlook: Outlook, found: Answers) -> list[RailCell]:
             held,
         ]
     return [
-        cells.steady_cell(found.sun_only_steady, found.sun_only_noon, found.sun_only_now),
+        on_sun,
         cells.run_cell(found.days_run_sun, found.days_run_bank, found.nine_in_ten),
         dusk,
         cells.refill_cell(found.refill),

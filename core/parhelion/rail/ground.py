@@ -90,7 +90,7 @@ def with_stream(outlook: Outlook, found: Answers) -> Answers:
         return found
     sun = (
         _live(outlook, found.days_run_sun, None)
-        if outlook.store is None and outlook.design.panels
+        if found.days_run_sun.speed_mps is None and found.days_run_sun.distance_m is not None
         else _distance(found.days_run_sun, stream)
     )
     ninth = (

@@ -43,6 +43,12 @@ MEASURES: dict[str, Measure] = {
 }
 
 
+def measure_of(outlook: Outlook, rail_kind: str) -> Measure:
+    """The distance that counts for a use; a cruiser's is on live sun where the bank takes no charge."""
+    measure = MEASURES.get(rail_kind, "days_run_sun")
+    return "days_distance" if measure == "days_run_sun" and outlook.takes_no_charge else measure
+
+
 def miles_m(outlook: Outlook, measure: Measure) -> float:
     """The distance that counts for this use [m]; inf where the sun keeps up."""
     if measure == "days_run_sun":
@@ -204,7 +210,7 @@ def _step_facts(step: Step) -> list[Fact]:
 @remembered
 def held_back_by(outlook: Outlook, rail_kind: str, steady: Steady | None) -> HeldBackBy:
     """Limits and steps of a design, for the use its rail follows."""
-    measure = MEASURES.get(rail_kind, "days_run_sun")
+    measure = measure_of(outlook, rail_kind)
     base = miles_m(outlook, measure) if measure != "days_run_sun" else _steady_miles_m(outlook, steady)
     ranked = steps(outlook, measure, base)
     best = ranked[0] if ranked and ranked[0].gain_m > 0 else None

@@ -18,6 +18,7 @@ from parhelion.rail.reasons import (
     HOUSE_TAKES_ALL,
     HULL_SOURCE,
     NO_BANK,
+    NO_CHARGE,
     NO_HOURS,
     NO_PANELS,
     NO_SUN,
@@ -136,7 +137,7 @@ def steady_speed(outlook: Outlook, steady: Steady | None) -> SteadySpeed:
         value, reason = 0.0, NO_HOURS
     elif value == 0:
         short = outlook.shown_sun_w.sum() <= outlook.house_w.sum()
-        reason = HOUSE_TAKES_ALL if short else _too_little(outlook)
+        reason = HOUSE_TAKES_ALL if short else NO_CHARGE if outlook.takes_no_charge else _too_little(outlook)
     watts = steady.power_w if steady and value else None
     return SteadySpeed(
         speed_mps=value,
@@ -280,12 +281,12 @@ def live_distances(outlook: Outlook, over_ground: bool = False) -> np.ndarray:
 
 
 def live_distance(outlook: Outlook) -> Distance:
-    """The day's distance of a boat without a bank."""
+    """The day's distance of a boat without a bank, or whose bank takes no charge."""
     value = float(live_distances(outlook)[outlook.light.shown]) if outlook.design.panels else None
     return Distance(
         distance_m=value,
         reason=None if outlook.design.panels else NO_PANELS,
-        assumes=assumes_hours(outlook, ", no bank"),
+        assumes=assumes_hours(outlook, ", no bank" if outlook.store is None else ", nothing from the bank"),
         why=why(
             "The live sun-only speed of every step, added up",
             f"{SUN_SOURCE} {HULL_SOURCE}",

@@ -15,6 +15,7 @@ from parhelion.rail.reasons import (
     HOUSE_TAKES_ALL,
     HULL_SOURCE,
     NO_BANK,
+    NO_CHARGE,
     NO_PANELS,
     SUN_SOURCE,
     assumes_hours,
@@ -119,6 +120,8 @@ def refill(outlook: Outlook, dusk: Dusk) -> Refill:
     median = percentile(from_dusk, 50)
     ninth = percentile(from_dusk, 90)
     late = sentence("Not within {n} days.", n=words(str(LONGEST_WAIT_DAYS)))
+    if outlook.takes_no_charge:
+        late = NO_CHARGE
     return Refill(
         days=median,
         nine_in_ten_days=ninth,

@@ -35,7 +35,7 @@ from parhelion.panels.deck import deck_of
 from parhelion.panels.layout import most_that_fit
 from parhelion.quantities import Frozen, Sentence, distance, fraction, sentence, words
 from parhelion.rail.cells import rail_kind
-from parhelion.rail.held_back import MEASURES, WORTH_FRAC, miles_m
+from parhelion.rail.held_back import WORTH_FRAC, measure_of, miles_m
 from parhelion.wiring.circuits import absorption_v
 from parhelion.wiring.panel_volts import panel_volts
 
@@ -224,7 +224,7 @@ def next_panels(outlook: Outlook) -> NextPanels:
     NextPanels
     """
     design = outlook.design
-    measure = MEASURES.get(rail_kind(design), "days_run_sun")
+    measure = measure_of(outlook, rail_kind(design))
     if not design.panels:
         measure = "days_run_sun" if design.banks else "days_distance"
     empty = [p for p in design.places if not any(g.place_id == p.id for g in design.fitted_panels)]

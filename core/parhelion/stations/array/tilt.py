@@ -19,7 +19,7 @@ from parhelion.panels.shaded import headings_of, light_over
 from parhelion.panels.tending import SETTINGS, Tilted, tilted_power
 from parhelion.quantities import Frozen, Sentence, distance, energy, sentence, words
 from parhelion.rail.cells import rail_kind
-from parhelion.rail.held_back import MEASURES, miles_m
+from parhelion.rail.held_back import measure_of, miles_m
 from parhelion.sun.daysteps import day_steps
 from parhelion.sun.light import Light, light_under
 
@@ -107,7 +107,7 @@ def tilt_advice(outlook: Outlook, place_id: str | None = None) -> TiltAdvice:
         No hinges where no place with panels has one.
     """
     design = outlook.design
-    measure = MEASURES.get(rail_kind(design), "days_run_sun")
+    measure = measure_of(outlook, rail_kind(design))
     hinges, fixed = [], []
     for place in design.places:
         groups = [g for g in deck_of(design).groups if g.place.id == place.id and g.gives]
@@ -218,7 +218,7 @@ def _ways(outlook: Outlook, place: Place, best_deg: float) -> list[Way]:
     ]
     if standing.tilt_deg in (least, best_deg):
         rows.pop(1)
-    measure = MEASURES.get(rail_kind(design), "days_run_sun")
+    measure = measure_of(outlook, rail_kind(design))
     now = "set" if place.tended is Tended.LEFT else place.tended.value
     if now == "set" and standing.tilt_deg in (least, best_deg):
         now = "flat" if standing.tilt_deg == least else "best"

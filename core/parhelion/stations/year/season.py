@@ -151,8 +151,8 @@ def _month(design: BoatDesign, month: int, curve: DemandCurve, number: int) -> S
     harvest_wh = outlook.wh(mean.sum(axis=1))
     asked = design.plan.speed_mps
     wish_w = float(curve.power_at(asked))
-    if outlook.aboard is None:
-        return _without_bank(days, month, sun_h, asked_h, harvest_wh, asked)
+    if outlook.aboard is None or outlook.takes_no_charge:
+        return _on_live_sun(days, month, sun_h, asked_h, harvest_wh, asked)
     watts, start = _steady_w(outlook, mean)
     poor_w, _ = _steady_w(outlook, _poor_day(days))
     clear_w, _ = _steady_w(outlook, days.clear_w)
@@ -175,10 +175,10 @@ def _month(design: BoatDesign, month: int, curve: DemandCurve, number: int) -> S
     )  # fmt: skip
 
 
-def _without_bank(
+def _on_live_sun(
     days: _Days, month: int, sun_h: float, asked_h: float, harvest_wh: float, asked: float
 ) -> SeasonMonth:
-    """On live sun alone: every step has its own speed."""
+    """On live sun alone, without a bank or with one that takes no charge: every step has its own speed."""
     outlook = days.outlook
     left = np.minimum(np.maximum(days.by_bank_w.sum(axis=2) - outlook.house_w, 0.0), outlook.rated_w)
     turns = left > outlook.curve.idle_w

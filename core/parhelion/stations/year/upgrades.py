@@ -22,8 +22,8 @@ from parhelion.quantities import Frozen, Sentence, count, distance, fraction, ma
 from parhelion.rail.cells import rail_kind
 from parhelion.rail.held_back import (
     FIRST_PANEL_W,
-    MEASURES,
     Measure,
+    measure_of,
     miles_m,
     with_larger_controllers,
     with_panel,
@@ -191,7 +191,7 @@ def upgrade_steps(outlook: Outlook, report: Report = silent) -> UpgradeSteps:
         No steps where nothing within the budget is worth taking.
     """
     design, budget = outlook.design, outlook.design.plan.budget
-    measure = MEASURES.get(rail_kind(design), "days_run_sun")
+    measure = measure_of(outlook, rail_kind(design))
     base = shown_outlook(design, outlook)
     whole = design.displacement_kg
 
