@@ -114,6 +114,7 @@ DAY = {
     "controller_clips": ({"controllers__0__current_limit_a": 12}, {}),
     "cold_lithium": ({"plan__water_temperature_c": 0}, {"plan__water_temperature_c": 15}),
     "ice": ({"site__latitude_deg": 64, "plan__date": "2027-01-20"}, {}),
+    "what_would_tell": ({}, {"banks": []}),
     "stream_runs": ({"plan__current_mps": -0.5}, {}),
     "no_sun": ({"site__latitude_deg": 80, "plan__date": "2027-12-21"}, {}),
     "kept_not_counted": ({"banks": [{**BANK_OLD, "id": f"b{n}"} for n in range(3)]}, {}),

@@ -8,15 +8,18 @@ from datetime import UTC, datetime
 import numpy as np
 from parhelion.balance.flow import SOC
 from parhelion.balance.outlook import outlook_of
+from parhelion.balance.steady import steady_power
 from parhelion.formats.plain import told
 from parhelion.hull.demand import demand_curve
 from parhelion.rail.answers import answers_for
 from parhelion.rail.ground import thriftiest_mps
 from parhelion.rail.held_back import active_limits, with_panel
-from parhelion.rail.speeds import bank_power_w, live_distances, solve_steady, steady_mps
+from parhelion.rail.joint import joint_band, what_would_tell
+from parhelion.rail.speeds import Steady, bank_power_w, live_distances, solve_steady, steady_mps
 from parhelion.stations.year.season import season
 
 from tests.cases import boat, picture
+from tests.test_runs import runs
 
 NOON = datetime(2027, 6, 13, 11, 3, tzinfo=UTC)
 
@@ -157,6 +160,45 @@ class DefinitionsTest(unittest.TestCase):
         self.assertEqual(
             answers_for(boat(plan__sky="broken"), NOON), answers_for(boat(plan__sky="broken"), NOON)
         )
+
+
+class JointTest(unittest.TestCase):
+    """One band of hull, days and panels."""
+
+    def test_the_band_is_that_of_boats_and_days_solved_one_by_one(self):
+        for changes in ({"plan__sky": "broken"}, {"plan__sky": "overcast", "loads": []}):
+            outlook = outlook_of(boat(**changes))
+            band = joint_band(outlook, solve_steady(outlook))
+            random = np.random.default_rng(7)
+            found = []
+            for day, panels, hull in zip(
+                random.integers(0, 201, 500), random.normal(0, 0.06, 500), random.normal(0, 1 / 1.6449, 500),
+                strict=True,
+            ):  # fmt: skip
+                watts, _, _ = steady_power(
+                    outlook.harvest.by_bank_w[day] * np.exp(panels), outlook.house_rows_w, outlook.motor_rows,
+                    outlook.curve.idle_w, outlook.rated_w, outlook.timeline.step_h, outlook.aboard,
+                )  # fmt: skip
+                found.append(steady_mps(outlook, Steady(watts, 0, 0), hull))
+            low, high = np.percentile(found, [10, 90])
+            self.assertAlmostEqual(band.low_mps / low, 1, delta=0.05)
+            self.assertAlmostEqual(band.high_mps / high, 1, delta=0.05)
+
+    def test_knowing_more_never_widens_it_and_runs_tell_most_of_an_unmeasured_boat(self):
+        for runs_made, first in ((0, "runs"), (4, "panels")):
+            outlook = outlook_of(boat(runs=runs(runs_made)))
+            solved = solve_steady(outlook)
+            now = joint_band(outlook, solved)
+            after = what_would_tell(outlook, solved)
+            self.assertEqual(next(iter(after)), first)
+            for band in after.values():
+                self.assertLess(band.high_mps - band.low_mps, now.high_mps - now.low_mps)
+
+    def test_the_rail_carries_it_over_the_ground_too(self):
+        for stream in (0, -0.5):
+            cell = answers_for(boat(plan__current_mps=stream)).rail[1]
+            low, high = (end.value for end in cell.band)
+            self.assertTrue(low < cell.value.value < high)
 
 
 class ColdTest(unittest.TestCase):

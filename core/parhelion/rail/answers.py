@@ -12,6 +12,7 @@ from parhelion.rail import cells
 from parhelion.rail.furthest import by_pace, distances_m, further_way
 from parhelion.rail.ground import with_stream
 from parhelion.rail.held_back import held_back_by, with_panel
+from parhelion.rail.joint import joined
 from parhelion.rail.models import Answers, Distance, RailCell, SteadySpeed
 from parhelion.rail.reasons import assumes_all
 from parhelion.rail.speeds import (
@@ -59,7 +60,7 @@ def answers_from(outlook: Outlook, at: datetime | None = None) -> Answers:
     kind = cells.rail_kind(design)
     moment = at or day.solar_noon_at
     solved = solve_steady(outlook)
-    steady = steady_speed(outlook, solved)
+    steady = joined(outlook, solved, steady_speed(outlook, solved))
     live = kind == "no_bank" or (outlook.takes_no_charge and bool(design.panels))
     on_sun = live_distance(outlook) if live else days_run_sun(outlook, steady)
     watts = bank_power_w(outlook)

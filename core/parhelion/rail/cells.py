@@ -55,11 +55,43 @@ def rail_kind(design: BoatDesign) -> Rail:
     return kinds[design.use]
 
 
-def _cell(key: str, label: str, answer: Answer, value: Quantity | None, lines: list[Sentence]) -> RailCell:
+Ends = tuple[Quantity, Quantity]
+
+
+def _cell(
+    key: str,
+    label: str,
+    answer: Answer,
+    value: Quantity | None,
+    lines: list[Sentence],
+    band: Ends | None = None,
+) -> RailCell:
     return RailCell(
-        key=key, label=label, value=value, lines=lines, reason=answer.reason, assumes=answer.assumes,
+        key=key,
+        label=label,
+        value=value,
+        lines=lines,
+        reason=answer.reason,
+        assumes=answer.assumes,
         why=answer.why,
-    )  # fmt: skip
+        band=band,
+    )
+
+
+def _speed_ends(found: SteadySpeed) -> Ends | None:
+    """The band as it is shown beside a speed; none about a boat that stands still."""
+    if not found.speed_mps or found.low_mps is None or found.high_mps is None or found.ground_mps == 0:
+        return None
+    carried = 0.0 if found.ground_mps is None else found.ground_mps - found.speed_mps
+    return speed(max(found.low_mps + carried, 0.0)), speed(found.high_mps + carried)
+
+
+def _distance_ends(found: Distance) -> Ends | None:
+    """The same about a distance."""
+    if not found.distance_m or found.low_m is None or found.high_m is None or found.ground_m == 0:
+        return None
+    carried = 0.0 if found.ground_m is None else found.ground_m - found.distance_m
+    return distance(max(found.low_m + carried, 0.0)), distance(found.high_m + carried)
 
 
 OVER_GROUND = ", over ground"
@@ -91,7 +123,7 @@ def steady_cell(steady: SteadySpeed, noon: LiveSpeed, now: LiveSpeed) -> RailCel
     at_noon, at_once = _spoken(noon)[0], _spoken(now)[0]
     if at_noon is not None and at_once is not None:
         lines.append(sentence("noon {noon} · now {now}", noon=at_noon, now=at_once))
-    return _cell("sun_only_steady", f"Sun-only speed{ground}", steady, value, lines)
+    return _cell("sun_only_steady", f"Sun-only speed{ground}", steady, value, lines, _speed_ends(steady))
 
 
 def _ninth_line(ninth: Distance) -> Sentence:
@@ -110,7 +142,7 @@ def run_cell(sun: Distance, bank: Distance, ninth: Distance) -> RailCell:
         lines.append(sentence("with the bank {d}", d=with_bank))
     if ninth.distance_m is not None:
         lines.append(_ninth_line(ninth))
-    return _cell("days_run_sun", f"Day's run on sun{ground}", sun, value, lines + water)
+    return _cell("days_run_sun", f"Day's run on sun{ground}", sun, value, lines + water, _distance_ends(sun))
 
 
 def dusk_cell(dusk: Dusk, reserve: float | None) -> RailCell:

@@ -29,7 +29,7 @@ class LiveSpeed(Answer):
 
 
 class SteadySpeed(Answer):
-    """The largest constant speed that the day gives back."""
+    """The largest constant speed that the day gives back; its band joins boats, days and panels."""
 
     speed_mps: float | None
     ground_mps: float | None = None
@@ -110,6 +110,7 @@ class RailCell(Frozen):
     reason: Sentence | None = None
     assumes: Sentence
     why: Why
+    band: tuple[Quantity, Quantity] | None = None  # what 9 of 10 and 1 of 10 such boats and days reach
     change: Quantity | None = None  # against the design compared with
 
 

@@ -161,6 +161,13 @@ HULL_SOURCE = "Water: the resistance model of the hull type; band from the prior
 BANK_SOURCE = "Bank: charge efficiency, tapering acceptance, internal resistance, ten-minute steps."
 
 
+def joint_words(low: Quantity, high: Quantity) -> Sentence:
+    """A joint band in words."""
+    return sentence(
+        "9 of 10 such boats, panels and days reach {low}, 1 of 10 reaches {high}", low=low, high=high
+    )
+
+
 def why(method: str, source: str, facts: list[Fact], band: Sentence | None, doc: str) -> Why:
     """A reasoning, ready to open."""
     return Why(method=method, source=source, inputs=facts, band=band, doc=doc)

@@ -26,6 +26,7 @@ from parhelion.rail.reasons import (
     assumes_hours,
     demand_method,
     hull_facts,
+    joint_words,
     minutes,
     sun_facts,
     why,
@@ -141,8 +142,6 @@ def steady_speed(outlook: Outlook, steady: Steady | None) -> SteadySpeed:
     watts = steady.power_w if steady and value else None
     return SteadySpeed(
         speed_mps=value,
-        low_mps=steady_mps(outlook, steady, -1.0) if value else None,
-        high_mps=steady_mps(outlook, steady, 1.0) if value else None,
         hours=outlook.hours,
         power_w=watts,
         start_charge_frac=fullest_soc(outlook, steady) if steady and value else None,
@@ -180,10 +179,14 @@ def days_run_sun(outlook: Outlook, steady: SteadySpeed) -> Distance:
         why=steady.why.model_copy(
             update={
                 "method": "Steady sun-only speed times the motoring hours",
-                "band": _distance_band(run(steady.low_mps), run(steady.high_mps)),
+                "band": _joint_distance(run(steady.low_mps), run(steady.high_mps)),
             }
         ),
     )
+
+
+def _joint_distance(low_m: float | None, high_m: float | None) -> Sentence | None:
+    return None if low_m is None or high_m is None else joint_words(distance(low_m), distance(high_m))
 
 
 def _distance_band(low_m: float | None, high_m: float | None) -> Sentence | None:

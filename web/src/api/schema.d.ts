@@ -4071,6 +4071,11 @@ export interface components {
             reason?: components["schemas"]["Sentence"] | null;
             assumes: components["schemas"]["Sentence"];
             why: components["schemas"]["Why"];
+            /** Band */
+            band?: [
+                components["schemas"]["Quantity"],
+                components["schemas"]["Quantity"]
+            ] | null;
             change?: components["schemas"]["Quantity"] | null;
         };
         /**
@@ -4109,7 +4114,7 @@ export interface components {
         };
         /**
          * SteadySpeed
-         * @description The largest constant speed that the day gives back.
+         * @description The largest constant speed that the day gives back; its band joins boats, days and panels.
          */
         SteadySpeed: {
             reason?: components["schemas"]["Sentence"] | null;

@@ -30,6 +30,8 @@ from parhelion.quantities import (
 )
 from parhelion.rail.findings import beyond_drive
 from parhelion.rail.ground import over_ground_mps, thriftiest_mps
+from parhelion.rail.joint import Learn, joint_band
+from parhelion.rail.joint import what_would_tell as what_would_tell_of
 from parhelion.rail.models import Dusk
 from parhelion.rail.reasons import BANK_SOURCE, SUN_SOURCE, hull_why, sun_facts
 from parhelion.rail.speeds import live_distances, solve_steady, steady_mps
@@ -43,6 +45,11 @@ WASTE_BEGINS_FRAC = 0.05  # of the largest refusal: before it only the taper nib
 HOUSE_HEAVY_FRAC = 0.30
 CLIP_FRAC = 0.01
 FASTER_BY = 1.05
+WORTH_KNOWING = 0.8  # of the band: what a measurement must leave at most to be worth a title
+MEASURED: dict[Learn, str] = {
+    "runs": "Four more runs, out and back",
+    "panels": "A clear noon's watts read at the bank",
+}
 
 
 @dataclass(frozen=True)
@@ -177,6 +184,34 @@ def could_go_faster(view: DayView) -> Finding | None:
         ),
         why=_why(view, "Steady sun-only speed", doc="answers"),
         field="/plan/speed_mps",
+    )  # fmt: skip
+
+
+def what_would_tell(view: DayView) -> Finding | None:
+    """How well the day's run is known, and what measuring would make of it."""
+    solved = solve_steady(view.outlook)
+    band = joint_band(view.outlook, solved)
+    if solved is None or band is None:
+        return None
+    middle = steady_mps(view.outlook, solved)
+    now = band.width(middle)
+    ranked = [(key, after.width(middle)) for key, after in what_would_tell_of(view.outlook, solved).items()]
+    telling, least = ranked[0]
+    worth = least < WORTH_KNOWING * now
+    return Finding(
+        id="what_would_tell",
+        level="note",
+        title=sentence("{what}: the run from ±{now} to ±{then}", what=words(MEASURED[telling]),
+                       now=fraction(now), then=fraction(least))
+        if worth
+        else sentence("The run on sun is known to ±{now}: the rest is the sky's", now=fraction(now)),
+        detail=sentence(
+            " ".join(f"{MEASURED[key]} would leave ±{{{key}}}." for key, _ in ranked),
+            **{key: fraction(after) for key, after in ranked},
+        ),
+        why=_why(view, "Boats, panels and days drawn together, again with each thing known better",
+                 *[Fact(label=MEASURED[key], value=fraction(after)) for key, after in ranked], doc="answers"),
+        field="/runs" if worth and telling == "runs" else None,
     )  # fmt: skip
 
 
@@ -399,6 +434,7 @@ def day_findings(outlook: Outlook) -> list[Finding]:
             could_go_faster(view),
             house_heavy(view),
             grey_day(view),
+            what_would_tell(view),
             controller_clips(view),
             kept_not_counted(view),
             *source_findings(view.outlook, view.shown),
