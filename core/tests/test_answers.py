@@ -271,8 +271,8 @@ class HeldBackTest(unittest.TestCase):
     def test_a_panel_wins_what_adding_it_wins(self):
         design = boat()
         step = next(s for s in answers_for(design, NOON).held_back_by.steps if s.key == "panel")
-        grown, watts = with_panel(design)
-        self.assertEqual((watts, grown.nameplate_w), (215, design.nameplate_w + 215))
+        grown = with_panel(design)
+        self.assertEqual(grown.nameplate_w, design.nameplate_w + 215)
         before, after = (
             outlook_of(design),
             outlook_of(
@@ -302,11 +302,27 @@ class HeldBackTest(unittest.TestCase):
         outlook = outlook_of(boat(plan__spells=[{"starts_at": "00:00", "ends_at": "23:59"}]))
         self.assertNotIn("hours of light", active_limits(outlook, "days_run_sun", solve_steady(outlook), 1.0))
 
-    def test_nothing_worth_doing_is_said(self):
-        design = boat(panels__0__count=60, loads=[], banks__0__capacity_ah=9000, drives__0__rated_power_w=600)
-        found = answers_for(design, NOON).held_back_by
+    def test_a_step_of_panels_is_one_or_whole_strings_of_a_twentieth(self):
+        for number, series, added in ((4, 1, 1), (12, 3, 3), (60, 1, 3), (64, 8, 8), (200, 4, 8)):
+            design = boat(panels__0__count=number, panels__0__series=series)
+            more = with_panel(design).nameplate_w - design.nameplate_w
+            self.assertAlmostEqual(more, added * 215)
+            step = next(s for s in answers_for(design, NOON).held_back_by.steps if s.key == "panel")
+            self.assertEqual("panels" in step.label.text, added > 1)
+            self.assertAlmostEqual(step.mass_kg, added * 12.5)
+
+    def test_a_drive_that_binds_and_hours_that_win_are_named_before_nothing_is(self):
+        roof = {"panels__0__count": 60, "loads": [], "banks__0__capacity_ah": 9000}
+        weak = answers_for(boat(**roof, drives__0__rated_power_w=600), NOON).held_back_by
+        self.assertEqual((weak.step.key, "drive" in weak.limits), ("drive", True))
+        self.assertGreater(weak.step.gain_frac, 0.02)
+        all_day = {"plan__spells": [{"starts_at": "00:00", "ends_at": "23:55"}]}
+        found = answers_for(boat(**roof, **all_day, drives__0__rated_power_w=90000), NOON).held_back_by
         self.assertIsNone(found.step)
         self.assertIn("go slower or longer", found.reason.text)
+        short = {"plan__spells": [{"starts_at": "10:00", "ends_at": "14:00"}]}
+        longer = answers_for(boat(**roof, **short, drives__0__rated_power_w=90000), NOON).held_back_by
+        self.assertEqual(longer.step.key, "hours")
 
 
 class PicturesTest(unittest.TestCase):

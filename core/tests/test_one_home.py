@@ -14,7 +14,7 @@ from parhelion.drive.chain import FULL_LOAD_EFFICIENCY
 from parhelion.errors import ParhelionError
 from parhelion.formats.boat_file import read_boat
 from parhelion.market.parts import first_panel_offer, panel_offer
-from parhelion.rail.held_back import held_back_by
+from parhelion.rail.held_back import held_back_by, more_panels
 from parhelion.rail.speeds import solve_steady
 from parhelion.stations.day.worths import worths_of
 from parhelion.stations.registry import STATIONS
@@ -122,9 +122,10 @@ class MarketTest(unittest.TestCase):
         worth = next((item for item in worths_of(outlook).steps if item.key == "panel"), held)
         bought = [item for item in upgrade_steps(outlook).steps if item.kind == "panel"] or [held]
         offer = panel_offer(outlook.design.panels[0])
-        costs = {held.cost, worth.cost, bought[0].cost, offer.price}
+        each, _ = more_panels(outlook.design)  # whole strings
+        costs = {held.cost / each, worth.cost / each, bought[0].cost, offer.price}
         return {round(cost, 6) for cost in costs}, {
-            round(kg, 6) for kg in (held.mass_kg, bought[0].mass_kg, offer.mass_kg)
+            round(kg, 6) for kg in (held.mass_kg / each, bought[0].mass_kg, offer.mass_kg)
         }
 
     def test_a_panel_has_one_price_and_one_mass(self):

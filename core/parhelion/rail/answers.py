@@ -97,8 +97,7 @@ def answers_from(outlook: Outlook, at: datetime | None = None) -> Answers:
 
 def _first_panel(outlook: Outlook) -> tuple[SteadySpeed, Distance]:
     """What a first panel would give, over the hours of the plan."""
-    design, _ = with_panel(outlook.design)
-    trial = shown_outlook(design, outlook)
+    trial = shown_outlook(with_panel(outlook.design), outlook)
     steady = steady_speed(trial, solve_steady(trial))
     return steady, days_run_sun(trial, steady)
 

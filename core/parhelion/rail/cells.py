@@ -192,6 +192,8 @@ def held_cell(held: HeldBackBy) -> RailCell:
             "battery": "bank size",
             "house": "house loads",
             "mass": "mass aboard",
+            "drive": "the drive",
+            "hours": "hours under way",
         }
         value = words(names[held.step.key])
     else:

@@ -5,6 +5,7 @@ Steps are finite differences on the shown day, each with its mass and cost count
 
 from __future__ import annotations
 
+from dataclasses import replace
 from datetime import datetime, timedelta
 from typing import Literal
 
@@ -14,8 +15,8 @@ from parhelion.balance.flow import REFUSED, SOC
 from parhelion.balance.outlook import Outlook, remembered, shown_outlook
 from parhelion.design import BoatDesign, Controller, PanelGroup, Place, Spell
 from parhelion.market.parts import Offer, bank_price, first_panel_offer, panel_offer
-from parhelion.quantities import Fact, Sentence, distance, fraction, mass, money, power, sentence
-from parhelion.rail.models import HeldBackBy, Limit, Step
+from parhelion.quantities import Fact, Sentence, count, distance, fraction, mass, money, power, sentence
+from parhelion.rail.models import HeldBackBy, Limit, Step, StepKey
 from parhelion.rail.reasons import SUN_SOURCE, assumes_hours, why
 from parhelion.rail.speeds import Steady, fullest_soc, live_distances, solve_steady, steady_mps
 from parhelion.rail.stores import range_at_speed
@@ -31,8 +32,10 @@ LARGER_LIMIT = 1.5  # of its amps
 LONGEST_HOURS = 23  # motoring that leaves no further hour in the day
 NEAR_RESERVE = 0.005  # state of charge
 
-Key = Literal["panel", "battery", "house", "mass"]
-Candidate = tuple[Key, Sentence, BoatDesign, float, float]  # the changed design, added kg, cost in coins
+DRIVE_STEP_FRAC = 0.10  # more watts
+STRING_FRAC = 0.05  # of a group: a step of panels is whole strings of at least about so much
+
+Candidate = tuple[StepKey, Sentence, BoatDesign, float, float]  # the changed design, added kg, cost in coins
 Measure = Literal["days_run_sun", "range", "days_distance"]
 MEASURES: dict[str, Measure] = {
     "cruiser": "days_run_sun",
@@ -63,23 +66,43 @@ def _steady_miles_m(outlook: Outlook, steady: Steady | None) -> float:
     return steady_mps(outlook, steady) * outlook.hours * 3600
 
 
-def with_panel(design: BoatDesign, watts: float | None = None) -> tuple[BoatDesign, float]:
-    """The design with one more of its largest panel group's panels, or a first one flat; and its watts.
+def panels_in_a_step(group: PanelGroup) -> int:
+    """How many panels the next step is: one, or on a larger roof whole strings of some twentieth of it."""
+    strings = max(round(STRING_FRAC * group.count / group.series), 1)
+    return group.series * strings
 
-    One more is taken to give what those of its group give on the mean: where it would lie is not asked here.
+
+def more_panels(design: BoatDesign) -> tuple[int, float]:
+    """How many panels, of how many watts each, the step of `with_panel` is."""
+    largest = design.largest_group
+    return (1, FIRST_PANEL_W) if largest is None else (panels_in_a_step(largest), largest.nameplate_w)
+
+
+def panel_words(design: BoatDesign) -> Sentence:
+    """The step of `with_panel` in words."""
+    number, watts = more_panels(design)
+    if number == 1:
+        return sentence("one more {w} panel", w=power(watts))
+    return sentence("{n} more {w} panels", n=count(number), w=power(watts))
+
+
+def with_panel(design: BoatDesign) -> BoatDesign:
+    """The design with a step more of its largest panel group's panels, or a first panel flat.
+
+    They are taken to give what those of their group give on the mean: where they would lie is not asked here.
     """
+    number, watts = more_panels(design)
     largest = design.largest_group
     if largest is not None:
         more = largest.model_copy(
             update={
-                "nameplate_w": largest.nameplate_w * (largest.count + 1) / largest.count,
+                "nameplate_w": largest.nameplate_w * (largest.count + number) / largest.count,
                 "panel_width_m": largest.width,
                 "panel_length_m": largest.length,
             }
         )
         panels = tuple(more if group is largest else group for group in design.panels)
-        return design.model_copy(update={"panels": panels}), largest.nameplate_w
-    watts = watts or FIRST_PANEL_W
+        return design.model_copy(update={"panels": panels})
     group = PanelGroup(id="first", place_id="first", controller_id="first", nameplate_w=watts)
     return design.model_copy(
         update={
@@ -87,13 +110,15 @@ def with_panel(design: BoatDesign, watts: float | None = None) -> tuple[BoatDesi
             "places": (*design.places, Place(id="first", name="First panel")),
             "controllers": (*design.controllers, Controller(id="first")),
         }
-    ), watts
+    )
 
 
 def one_more_panel(design: BoatDesign) -> Offer:
-    """What the panel of `with_panel` costs and weighs."""
+    """What the panels of `with_panel` cost and weigh."""
     largest = design.largest_group
-    return first_panel_offer(FIRST_PANEL_W) if largest is None else panel_offer(largest)
+    return (
+        first_panel_offer(FIRST_PANEL_W) if largest is None else panel_offer(largest, more_panels(design)[0])
+    )
 
 
 def lighter_house(design: BoatDesign) -> tuple[BoatDesign, float]:
@@ -119,9 +144,8 @@ def with_larger_controllers(outlook: Outlook) -> BoatDesign | None:
 def _candidates(design: BoatDesign) -> list[Candidate]:
     """Every step that applies to a design."""
     found: list[Candidate] = []
-    changed, watts = with_panel(design)
     price, kg = one_more_panel(design)
-    found.append(("panel", sentence("one more {w} panel", w=power(watts)), changed, kg, price))
+    found.append(("panel", panel_words(design), with_panel(design), kg, price))
     bank = design.bank
     if bank is not None:
         grown = bank.model_copy(update={"parallel": bank.parallel * 2})
@@ -165,6 +189,42 @@ def longer_day(outlook: Outlook) -> Outlook | None:
     return shown_outlook(outlook.design.model_copy(update={"plan": plan}), outlook)
 
 
+def with_stronger_drive(outlook: Outlook) -> Outlook:
+    """The same day with a drive that takes a tenth more watts."""
+    limit = outlook.curve.limit
+    grown = limit._replace(power_w=limit.power_w * (1 + DRIVE_STEP_FRAC))
+    return replace(outlook, curve=replace(outlook.curve, limit=grown))
+
+
+def other_steps(outlook: Outlook, measure: Measure, limits: list[Limit], base: float) -> list[Step]:
+    """A stronger drive where it binds, and an hour longer under way.
+
+    An hour nearly always wins, for slower is thriftier: it is named where nothing else is worth it.
+    """
+    trials: list[tuple[StepKey, Sentence, Outlook | None]] = []
+    if "drive" in limits:
+        stronger = with_stronger_drive(outlook)
+        trials.append(("drive", sentence("a drive of {w}", w=power(stronger.rated_w)), stronger))
+    if measure != "range":
+        trials.append(("hours", sentence("an hour longer under way"), longer_day(outlook)))
+    gains = [
+        (key, label, miles_m(trial, measure) - base) for key, label, trial in trials if trial is not None
+    ]
+    return [
+        Step(
+            key=key, label=label, gain_m=gain, gain_frac=gain / base if base > 0 else None, mass_kg=0, cost=0
+        )
+        for key, label, gain in gains
+    ]
+
+
+def _drive_binds(outlook: Outlook, measure: Measure, steady: Steady | None) -> bool:
+    top = outlook.rated_w * (1 - 1e-6)
+    if measure == "days_distance":
+        return bool((outlook.shown_net_w[outlook.motoring > 0] > top).any())
+    return steady is not None and steady.power_w >= top
+
+
 def active_limits(outlook: Outlook, measure: Measure, steady: Steady | None, base: float) -> list[Limit]:
     """The limits that bind on the shown day under the steady plan."""
     limits: list[Limit] = []
@@ -172,6 +232,8 @@ def active_limits(outlook: Outlook, measure: Measure, steady: Steady | None, bas
     given = float(outlook.harvest.array_w[shown].sum())
     if outlook.harvest.clipped_w[shown].sum() > CLIPPED_FRAC * given > 0:
         limits.append("controller clips")
+    if measure == "days_distance" and _drive_binds(outlook, measure, steady):
+        limits.append("drive")
     if steady is None or steady.power_w < 0 or measure != "days_run_sun":
         if measure == "range" and outlook.store is not None:
             limits.append("bank empty")
@@ -182,7 +244,7 @@ def active_limits(outlook: Outlook, measure: Measure, steady: Steady | None, bas
     assert outlook.store is not None
     if float(record[:, SOC].min()) < outlook.store.reserve + NEAR_RESERVE:
         limits.append("bank empty")
-    if steady.power_w >= outlook.rated_w * (1 - 1e-6):
+    if _drive_binds(outlook, measure, steady):
         limits.append("drive")
     longer = longer_day(outlook)
     if longer is not None and miles_m(longer, measure) > (1 + WORTH_FRAC) * base:
@@ -190,11 +252,13 @@ def active_limits(outlook: Outlook, measure: Measure, steady: Steady | None, bas
     return limits
 
 
-_STEP_LABELS: dict[str, str] = {
-    "panel": "One more panel",
+_STEP_LABELS: dict[StepKey, str] = {
+    "panel": "More panels",
     "battery": "A second bank like yours",
     "house": "Less house",
     "mass": "A tenth less weight",
+    "drive": "A tenth more drive",
+    "hours": "An hour longer",
 }
 
 
@@ -207,21 +271,26 @@ def _step_facts(step: Step) -> list[Fact]:
     return facts
 
 
+def _worth(step: Step) -> bool:
+    return step.gain_m > 0 and (step.gain_frac is None or step.gain_frac >= WORTH_FRAC)
+
+
 @remembered
 def held_back_by(outlook: Outlook, rail_kind: str, steady: Steady | None) -> HeldBackBy:
     """Limits and steps of a design, for the use its rail follows."""
     measure = measure_of(outlook, rail_kind)
     base = miles_m(outlook, measure) if measure != "days_run_sun" else _steady_miles_m(outlook, steady)
-    ranked = steps(outlook, measure, base)
-    best = ranked[0] if ranked and ranked[0].gain_m > 0 else None
-    worth = best is not None and (best.gain_frac is None or best.gain_frac >= WORTH_FRAC)
+    limits = active_limits(outlook, measure, steady, base)
+    others = other_steps(outlook, measure, limits, base)
+    ranked = sorted([*steps(outlook, measure, base), *others], key=lambda item: -item.gain_m)
+    best = next((step for step in sorted(ranked, key=lambda item: item.key == "hours") if _worth(step)), None)
     nothing = sentence("Nothing: go slower or longer. No step wins {x}.", x=fraction(WORTH_FRAC))
     return HeldBackBy(
-        limits=active_limits(outlook, measure, steady, base),
+        limits=limits,
         measure=measure,
-        step=best if worth else None,
+        step=best,
         steps=ranked,
-        reason=None if worth else nothing,
+        reason=nothing if best is None else None,
         assumes=assumes_hours(outlook, ""),
         why=why(
             "Finite differences: the same day solved again with each step taken, its mass and cost counted",

@@ -80,10 +80,13 @@ class SunShare(Answer):
     distance_won_m: float | None = None
 
 
+StepKey = Literal["panel", "battery", "house", "mass", "drive", "hours"]
+
+
 class Step(Frozen):
     """A practical step, with what it costs counted in."""
 
-    key: Literal["panel", "battery", "house", "mass"]
+    key: StepKey
     label: Sentence
     gain_m: float
     gain_frac: float | None  # None where there was nothing to gain on

@@ -4144,7 +4144,7 @@ export interface components {
              * Key
              * @enum {string}
              */
-            key: "panel" | "battery" | "house" | "mass";
+            key: "panel" | "battery" | "house" | "mass" | "drive" | "hours";
             label: components["schemas"]["Sentence"];
             /** Gain M */
             gain_m: number;

@@ -10,7 +10,7 @@ References
 
 from __future__ import annotations
 
-from dataclasses import dataclass, replace
+from dataclasses import dataclass
 from typing import Literal
 
 import numpy as np
@@ -24,12 +24,13 @@ from parhelion.market.parts import CONTROLLER_PRICE, battery_price
 from parhelion.quantities import Frozen, Sentence, distance, energy, fraction, mass, power, sentence
 from parhelion.rail.furthest import losses_of, net_w, speeds_over_watts, trip_plan
 from parhelion.rail.held_back import (
-    FIRST_PANEL_W,
     lighter_house,
     longer_day,
     one_more_panel,
+    panel_words,
     with_larger_controllers,
     with_panel,
+    with_stronger_drive,
 )
 from parhelion.rail.speeds import solve_steady, steady_mps
 
@@ -37,7 +38,7 @@ Array = NDArray[np.float64]
 Key = Literal["panel", "battery", "controller", "house", "mass", "reserve", "drive", "hours", "start"]
 
 HALVINGS = 40
-BANK_STEP_WH, MASS_STEP_FRAC, RESERVE_STEP, DRIVE_STEP_FRAC, START_STEP = 1000.0, 0.10, 0.10, 0.10, 0.10
+BANK_STEP_WH, MASS_STEP_FRAC, RESERVE_STEP, START_STEP = 1000.0, 0.10, 0.10, 0.10
 SAME_WORTH, NEAR_FRAC = 1e-7, 1e-7
 HEAVY_M, NOTHING_M = 185.0, 20.0  # a day: less is rounding
 
@@ -171,11 +172,9 @@ def _trials(base: Outlook) -> list[_Trial]:
     def on(changed: BoatDesign, added_kg: float = 0.0) -> Outlook:
         return shown_outlook(changed, base, whole + added_kg)
 
-    changed, watts = with_panel(design, FIRST_PANEL_W)
     price, kg = one_more_panel(design)
     found.append(
-        _Trial("panel", sentence("one more {w} panel", w=power(watts)), on(changed, kg),
-               price, kg)
+        _Trial("panel", panel_words(design), on(with_panel(design), kg), price, kg)
     )  # fmt: skip
     changed, kg, coins = _larger_bank(design)
     found.append(
@@ -213,15 +212,14 @@ def _drive_step(base: Outlook, cycle: Cycle, speeds: Speeds) -> WorthStep | None
     at_top = pace.motor_w >= most * (1 - 1e-9)
     if not at_top.any():
         return None
-    added = DRIVE_STEP_FRAC * most
-    limit = base.curve.limit._replace(power_w=base.curve.limit.power_w + added)
-    stronger = replace(base, curve=replace(base.curve, limit=limit))
+    stronger = with_stronger_drive(base)
+    added = stronger.rated_w - base.rated_w
     again = cycle_of(stronger, speeds_over_watts(stronger))
     top = float(speeds.marginal[-1]) * 3600.0
     dear = np.minimum(pace.sun_worth, top)
     worth = base.wh(np.where(at_top, top - dear, 0.0) * base.motoring) * added
     return _step(
-        "drive", sentence("a drive of {w}", w=power(base.curve.limit.power_w + added)), worth,
+        "drive", sentence("a drive of {w}", w=power(stronger.rated_w)), worth,
         again.pace.distance_m - pace.distance_m, 0.0, 0.0,
     )  # fmt: skip
 

@@ -87,7 +87,7 @@ def _panel(boat: _Boat, base: BoatDesign, budget: Budget) -> _Made:
     """One more of the largest group's panels; it gives what those of its group give on the mean."""
     largest, more = base.largest_group, boat.times("panel") + 1
     if largest is None:
-        changed, watts = with_panel(boat.design, FIRST_PANEL_W)
+        changed, watts = with_panel(boat.design), FIRST_PANEL_W
         price, kg = first_panel_offer(watts)
     else:
         watts = largest.nameplate_w
