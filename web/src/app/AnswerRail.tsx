@@ -80,7 +80,16 @@ function Cell({ cell }: { cell: RailCell }) {
             {number}
           </span>
           <span className="text-[15px]">{unit}</span>
-          {cell.change ? <Change cell={cell} /> : cell.band && <Band ends={cell.band} />}
+          {cell.change && <Change cell={cell} />}
+          {cell.band && !cell.change && (
+            <span
+              data-ends
+              className="rail-more text-[12.5px] text-on-deep"
+              title="Reached by 9 of 10 and by 1 of 10 such boats, panels and days"
+            >
+              {cell.band.map((end) => split(end, units)[0]).join(" to ")}
+            </span>
+          )}
         </span>
         {cell.reason && <span className="block text-[12.5px] leading-snug">{told(cell.reason, units)}</span>}
         {cell.lines.slice(0, cell.reason ? 1 : 2).map((line) => (
@@ -90,21 +99,6 @@ function Cell({ cell }: { cell: RailCell }) {
         ))}
       </button>
     </WhyPopover>
-  );
-}
-
-/** What 9 of 10 such boats and days reach, and 1 of 10, in the unit of the number before it. */
-function Band({ ends }: { ends: NonNullable<RailCell["band"]> }) {
-  const units = useUnits();
-  const [low, high] = ends.map((end) => split(end, units)[0]);
-  return (
-    <span
-      data-band
-      className="text-[12.5px] whitespace-nowrap text-on-deep"
-      title="9 of 10 such boats, panels and days reach the first, 1 of 10 the second"
-    >
-      {low} to {high}
-    </span>
   );
 }
 
