@@ -51,8 +51,13 @@ def usual_water_temperature_c(latitude_deg: float, day: Date, water: Water) -> f
 def usually_frozen(design: BoatDesign) -> bool:
     """Whether the water of the place is usually ice on the plan's date, so that nobody boats."""
     site = design.site
-    under = _water_c(site.latitude_deg, design.plan.date, site.water) - FREEZES_C[site.water]
-    return design.plan.water_temperature_c is None and under < -ICE_UNDER_K[site.water]
+    frozen = is_ice(site.latitude_deg, design.plan.date, site.water)
+    return design.plan.water_temperature_c is None and frozen
+
+
+def is_ice(latitude_deg: float, day: Date, water: Water) -> bool:
+    """Whether the water of a latitude is usually ice on a date."""
+    return _water_c(latitude_deg, day, water) - FREEZES_C[water] < -ICE_UNDER_K[water]
 
 
 def water_temperature_c(design: BoatDesign) -> float:

@@ -2,16 +2,17 @@
 
 from __future__ import annotations
 
+from datetime import date as Date
+
 from parhelion.balance.outlook import Outlook
-from parhelion.balance.warmth import bank_temperature_c
-from parhelion.bank.store import FREEZING_C, taken_share
+from parhelion.bank.store import FREEZING_C, taken_share, temperature_of
 from parhelion.design.boat import BoatDesign
 from parhelion.design.chemistries import CHEMICALS
 from parhelion.finding import Finding, ordered
 from parhelion.quantities import Fact, Why, count, fraction, sentence, temperature, words
 from parhelion.stations.year.climate import ClimateMonth, climate_year
 from parhelion.stations.year.season import MONTHS
-from parhelion.sun.climate import usually_frozen
+from parhelion.sun.climate import is_ice, usual_air_temperature_c, usual_water_temperature_c
 from parhelion.sun.generated import middle_day, usual_word
 
 SLOW_C = 4.0  # a lithium bank as cold takes less than half of its charge current
@@ -20,12 +21,9 @@ OFF_H = 0.06  # full-sun hours, before a month is told
 SOURCE = "Sun: SPA position and Ineichen clear sky; days by Hollands and Huget about a monthly mean."
 
 
-def _months_of(outlook: Outlook) -> list[BoatDesign]:
-    """The boat in the middle of each month, in the air and the water that are usual then."""
-    design = outlook.design
-    usual = {"air_temperature_c": None, "water_temperature_c": None}
-    days = [middle_day(design.plan.date.year, month) for month in range(1, 13)]
-    return [design.changed(plan=design.plan.model_copy(update={**usual, "date": day})) for day in days]
+def _days(design: BoatDesign) -> list[Date]:
+    """The middle of each month."""
+    return [middle_day(design.plan.date.year, month) for month in range(1, 13)]
 
 
 def cold_months(outlook: Outlook) -> Finding | None:
@@ -34,17 +32,20 @@ def cold_months(outlook: Outlook) -> Finding | None:
     if design.bank is None or not CHEMICALS[design.bank.chemistry].lithium:
         return None
     cold: dict[str, float] = {}
-    for then in _months_of(outlook):
-        celsius = bank_temperature_c(then, design.bank)
+    place = design.site
+    for day in _days(design):
+        air = usual_air_temperature_c(place.latitude_deg, day)
+        water = usual_water_temperature_c(place.latitude_deg, day, place.water)
+        celsius = temperature_of(design.bank, air, water)
         if celsius < SLOW_C:
-            cold[_month(then)] = celsius
+            cold[MONTHS[day.month - 1]] = celsius
     if not cold:
         return None
     coldest = min(cold.values())
     stopped = coldest <= FREEZING_C
     return Finding(
         id="cold_months",
-        level="warn" if _month(design) in cold else "note",
+        level="warn" if MONTHS[design.plan.date.month - 1] in cold else "note",
         title=sentence(
             ("Too cold to charge in some of" if stopped else "Slow to charge in the cold") + ": {months}",
             months=words(", ".join(cold)),
@@ -67,7 +68,10 @@ def cold_months(outlook: Outlook) -> Finding | None:
 
 def ice_months(outlook: Outlook) -> Finding | None:
     """Months in which the water of the place is usually ice."""
-    frozen = [_month(then) for then in _months_of(outlook) if usually_frozen(then)]
+    place = outlook.design.site
+    frozen = [
+        MONTHS[day.month - 1] for day in _days(outlook.design) if is_ice(place.latitude_deg, day, place.water)
+    ]
     if not frozen:
         return None
     return Finding(
@@ -111,10 +115,6 @@ def impossible_sun(outlook: Outlook) -> Finding | None:
         why=Why(method="A month of clear days, and the darkest that is known", source=SOURCE, doc="season"),
         field="/site/climate",
     )
-
-
-def _month(design: BoatDesign) -> str:
-    return MONTHS[design.plan.date.month - 1]
 
 
 def _named(months: list[ClimateMonth]) -> str:
