@@ -81,7 +81,8 @@ BANK = {
     "claims_disagree": (bank(unit_v=12.8, series=2, claimed_ah=560), bank(claimed_ah=280)),
     "mixed_units": (bank(unit_v=12.8, series=2, smallest_unit_ah=200), bank()),
     "odd_cells": (bank(unit_v=14.2), bank()),
-    "cold_bank": (bank(temperature_c=-3), bank(temperature_c=15)),
+    "cold_lithium": (bank(temperature_c=-3), bank(temperature_c=15)),
+    "hot_lithium": (bank(temperature_c=47), bank(temperature_c=47, chemistry="agm", unit_v=24)),
     "house_goes_dark": (
         {**bank(unit_ah=20), "loads__0__power_w": 400, "plan__sky": "rain"}, {"plan__start_charge_frac": 1.0},
     ),
@@ -115,6 +116,7 @@ DAY = {
     "cold_lithium": ({"plan__water_temperature_c": 0}, {"plan__water_temperature_c": 15}),
     "ice": ({"site__latitude_deg": 64, "plan__date": "2027-01-20"}, {}),
     "what_would_tell": ({}, {"banks": []}),
+    "hot_lithium": (bank(temperature_c=43), bank(temperature_c=38)),
     "stream_runs": ({"plan__current_mps": -0.5}, {}),
     "no_sun": ({"site__latitude_deg": 80, "plan__date": "2027-12-21"}, {}),
     "kept_not_counted": ({"banks": [{**BANK_OLD, "id": f"b{n}"} for n in range(3)]}, {}),

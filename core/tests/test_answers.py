@@ -13,7 +13,7 @@ from parhelion.formats.plain import told
 from parhelion.hull.demand import demand_curve
 from parhelion.rail.answers import answers_for
 from parhelion.rail.ground import thriftiest_mps
-from parhelion.rail.held_back import active_limits, with_panel
+from parhelion.rail.held_back import active_limits, miles_m, with_panel
 from parhelion.rail.joint import joint_band, what_would_tell
 from parhelion.rail.speeds import Steady, bank_power_w, live_distances, solve_steady, steady_mps
 from parhelion.stations.year.season import season
@@ -212,6 +212,9 @@ class ColdTest(unittest.TestCase):
         for told_why in (found.sun_only_steady.reason, found.refill.reason):
             self.assertIn("takes no charge", told(told_why))
         self.assertEqual(found.held_back_by.measure, "days_distance")
+        night = {"plan__spells": [{"starts_at": "22:00", "ends_at": "02:00"}]}
+        dark = answers_for(boat(**COLD | night)).days_run_sun
+        self.assertEqual((dark.distance_m, "never turns" in told(dark.reason)), (0, True))
         warm = answers_for(boat(**COLD | {"banks__0__temperature_c": 12.0}))
         self.assertEqual(warm.rail[0].key, "sun_only_steady")
         self.assertGreater(warm.days_run_sun.distance_m, 0)
@@ -252,6 +255,23 @@ class StreamTest(unittest.TestCase):
         cell = next(cell for cell in found.rail if cell.key == "range_at_speed")
         self.assertEqual(cell.value.value, 0)
         self.assertIn("Stands still", told(cell.reason))
+
+    def test_steps_win_what_they_win_over_the_ground(self):
+        for changes in ({}, {"banks": []}, {"use": "home_charged"}):
+            for stream in (-0.6, -5.0):
+                design = boat(**changes, plan__current_mps=stream)
+                found = answers_for(design)
+                more = outlook_of(with_panel(design))
+                step = next(step for step in found.held_back_by.steps if step.key == "panel")
+                run = found.range_at_speed if found.rail_kind == "home_charged" else found.days_run_sun
+                gain = miles_m(more, found.held_back_by.measure) - run.ground_m
+                if stream < -4:
+                    self.assertEqual((run.ground_m, step.gain_m), (0, 0))
+                    self.assertIn("stream", found.held_back_by.limits)
+                    self.assertIn("No step makes way", told(found.held_back_by.reason))
+                    self.assertIn("Stands still", told(run.reason))
+                else:
+                    self.assertAlmostEqual(step.gain_m / gain, 1, delta=0.1)  # its mass counted
 
     def test_the_thriftiest_speed_is_faster_against_a_stream_and_never_below_it(self):
         speeds = [thriftiest_mps(outlook_of(boat(plan__current_mps=c))) for c in (0.5, -0.5, -1.0, -1.5)]

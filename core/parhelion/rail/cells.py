@@ -36,6 +36,7 @@ LIMIT_WORDS = {
     "controller clips": "a controller clips",
     "drive": "the drive's rating",
     "hours of light": "hours of light",
+    "stream": "the stream",
 }
 
 
@@ -196,6 +197,9 @@ def held_cell(held: HeldBackBy) -> RailCell:
             "hours": "hours under way",
         }
         value = words(names[held.step.key])
+    elif "stream" in held.limits:
+        value = words("the stream")
+        lines.append(sentence("wait for the turn"))
     else:
         value = words("nothing")
         lines.append(sentence("go slower or longer"))

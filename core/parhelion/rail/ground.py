@@ -13,9 +13,10 @@ import numpy as np
 
 from parhelion.balance.outlook import Outlook, remembered
 from parhelion.quantities import Sentence, sentence, speed
-from parhelion.rail.models import Answers, Distance, HeldBackBy, LiveSpeed, Range, SteadySpeed, Step
+from parhelion.rail.models import Answers, Distance, LiveSpeed, Range, SteadySpeed
 from parhelion.rail.speeds import live_distances
 
+STREAM_STRONGER = sentence("Stands still: the stream is stronger than the live sun drives her at any hour.")
 GRID = 200  # speeds looked at for the best one
 
 Spoken = TypeVar("Spoken", LiveSpeed, SteadySpeed)
@@ -62,24 +63,10 @@ def _distance(answer: Gone, stream_mps: float) -> Gone:
 def _live(outlook: Outlook, answer: Distance, share: float | None) -> Distance:
     """A day on live sun: each step at its own speed."""
     members = live_distances(outlook, over_ground=True)
-    value = members[outlook.light.shown] if share is None else np.percentile(members, share)
-    return answer.model_copy(update={"ground_m": float(value)})
-
-
-def _held(held: HeldBackBy, plan_mps: float, stream_mps: float) -> HeldBackBy:
-    """What a step wins over the ground: more hours at the planned speed, or speed over the same hours."""
-    if held.measure != "range" or plan_mps <= 0:
-        return held
-    share = over_ground_mps(plan_mps, stream_mps) / plan_mps
-
-    def scaled(step: Step) -> Step:
-        return step.model_copy(update={"gain_m": step.gain_m * share})
-
-    return held.model_copy(
-        update={
-            "step": None if held.step is None else scaled(held.step),
-            "steps": [scaled(step) for step in held.steps],
-        }
+    value = float(members[outlook.light.shown] if share is None else np.percentile(members, share))
+    still = value == 0 and bool(answer.distance_m)
+    return answer.model_copy(
+        update={"ground_m": value, "reason": STREAM_STRONGER if still else answer.reason}
     )
 
 
@@ -107,7 +94,6 @@ def with_stream(outlook: Outlook, found: Answers) -> Answers:
             "days_run_bank": _distance(found.days_run_bank, stream),
             "nine_in_ten": ninth,
             "range_at_speed": _distance(found.range_at_speed, stream),
-            "held_back_by": _held(found.held_back_by, outlook.plan_speed_mps, stream),
         }
     )
 

@@ -16,10 +16,12 @@ from parhelion.balance.outlook import Outlook, remembered, shown_outlook
 from parhelion.design import BoatDesign, Controller, PanelGroup, Place, Spell
 from parhelion.market.parts import Offer, bank_price, first_panel_offer, panel_offer
 from parhelion.quantities import Fact, Sentence, count, distance, fraction, mass, money, power, sentence
+from parhelion.rail.ground import over_ground_mps
 from parhelion.rail.models import HeldBackBy, Limit, Step, StepKey
 from parhelion.rail.reasons import SUN_SOURCE, assumes_hours, why
 from parhelion.rail.speeds import Steady, fullest_soc, live_distances, solve_steady, steady_mps
 from parhelion.rail.stores import range_at_speed
+from parhelion.sun.timeline import HOUR_S
 
 WORTH_FRAC = 0.02  # a step that wins less is "nothing: go slower or longer"
 HOUSE_STEP_W = 50.0
@@ -53,17 +55,21 @@ def measure_of(outlook: Outlook, rail_kind: str) -> Measure:
 
 
 def miles_m(outlook: Outlook, measure: Measure) -> float:
-    """The distance that counts for this use [m]; inf where the sun keeps up."""
+    """The distance over the ground that counts for this use [m]; inf where the sun keeps up."""
     if measure == "days_run_sun":
         return _steady_miles_m(outlook, solve_steady(outlook))
     if measure == "days_distance":
-        return float(live_distances(outlook)[outlook.light.shown])
+        return float(live_distances(outlook, over_ground=True)[outlook.light.shown])
     reach = range_at_speed(outlook)
-    return np.inf if reach.keeps_up else reach.distance_m or 0.0
+    if reach.keeps_up:
+        return np.inf
+    made_good = over_ground_mps(reach.speed_mps, outlook.design.plan.current_mps)
+    return (reach.hours or 0.0) * made_good * HOUR_S
 
 
 def _steady_miles_m(outlook: Outlook, steady: Steady | None) -> float:
-    return steady_mps(outlook, steady) * outlook.hours * 3600
+    stream = outlook.design.plan.current_mps
+    return over_ground_mps(steady_mps(outlook, steady), stream) * outlook.hours * HOUR_S
 
 
 def panels_in_a_step(group: PanelGroup) -> int:
@@ -275,12 +281,17 @@ def _worth(step: Step) -> bool:
     return step.gain_m > 0 and (step.gain_frac is None or step.gain_frac >= WORTH_FRAC)
 
 
+NO_STEP_MAKES_WAY = sentence("No step makes way against the stream.")
+
+
 @remembered
 def held_back_by(outlook: Outlook, rail_kind: str, steady: Steady | None) -> HeldBackBy:
     """Limits and steps of a design, for the use its rail follows."""
     measure = measure_of(outlook, rail_kind)
     base = miles_m(outlook, measure) if measure != "days_run_sun" else _steady_miles_m(outlook, steady)
     limits = active_limits(outlook, measure, steady, base)
+    held = base <= 0 and outlook.design.plan.current_mps < 0
+    limits = ["stream", *limits] if held else limits
     others = other_steps(outlook, measure, limits, base)
     ranked = sorted([*steps(outlook, measure, base), *others], key=lambda item: -item.gain_m)
     best = next((step for step in sorted(ranked, key=lambda item: item.key == "hours") if _worth(step)), None)
@@ -290,7 +301,7 @@ def held_back_by(outlook: Outlook, rail_kind: str, steady: Steady | None) -> Hel
         measure=measure,
         step=best,
         steps=ranked,
-        reason=nothing if best is None else None,
+        reason=None if best is not None else NO_STEP_MAKES_WAY if held else nothing,
         assumes=assumes_hours(outlook, ""),
         why=why(
             "Finite differences: the same day solved again with each step taken, its mass and cost counted",

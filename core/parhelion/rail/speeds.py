@@ -17,6 +17,7 @@ from parhelion.rail.reasons import (
     HELD_BY_WEATHER,
     HOUSE_TAKES_ALL,
     HULL_SOURCE,
+    NEVER_TURNS,
     NO_BANK,
     NO_CHARGE,
     NO_HOURS,
@@ -286,9 +287,10 @@ def live_distances(outlook: Outlook, over_ground: bool = False) -> np.ndarray:
 def live_distance(outlook: Outlook) -> Distance:
     """The day's distance of a boat without a bank, or whose bank takes no charge."""
     value = float(live_distances(outlook)[outlook.light.shown]) if outlook.design.panels else None
+    reason = NO_PANELS if value is None else NEVER_TURNS if value == 0 else None
     return Distance(
         distance_m=value,
-        reason=None if outlook.design.panels else NO_PANELS,
+        reason=reason,
         assumes=assumes_hours(outlook, ", no bank" if outlook.store is None else ", nothing from the bank"),
         why=why(
             "The live sun-only speed of every step, added up",

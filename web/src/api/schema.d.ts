@@ -4026,7 +4026,7 @@ export interface components {
             assumes: components["schemas"]["Sentence"];
             why: components["schemas"]["Why"];
             /** Limits */
-            limits: ("bank full" | "bank empty" | "controller clips" | "drive" | "hours of light")[];
+            limits: ("bank full" | "bank empty" | "controller clips" | "drive" | "hours of light" | "stream")[];
             /**
              * Measure
              * @enum {string}

@@ -4,15 +4,12 @@ from __future__ import annotations
 
 from parhelion.balance.flow import HOUSE
 from parhelion.balance.outlook import Outlook
-from parhelion.balance.warmth import bank_temperature_c
 from parhelion.bank.age import health_of, years_of
 from parhelion.bank.store import (
-    FULL_CHARGE_FROM_C,
     charge_limit_a,
     discharge_limit_a,
     energy_wh,
     reserve_of,
-    taken_share,
 )
 from parhelion.bank.tape import blind_span, rest_volts
 from parhelion.bank.trim import stern_sinks_m
@@ -28,11 +25,11 @@ from parhelion.quantities import (
     mass,
     power,
     sentence,
-    temperature,
     volts,
     words,
     years,
 )
+from parhelion.rail.findings import lithium_temperature
 from parhelion.rail.reasons import BANK_SOURCE
 from parhelion.stations.bank.bought_findings import claims_disagree, mixed_units, odd_cells
 from parhelion.stations.bank.cautions import bank_cautions
@@ -223,30 +220,6 @@ def worn(view: BankView) -> Finding | None:
     )
 
 
-def cold_bank(view: BankView) -> Finding | None:
-    """Lithium takes little or no charge in the cold."""
-    bank = view.outlook.design.bank
-    if bank is None or not CHEMICALS[bank.chemistry].lithium:
-        return None
-    cold = bank_temperature_c(view.outlook.design, bank)
-    if cold >= FULL_CHARGE_FROM_C:
-        return None
-    return Finding(
-        id="cold_bank",
-        level="warn",
-        title=sentence("Lithium below freezing will not charge") if cold <= 0
-        else sentence("A cold lithium bank charges slowly"),
-        detail=sentence(
-            "At {t} it takes {x} of its usual charge current. Charging it frozen ruins cells: its management "
-            "system must stop it. Warm it first.",
-            t=temperature(cold), x=fraction(taken_share(cold)),
-        ),
-        why=bank_why(view, "Charge acceptance falls in a line from 10 C to nothing at 0 C"),
-        field="/banks/0/temperature_c",
-        caution=cold <= 0,
-    )  # fmt: skip
-
-
 def trims_by_the_stern(view: BankView) -> Finding | None:
     """Where the bank sits."""
     design = view.outlook.design
@@ -336,7 +309,7 @@ def bank_findings(outlook: Outlook) -> list[Finding]:
             claims_disagree(view),
             mixed_units(view),
             odd_cells(view),
-            cold_bank(view),
+            lithium_temperature(view.outlook),
             house_goes_dark(view),
             unjoined_banks(view),
             feeds_the_motor(view),

@@ -9,11 +9,8 @@ from numpy.typing import NDArray
 
 from parhelion.balance.flow import CURTAILED, RAN, REFUSED, SOC, STOPPED_BELOW
 from parhelion.balance.outlook import Outlook
-from parhelion.balance.warmth import bank_temperature_c
-from parhelion.bank.store import FULL_CHARGE_FROM_C, taken_share
 from parhelion.constants import SHOCK_V
 from parhelion.design import Sky
-from parhelion.design.chemistries import CHEMICALS
 from parhelion.finding import Finding, ordered
 from parhelion.quantities import (
     Fact,
@@ -25,13 +22,11 @@ from parhelion.quantities import (
     power,
     sentence,
     speed,
-    temperature,
     words,
 )
-from parhelion.rail.findings import beyond_drive
+from parhelion.rail.findings import beyond_drive, lithium_temperature
 from parhelion.rail.ground import over_ground_mps, thriftiest_mps
-from parhelion.rail.joint import Learn, joint_band
-from parhelion.rail.joint import what_would_tell as what_would_tell_of
+from parhelion.rail.joint import Learn, joint_band, what_would_tell
 from parhelion.rail.models import Dusk
 from parhelion.rail.reasons import BANK_SOURCE, SUN_SOURCE, hull_why, sun_facts
 from parhelion.rail.speeds import live_distances, solve_steady, steady_mps
@@ -109,8 +104,9 @@ def stops_at_reserve(view: DayView) -> Finding | None:
         level="warn",
         title=sentence("The motor stops at {at}", at=clock(moment.hour * 60 + moment.minute)),
         detail=sentence(
-            "The bank is at its reserve of {r}. {v} would go on all day on the sun.",
-            r=fraction(view.outlook.store.reserve), v=speed(steady),
+            "The bank is at its reserve of {r}. "
+            + ("{v} would go on all day on the sun." if steady else "No speed goes on all day on this sun."),
+            r=fraction(view.outlook.store.reserve), **({"v": speed(steady)} if steady else {}),
         ),
         why=_why(view, "Energy balance of the plan as set"),
         field="/plan/speed_mps",
@@ -187,7 +183,7 @@ def could_go_faster(view: DayView) -> Finding | None:
     )  # fmt: skip
 
 
-def what_would_tell(view: DayView) -> Finding | None:
+def what_to_measure(view: DayView) -> Finding | None:
     """How well the day's run is known, and what measuring would make of it."""
     solved = solve_steady(view.outlook)
     band = joint_band(view.outlook, solved)
@@ -195,7 +191,7 @@ def what_would_tell(view: DayView) -> Finding | None:
         return None
     middle = steady_mps(view.outlook, solved)
     now = band.width(middle)
-    ranked = [(key, after.width(middle)) for key, after in what_would_tell_of(view.outlook, solved).items()]
+    ranked = [(key, after.width(middle)) for key, after in what_would_tell(view.outlook, solved).items()]
     telling, least = ranked[0]
     worth = least < WORTH_KNOWING * now
     return Finding(
@@ -204,9 +200,9 @@ def what_would_tell(view: DayView) -> Finding | None:
         title=sentence("{what}: the run from ±{now} to ±{then}", what=words(MEASURED[telling]),
                        now=fraction(now), then=fraction(least))
         if worth
-        else sentence("The run on sun is known to ±{now}: the rest is the sky's", now=fraction(now)),
+        else sentence("The run on sun is known to ±{now}: most of it is the sky's", now=fraction(now)),
         detail=sentence(
-            " ".join(f"{MEASURED[key]} would leave ±{{{key}}}." for key, _ in ranked),
+            " ".join(f"{MEASURED[key]} would leave ±{{{key}}}." for key, _ in ranked[worth:]),
             **{key: fraction(after) for key, after in ranked},
         ),
         why=_why(view, "Boats, panels and days drawn together, again with each thing known better",
@@ -227,6 +223,8 @@ def grey_day(view: DayView) -> Finding | None:
         here, there = (
             steady_mps(o, solve_steady(o)) * o.hours * 3600 for o in (view.outlook, grey)
         )  # fmt: skip
+    if here <= 0:
+        return None  # the rail says why
     share = float(grey.shown_sun_w.sum() / view.outlook.shown_sun_w.sum())
     return Finding(
         id="grey_day",
@@ -272,28 +270,6 @@ def controller_clips(view: DayView) -> Finding | None:
         detail=sentence("{x} of this day's harvest is above its current limit.", x=fraction(clipped / given)),
         why=_why(view, "Controller output held at its current limit times bank volts"),
     )
-
-
-def cold_lithium(view: DayView) -> Finding | None:
-    """Lithium takes little or no charge in the cold."""
-    bank = view.outlook.design.bank
-    if bank is None or not CHEMICALS[bank.chemistry].lithium:
-        return None
-    cold = bank_temperature_c(view.outlook.design, bank)
-    if cold >= FULL_CHARGE_FROM_C:
-        return None
-    return Finding(
-        id="cold_lithium",
-        level="warn",
-        title=sentence("A cold lithium bank charges slowly"),
-        detail=sentence(
-            "At {t} it takes {x} of its usual charge current, and none at freezing: charging it frozen ruins "
-            "cells. Its management system must stop it.",
-            t=temperature(cold), x=fraction(taken_share(cold)),
-        ),
-        why=_why(view, "Charge acceptance falls in a line from 10 C to nothing at 0 C", doc="bank"),
-        caution=cold <= 0,
-    )  # fmt: skip
 
 
 def ice(view: DayView) -> Finding | None:
@@ -426,7 +402,7 @@ def day_findings(outlook: Outlook) -> list[Finding]:
             stops_at_reserve(view),
             beyond_drive(view.outlook),
             stream_runs(view.outlook),
-            cold_lithium(view),
+            lithium_temperature(view.outlook),
             ice(view),
             home_with(view),
             reserve_homeward(view),
@@ -434,7 +410,7 @@ def day_findings(outlook: Outlook) -> list[Finding]:
             could_go_faster(view),
             house_heavy(view),
             grey_day(view),
-            what_would_tell(view),
+            what_to_measure(view),
             controller_clips(view),
             kept_not_counted(view),
             *source_findings(view.outlook, view.shown),
