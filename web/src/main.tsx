@@ -1,7 +1,7 @@
 import { QueryClient, QueryClientProvider } from "@tanstack/react-query";
 import { StrictMode } from "react";
 import { createRoot } from "react-dom/client";
-import { createBrowserRouter, RouterProvider } from "react-router";
+import { BrowserRouter, Route, Routes } from "react-router";
 import { FirstBoat } from "./app/FirstBoat";
 import { Workspace } from "./app/Workspace";
 import { PreferencesProvider } from "./kit/preferences";
@@ -14,19 +14,19 @@ function Root({ page }: { page: "first" | "work" }) {
   return <ToastProvider>{page === "first" ? <FirstBoat /> : <Workspace />}</ToastProvider>;
 }
 
-const router = createBrowserRouter([
-  { path: "/", element: <Root page="first" /> },
-  { path: "/:station/:variantId", element: <Root page="work" /> },
-  { path: "*", element: <Root page="first" /> },
-]);
-
 const root = document.getElementById("root");
 if (root)
   createRoot(root).render(
     <StrictMode>
       <PreferencesProvider>
         <QueryClientProvider client={queries}>
-          <RouterProvider router={router} />
+          <BrowserRouter>
+            <Routes>
+              <Route path="/" element={<Root page="first" />} />
+              <Route path="/:station/:variantId" element={<Root page="work" />} />
+              <Route path="*" element={<Root page="first" />} />
+            </Routes>
+          </BrowserRouter>
         </QueryClientProvider>
       </PreferencesProvider>
     </StrictMode>,

@@ -48,6 +48,25 @@ class Speeds:
         return np.interp(power_w, self.power_w, self.speed_mps)
 
 
+@njit(int64[::1](float64[::1], float64[::1]), **OPTIONS)
+def _corners(watts: Array, way: Array) -> NDArray[np.int64]:
+    """Which points lie on the concave hull of a speed over watts, the first always, by their places."""
+    kept = np.zeros(len(watts), dtype=np.int64)
+    last = 0
+    for i in range(1, len(watts)):
+        if watts[i] <= watts[kept[last]]:
+            continue
+        while last > 0:
+            a, b = kept[last - 1], kept[last]
+            first = (way[b] - way[a]) / (watts[b] - watts[a])
+            if first * (1 - 4 * FLAT) > (way[i] - way[b]) / (watts[i] - watts[b]):
+                break
+            last -= 1
+        last += 1
+        kept[last] = i
+    return kept[: last + 1].copy()
+
+
 def speeds_of(power_w: Array, speed_mps: Array) -> Speeds:
     """The concave hull from rest of a speed over its battery watts [3].
 
@@ -57,17 +76,7 @@ def speeds_of(power_w: Array, speed_mps: Array) -> Speeds:
         Rising; the first at rest may draw idle watts.
     """
     watts, way = np.concatenate([[0.0], power_w]), np.concatenate([[0.0], speed_mps])
-    kept = [0]
-    for i in range(1, len(watts)):
-        if watts[i] <= watts[kept[-1]]:
-            continue
-        while len(kept) > 1:
-            a, b = kept[-2], kept[-1]
-            first = (way[b] - way[a]) / (watts[b] - watts[a])
-            if first * (1 - 4 * FLAT) > (way[i] - way[b]) / (watts[i] - watts[b]):
-                break
-            kept.pop()
-        kept.append(i)
+    kept = _corners(watts, way)
     hull_w, hull_v = watts[kept], way[kept]
     slope = np.diff(hull_v) / np.diff(hull_w)
     # an edge has one slope from end to end, but for a tilt by which it can be read backwards

@@ -91,15 +91,30 @@ def tow_resistance_n(tow: Tow, water: Water, speed: Array) -> Array:
     return tow.count * _service(hull, tow.displacement_kg, water, speed, frontal_area_of(hull))[0]
 
 
-def wave_drag_of(design: BoatDesign, speed_mps: Array, displacement_kg: float | None = None) -> WaveDrag:
-    """What the plan's waves from ahead add over a row of speeds, low and high [N].
+def wave_drag_of(
+    design: BoatDesign,
+    speed_mps: Array,
+    displacement_kg: float | None = None,
+    height_m: ArrayLike | None = None,
+) -> WaveDrag:
+    """What waves from ahead add over a row of speeds, low and high [N].
 
     By the methods for ships, and no more than costs a small boat the share of its speed that such boats are
     seen to lose.
+
+    Parameters
+    ----------
+    design : BoatDesign
+    speed_mps : ndarray
+        Through the water.
+    displacement_kg : float, optional
+        Another displacement than the design's [kg].
+    height_m : array_like, optional
+        Significant heights that go with the speeds; the plan's where left out.
     """
     displacement, hull = displacement_kg or design.displacement_kg, design.hull
     hulls = hulls_of(hull, displacement, design.site.water)
-    one, height = hulls.one, design.plan.wave_height_m
+    one, height = hulls.one, design.plan.wave_height_m if height_m is None else height_m
     ships = ship_waves_n(height, one.length_m, one.beam_m, one.block, hulls.count, hulls.density)
 
     def smooth(speed: Array) -> Array:

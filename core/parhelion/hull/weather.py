@@ -60,46 +60,48 @@ class WaveDrag:
         return np.sqrt(self.low_n * self.high_n)
 
 
-def kreitner_n(height_m: float, length_m: float, beam_m: float, block: float, density: float) -> float:
+def kreitner_n(height_m: Array, length_m: float, beam_m: float, block: float, density: float) -> Array:
     """Added resistance of one hull [3] [N]."""
     return 0.64 * height_m**2 * beam_m**2 * block * density * GRAVITY_MPS2 / length_m
 
 
-def stawave_n(height_m: float, length_m: float, beam_m: float, density: float) -> float:
+def stawave_n(height_m: Array, length_m: float, beam_m: float, density: float) -> Array:
     """Added resistance of one hull [2] [N]."""
     bow = BOW_SHARE * length_m
     return density * GRAVITY_MPS2 * height_m**2 * beam_m * float(np.sqrt(beam_m / bow)) / 16
 
 
 def ship_waves_n(
-    height_m: float, length_m: float, beam_m: float, block: float, hulls: int, density: float
-) -> tuple[float, float]:
+    height_m: ArrayLike, length_m: float, beam_m: float, block: float, hulls: int, density: float
+) -> tuple[Array, Array]:
     """Added resistance of the whole boat by two methods for ships that differ by up to 1.7, low and high [N].
 
     Parameters
     ----------
-    height_m : float
-        Significant height.
+    height_m : array_like
+        Significant height, any shape.
     length_m, beam_m, block : float
         Of one hull.
     hulls : int
     density : float
         Of the water [kg/m3].
+
+    Returns
+    -------
+    low_n, high_n : ndarray
+        Of the shape of `height_m`.
     """
-    low, high = sorted(
-        hulls * value
-        for value in (
-            kreitner_n(height_m, length_m, beam_m, block, density),
-            stawave_n(height_m, length_m, beam_m, density),
-        )
-    )
-    return low, high
+    height = np.asarray(height_m, dtype=float)
+    one = hulls * kreitner_n(height, length_m, beam_m, block, density)
+    other = hulls * stawave_n(height, length_m, beam_m, density)
+    return np.minimum(one, other), np.maximum(one, other)
 
 
-def lost_speed_shares(height_m: float, length_m: float) -> tuple[float, float]:
+def lost_speed_shares(height_m: ArrayLike, length_m: float) -> tuple[Array, Array]:
     """Share of its speed that a small boat under way loses in waves from ahead, low and high [-] [4]."""
-    steep = height_m / length_m
-    return tuple(min(share * steep, MOST_LOST) for share in LOST_PER_STEEPNESS)  # type: ignore[return-value]
+    steep = np.asarray(height_m, dtype=float) / length_m
+    low, high = LOST_PER_STEEPNESS
+    return np.minimum(low * steep, MOST_LOST), np.minimum(high * steep, MOST_LOST)
 
 
 def highest_wave_m(length_m: float) -> float:

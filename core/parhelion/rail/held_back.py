@@ -7,12 +7,14 @@ from __future__ import annotations
 
 from dataclasses import replace
 from datetime import datetime, timedelta
+from functools import partial
 from typing import Literal
 
 import numpy as np
 
 from parhelion.balance.flow import REFUSED, SOC
 from parhelion.balance.outlook import Outlook, remembered, shown_outlook
+from parhelion.computing.together import together
 from parhelion.design import BoatDesign, Controller, PanelGroup, Place, Spell
 from parhelion.market.parts import Offer, bank_price, first_panel_offer, panel_offer
 from parhelion.quantities import Fact, Sentence, count, distance, fraction, mass, money, power, sentence
@@ -171,16 +173,23 @@ def _candidates(design: BoatDesign) -> list[Candidate]:
 def steps(outlook: Outlook, measure: Measure, base: float) -> list[Step]:
     """Every practical step with what it wins over `base` [m], best first."""
     design = outlook.design
-    made = []
-    for key, label, changed, added_kg, cost in _candidates(design):
-        trial = shown_outlook(changed, outlook, design.displacement_kg + added_kg)
-        gain = miles_m(trial, measure) - base
-        if not np.isfinite(gain):
-            continue
-        made.append(
-            Step(key=key, label=label, gain_m=gain, gain_frac=gain / base if base > 0 else None,
-                 mass_kg=added_kg, cost=cost)
-        )  # fmt: skip
+    candidates = _candidates(design)
+    trials = [
+        shown_outlook(changed, outlook, design.displacement_kg + kg) for _, _, changed, kg, _ in candidates
+    ]
+    gains = [reached - base for reached in together([partial(miles_m, trial, measure) for trial in trials])]
+    made = [
+        Step(
+            key=key,
+            label=label,
+            gain_m=gain,
+            gain_frac=gain / base if base > 0 else None,
+            mass_kg=added_kg,
+            cost=cost,
+        )
+        for (key, label, _, added_kg, cost), gain in zip(candidates, gains, strict=True)
+        if np.isfinite(gain)
+    ]
     return sorted(made, key=lambda item: -item.gain_m)
 
 

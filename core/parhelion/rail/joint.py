@@ -14,7 +14,7 @@ References
 
 from __future__ import annotations
 
-from functools import cache
+from functools import cache, partial
 from typing import Literal, NamedTuple
 
 import numpy as np
@@ -24,6 +24,7 @@ from scipy.stats import qmc
 
 from parhelion.balance.outlook import Outlook, remembered
 from parhelion.balance.steady import steady_power
+from parhelion.computing.together import together
 from parhelion.hull.runs import RUN_SD, Z_90, with_one_more
 from parhelion.quantities import speed
 from parhelion.rail.models import SteadySpeed
@@ -65,17 +66,18 @@ def _scales(outlook: Outlook) -> Array:
 
 def _steady_w(outlook: Outlook, steady: Steady, scales: Array) -> Array:
     """Watts that days of so much light sustain, read between a few solves of the shown day, any shape [W]."""
-    assert outlook.aboard is not None
     at = np.linspace(max(float(scales.min()), 0.0), float(scales.max()), SCALES)
-    watts = [
-        float(
-            steady_power(
-                scale * outlook.shown_by_bank_w, outlook.house_rows_w, outlook.motor_rows,
-                outlook.curve.idle_w, outlook.rated_w, outlook.timeline.step_h, outlook.aboard,
-            )[0]
-        )
-        for scale in at
-    ]  # fmt: skip
+    aboard = outlook.aboard
+    assert aboard is not None
+
+    def under(scale: float) -> float:
+        found = steady_power(
+            scale * outlook.shown_by_bank_w, outlook.house_rows_w, outlook.motor_rows,
+            outlook.curve.idle_w, outlook.rated_w, outlook.timeline.step_h, aboard,
+        )  # fmt: skip
+        return float(found[0])
+
+    watts = together([partial(under, scale) for scale in at])
     known = np.append(at, 1.0)
     order = np.argsort(known, kind="stable")
     return np.asarray(np.interp(scales, known[order], np.append(watts, steady.power_w)[order]))

@@ -15,11 +15,11 @@ from parhelion.drive.chain import method_of
 from parhelion.hull import formula
 from parhelion.hull.air import raised_panels_m2
 from parhelion.hull.demand import fit_runs
-from parhelion.hull.next_run import next_run
 from parhelion.quantities import Frozen, Sentence, sentence, words
 from parhelion.rail.reach import Reach, reaches
 from parhelion.rail.reasons import MODEL_REASONS, MODEL_WORDS
 from parhelion.rail.speeds import live_speed, solve_steady, steady_speed
+from parhelion.stations.hull.run_findings import most_telling_run
 from parhelion.stations.hull.seaway import Cost, HeadWind, WayHome, head_wind, seaway_costs, way_home
 from parhelion.sun.light import light_under
 
@@ -136,8 +136,7 @@ def hull_picture(outlook: Outlook) -> HullPicture:
                 outlier=i is not None and bool(curve.fit.outliers[i]),
             )
         )
-    fast = min(hull_speed_mps(hull.waterline_length_m), float(curve.speed_at(outlook.rated_w)))
-    more = next_run(curve, fast)
+    more = most_telling_run(outlook)
     typical = TYPICAL[hull.type]
     draught = design.draught_m(design.water_density_kg_per_m3)
     return HullPicture(

@@ -4,11 +4,11 @@ from __future__ import annotations
 
 import numpy as np
 
-from parhelion.balance.outlook import Outlook
+from parhelion.balance.outlook import Outlook, remembered
 from parhelion.design.hull import hull_speed_mps
 from parhelion.finding import Finding
 from parhelion.hull import formula
-from parhelion.hull.next_run import next_run
+from parhelion.hull.next_run import NextRun, next_run
 from parhelion.hull.runs import ENOUGH_RUNS
 from parhelion.quantities import count, fraction, power, ratio, sentence, speed
 from parhelion.rail.reasons import demand_method, hull_why, model_fact
@@ -58,11 +58,16 @@ def curve_source(outlook: Outlook) -> Finding:
     )
 
 
+@remembered
+def most_telling_run(outlook: Outlook) -> NextRun:
+    """The run that would narrow the band most, up to what hull and drive make."""
+    hull_speed = hull_speed_mps(outlook.design.hull.waterline_length_m)
+    return next_run(outlook.curve, min(hull_speed, float(outlook.curve.speed_at(outlook.rated_w))))
+
+
 def one_more_run(outlook: Outlook) -> Finding | None:
     """What one more run would tell, and at which speed."""
-    hull_speed = hull_speed_mps(outlook.design.hull.waterline_length_m)
-    fast = min(hull_speed, float(outlook.curve.speed_at(outlook.rated_w)))
-    found = next_run(outlook.curve, fast)
+    found = most_telling_run(outlook)
     return Finding(
         id="one_more_run",
         level="note",

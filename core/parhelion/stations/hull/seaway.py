@@ -10,6 +10,7 @@ from __future__ import annotations
 from typing import Literal
 
 import numpy as np
+from numpy.typing import ArrayLike, NDArray
 
 from parhelion.balance.outlook import Outlook, remembered
 from parhelion.balance.push import TO_THRUST
@@ -28,7 +29,7 @@ from parhelion.units import MPS_PER_KNOT
 HEADWAY_MPS = 1.0 * MPS_PER_KNOT  # over the ground, that still counts as making way
 STRONGEST_MPS = 40.0
 FETCH_M = 2000.0  # of sheltered water: a head wind never comes without waves
-HALVINGS = 40
+WINDS = 401  # looked at, from calm to the strongest
 
 CostKey = Literal["water", "air", "wind", "waves", "tow", "chop", "stream"]
 
@@ -110,9 +111,9 @@ def seaway_costs(outlook: Outlook) -> list[Cost]:
     return found
 
 
-def fetch_height_m(wind_mps: float) -> float:
-    """Height of the waves a wind raises over the short fetch [1] [m]."""
-    return 0.0016 * wind_mps * float(np.sqrt(FETCH_M / GRAVITY_MPS2))
+def fetch_height_m(wind_mps: ArrayLike) -> NDArray[np.float64]:
+    """Height of the waves a wind raises over the short fetch [1] [m], of the shape of `wind_mps`."""
+    return 0.0016 * np.asarray(wind_mps, dtype=float) * np.sqrt(FETCH_M / GRAVITY_MPS2)
 
 
 @remembered
@@ -128,30 +129,21 @@ def head_wind(outlook: Outlook) -> HeadWind:
     pull = most_pull_n(design, speed, share)
     area, drag = air_area_m2(design), design.hull.air_drag
 
-    def asked(wind: float, waves: bool) -> float:
-        against = still + float(wind_resistance_n(speed, wind, 0.0, area, drag))
-        if not waves:
-            return against
-        raised = max(fetch_height_m(wind), design.plan.wave_height_m)
-        plan = design.plan.model_copy(update={"wave_height_m": raised})
-        return against + float(wave_drag_of(design.changed(plan=plan), at).middle_n[0])
+    winds = np.linspace(0.0, STRONGEST_MPS, WINDS)
+    flat = still + wind_resistance_n(speed, winds, 0.0, area, drag)
+    raised = np.maximum(fetch_height_m(winds), design.plan.wave_height_m)
+    waves = wave_drag_of(design, np.full(WINDS, speed), height_m=raised).middle_n
 
-    def strongest(waves: bool) -> float:
-        low, high = 0.0, STRONGEST_MPS
-        if asked(high, waves) <= pull:
-            return high
-        for _ in range(HALVINGS):
-            middle = (low + high) / 2
-            low, high = (low, middle) if asked(middle, waves) > pull else (middle, high)
-        return low
+    def strongest(asked: NDArray[np.float64]) -> float:
+        return float(np.interp(pull, np.maximum.accumulate(asked), winds))
 
-    wind = strongest(True)
+    wind = strongest(flat + waves)
     hours = None
     if outlook.aboard is not None:
         left = hours_at(outlook, full, outlook.shown_by_bank_w, design.plan.start_charge_frac)
         hours = left if np.isfinite(left) else None
     return HeadWind(
-        wind_mps=wind, flat_wind_mps=strongest(False), wave_height_m=fetch_height_m(wind),
+        wind_mps=wind, flat_wind_mps=strongest(flat), wave_height_m=float(fetch_height_m(wind)),
         beyond=wind >= STRONGEST_MPS, speed_mps=speed, power_w=full, hours=hours,
     )  # fmt: skip
 
