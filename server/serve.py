@@ -30,7 +30,7 @@ def settle() -> None:
 
     A full round over all that stays loaded is felt as a pause of a quarter of a second in an edit.
     """
-    import parhelion.rail.answers  # noqa: F401
+    import parhelion.rail.answers
     import parhelion.warm  # noqa: F401
 
     gc.collect()

@@ -14,13 +14,13 @@ from parhelion.panels.bodies import body_of
 from parhelion.panels.deck import deck_of
 from parhelion.panels.harvest import group_power_per_watt, harvest
 from parhelion.panels.layout import PanelAt, leaves_of, panels_of
-from parhelion.panels.rear import close_rear, open_rear
+from parhelion.panels.rear import close_rear, open_rear, own_shadow
 from parhelion.panels.shade import shares_towards, towards
 from parhelion.panels.shaded import SWING, group_light, headings_of
 from parhelion.panels.tending import tilted_power
 from parhelion.stations.array.picture import array_advice
 from parhelion.sun.daysteps import day_steps
-from parhelion.sun.light import clear_light
+from parhelion.sun.light import Light, clear_light
 from parhelion.sun.skyline import hidden_hours, light_behind
 
 from tests.cases import STEP_H, boat
@@ -278,6 +278,35 @@ class BothSidesTest(unittest.TestCase):
         for found, most in zip(roof, (0.02, 0.07, 0.15), strict=True):
             self.assertTrue(0.002 < found < most, (found, most))
         self.assertTrue(0.03 < self.gain(open_rear(light, 0.0, 0.0, 0.07), light) < 0.075)
+
+    def test_a_sheet_near_the_water_sees_its_own_shadow(self):
+        """Against rays from the sheet's back to the water, each dark where it falls into the shadow."""
+        design = boat(**WING)
+        light = clear_light(design.site, design.plan.date)
+        day, step = light.day, int(np.argmax(light.ghi[0]))
+        for size, high in (((1.1, 1.7), 1.0), ((2.0, 3.0), 0.5)):
+            chance = np.random.default_rng(1)
+            count = 200_000
+            at = (chance.random((2, count)) - 0.5) * np.array(size)[:, None]
+            round_, down = 2 * np.pi * chance.random(count), np.sqrt(chance.random(count))  # cosine-weighted
+            far = high * down / np.sqrt(1 - down**2)
+            x, y = at[0] + far * np.cos(round_), at[1] + far * np.sin(round_)
+            along = high / np.tan(np.radians(day.elevation_deg[step]))
+            bearing = np.radians(day.azimuth_deg[step] - 40.0)
+            dark = (np.abs(x + along * np.sin(bearing)) < size[0] / 2) & (
+                np.abs(y + along * np.cos(bearing)) < size[1] / 2
+            )
+            beam = light.dni[0, step] * np.cos(np.radians(day.zenith_deg[step]))
+            found = own_shadow(light, 40.0, size, high, 0.08)[0, step]
+            sky = found / 0.08 - beam * dark.mean()
+            self.assertTrue(0 < sky < light.dhi[0, step], sky)
+            self.assertLess(found, 0.08 * light.ghi[0, step])
+            near, far_up = (own_shadow(light, 40.0, size, z, 0.08).sum() for z in (high, 20 * high))
+            self.assertLess(far_up, 0.05 * near)
+            no_sky = Light(day, light.ghi, 0 * light.dhi, light.dni, 0)
+            self.assertAlmostEqual(
+                own_shadow(no_sky, 40.0, size, high, 0.08)[0, step] / (0.08 * beam), dark.mean(), delta=0.004
+            )
 
     def test_it_is_added_to_the_front(self):
         front = day_wh(**WING)

@@ -169,7 +169,7 @@ class VersionsTest(unittest.TestCase):
         )
 
     def test_versions_that_only_add_open_as_the_boat_they_were(self):
-        old, *newer = (read_boat((REFERENCES / f"boat-v{n}.json").read_bytes()) for n in (2, 3, 4, 5))
+        old, *newer = (read_boat((REFERENCES / f"boat-v{n}.json").read_bytes()) for n in (2, 3, 4, 5, 6))
         for frozen in newer:
             self.assertEqual(frozen, old)
 
@@ -263,6 +263,8 @@ class RunsTableTest(unittest.TestCase):
 
     def test_what_is_saved_is_read_again(self):
         runs = read_boat((REFERENCES / f"boat-v{SCHEMA_VERSION}.json").read_bytes()).runs
+        blown = {"id": "w", "wind_mps": 4.0, "wind_angle_deg": -30.0, "wave_height_m": 0.2}
+        runs = (*runs, runs[0].model_copy(update=blown))
         for unit in ("kn", "km/h", "mph"):
             found = read_runs(written_runs(runs, unit), unit)
             self.assertEqual(found.problems, [])
@@ -272,6 +274,8 @@ class RunsTableTest(unittest.TestCase):
                 self.assertEqual(
                     (old.set_name, old.back_speed_mps is None), (new.set_name, new.back_speed_mps is None)
                 )
+                for entry in ("wind_mps", "wind_angle_deg", "wave_height_m"):
+                    self.assertAlmostEqual(getattr(old, entry), getattr(new, entry), delta=1e-5)
 
     @settings(max_examples=150, deadline=None)
     @given(st.text(max_size=60))

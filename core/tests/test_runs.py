@@ -57,6 +57,30 @@ class RunsTest(unittest.TestCase):
         heavier = demand_curve(boat(runs=light)).power_at(2.2)
         self.assertGreater(float(heavier), float(demand_curve(boat(runs=runs(3))).power_at(2.2)))
 
+    def test_runs_in_a_wind_are_held_against_the_boat_in_that_wind(self):
+        """What a boat of the model draws in her weather leaves the flat curve where it is."""
+        still = demand_curve(boat())
+        weather = {"wind_mps": 6.0, "wind_angle_deg": 20.0, "wave_height_m": 0.15}
+        met = demand_curve(boat(plan__wind_mps=6.0, plan__wind_angle_deg=20.0, plan__wave_height_m=0.15))
+        out = [
+            {"id": f"r{i}", "speed_mps": v, "power_w": float(met.power_at(v))}
+            for i, v in enumerate((1.5, 2.2))
+        ]
+        told = demand_curve(boat(runs=[{**run, **weather} for run in out]))
+        silent = demand_curve(boat(runs=out))
+        at = np.linspace(1.4, 2.3, 5)
+        np.testing.assert_allclose(told.power_at(at), still.power_at(at), rtol=0.02)
+        self.assertTrue((silent.power_at(at) > 1.1 * still.power_at(at)).all())
+        self.assertGreater(
+            told.band_at(1.8), demand_curve(boat(runs=out)).band_at(1.8)
+        )  # and known less well
+
+    def test_a_pair_in_a_wind_shows_no_stream(self):
+        pair = {"id": "r", "speed_mps": 2.4, "back_speed_mps": 2.0, "power_w": 400.0}
+        still, blown = (boat(runs=[{**pair, "wind_mps": w}]).runs[0] for w in (0.0, 5.0))
+        self.assertAlmostEqual(still.current_mps, 0.2)
+        self.assertIsNone(blown.current_mps)
+
     def test_the_answer_is_the_minimum_of_the_penalised_misfit(self):
         target = np.array([0.2, -0.1, 0.3])
         share = np.array([0.1, 0.4, 0.7])

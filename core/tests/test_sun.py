@@ -9,18 +9,19 @@ from zoneinfo import ZoneInfo
 
 import numpy as np
 from parhelion.balance.spells import useful_sun
-from parhelion.design import Site, Sky, Ventilation, Water
+from parhelion.design import Shade, Site, Sky, Ventilation, Water
 from parhelion.panels.panel import cell_temperature_c, power_per_watt
 from parhelion.panels.plane import PlaneLight, plane_light
+from parhelion.rail.answers import answers_for
 from parhelion.sun.climate import usual_air_temperature_c, usual_water_temperature_c
 from parhelion.sun.daysteps import SunTrack, day_steps
 from parhelion.sun.light import Light, clear_light, light_under, split
-from parhelion.sun.sky import BROKEN_SPELL_MIN, STEADY, clear_sky_index
+from parhelion.sun.sky import BRIGHT_SHARE, BROKEN_SPELL_MIN, STEADY, _broken_index, clear_sky_index
 from parhelion.sun.timeline import even_steps
 from parhelion.sun.zone import zone_at
 from scipy.interpolate import CubicSpline
 
-from tests.cases import STEP_H, cases
+from tests.cases import STEP_H, boat, cases
 
 HESPER = Site(latitude_deg=61.4, longitude_deg=14.2, altitude_m=160)
 
@@ -175,10 +176,38 @@ class SkyTest(unittest.TestCase):
     def test_broken_cloud_has_two_states_and_twelve_minute_spells(self):
         index = clear_sky_index(Sky.BROKEN, self.DAY, 801)
         self.assertAlmostEqual(index.mean(), (1.04 + 0.45) / 2, delta=0.006)
-        self.assertTrue(index.min() >= 0.45 and index.max() <= 1.04)
-        # of ten-minute steps, those in one state throughout: half an exponential's survival, in minutes
-        pure = np.mean(np.isclose(index, 1.04) | np.isclose(index, 0.45))
-        self.assertAlmostEqual(pure, (1 - 1 / BROKEN_SPELL_MIN) ** 9, delta=0.02)
+        # of ten-minute steps, those that are dull throughout: half an exponential's survival, in minutes
+        dull = np.mean(np.isclose(index, 0.45))
+        self.assertAlmostEqual(dull, (1 - 1 / BROKEN_SPELL_MIN) ** 9 / 2, delta=0.01)
+
+    def test_a_cloud_beside_the_sun_lifts_it_over_a_clear_sky(self):
+        """Minute by minute 1.2 beside an edge; over ten of them some hundredths; a bright spell's mean is kept."""
+        uniforms = np.random.default_rng(3).random((400, 1441))
+        for shade, share in BRIGHT_SHARE.items():
+            minutes = _broken_index(uniforms, share)
+            self.assertEqual(minutes.max(), 1.2)
+            bright = minutes > 0.9
+            self.assertAlmostEqual(bright.mean(), share, delta=0.01)
+            self.assertAlmostEqual(minutes[bright].mean(), 1.04, delta=0.004)
+            ends = bright[:, :-1] & ~bright[:, 1:]
+            self.assertTrue((minutes[:, :-1][ends] == 1.2).all())
+            steps = clear_sky_index(Sky.BROKEN, self.DAY, 401, shade)
+            self.assertAlmostEqual(steps.mean(), share * 1.04 + (1 - share) * 0.45, delta=0.012)
+            self.assertTrue(1.04 < steps.max() < 1.2)
+
+    def test_a_light_and_a_heavy_sky_are_told_apart(self):
+        for word in (Sky.HAZY, Sky.BROKEN, Sky.OVERCAST, Sky.RAIN):
+            light, usual, heavy = (clear_sky_index(word, self.DAY, 201, shade).mean() for shade in Shade)
+            self.assertTrue(light > usual > heavy > 0, (word, light, usual, heavy))
+        self.assertTrue(0.2 <= clear_sky_index(Sky.OVERCAST, self.DAY, 201, Shade.THIN).mean() <= 0.4)
+        self.assertTrue(0.05 <= clear_sky_index(Sky.OVERCAST, self.DAY, 201, Shade.THICK).mean() <= 0.15)
+        np.testing.assert_array_equal(
+            *(clear_sky_index(Sky.CLEAR, self.DAY, 9, shade) for shade in (Shade.THIN, Shade.THICK))
+        )
+        day = boat(plan__sky="overcast", plan__sky_shade="thick")
+        self.assertEqual(day.plan.sky_words, "heavily overcast")
+        thin = answers_for(boat(plan__sky="overcast", plan__sky_shade="thin"))
+        self.assertGreater(thin.days_run_sun.distance_m, answers_for(day).days_run_sun.distance_m or 0)
 
     def test_draws_are_fixed_by_member_and_day(self):
         for word in Sky:

@@ -329,7 +329,7 @@ OUTLOOK_READS = Reads.all_but("name", "note")
 @kept(OUTLOOK_READS, 12)
 def outlook_of(design: BoatDesign) -> Outlook:
     """Gather what the answers of a design are computed from; once for all who ask about the same design."""
-    light = light_under(design.site, design.plan.date, design.plan.sky)
+    light = light_under(design.site, design.plan.date, design.plan.sky, design.plan.sky_shade)
     return outlook_under(design, light, demand_curve(design))
 
 

@@ -3,8 +3,9 @@
 References
 ----------
 [1] A small wind or water turbine: watts with the cube of the speed from where it begins to where it is full,
-    then level. Over a day the wind spreads about its mean as a Weibull of shape 3, typical within a day: its
-    watts are the mean over that spread, not those of the mean.
+    then level. A wind turbine furls in a gale, or is stopped, and gives nothing. Over a day the wind spreads
+    about its mean as a Weibull of shape 3, typical within a day: its watts are the mean over that spread, not
+    those of the mean.
 [2] Shore and generator are throttled before the sun: what the bank refuses of both is taken off them first.
 """
 
@@ -24,6 +25,7 @@ from parhelion.sun.timeline import Timeline
 Array = NDArray[np.float64]
 
 BEGINS_MPS = {SourceKind.WIND: 3.0, SourceKind.HYDRO: 1.5}
+FURLS_MPS = 17.0  # typical of small ones: over 33 kn
 FULL_MPS = {SourceKind.WIND: 12.0, SourceKind.HYDRO: 3.5}
 WEIBULL_SHAPE, SPREAD_POINTS = 3.0, 60  # [1]
 FREE = (SourceKind.WIND, SourceKind.HYDRO, SourceKind.PEDALS)
@@ -33,8 +35,10 @@ def turbine_w(source: Source, speed_mps: Array | float) -> Array:
     """Watts of a wind or water turbine at a speed, shape as given [1] [W]."""
     begins = source.begins_mps or BEGINS_MPS[source.kind]
     full = source.full_mps or max(FULL_MPS[source.kind], 1.01 * begins)
-    rise = (np.asarray(speed_mps, dtype=float) ** 3 - begins**3) / (full**3 - begins**3)
-    return np.asarray(source.rated_power_w * np.minimum(np.maximum(rise, 0.0), 1.0))
+    speed = np.asarray(speed_mps, dtype=float)
+    rise = (speed**3 - begins**3) / (full**3 - begins**3)
+    turns = speed <= max(FURLS_MPS, 1.2 * full) if source.kind is SourceKind.WIND else True
+    return np.asarray(source.rated_power_w * np.minimum(np.maximum(rise, 0.0), 1.0) * turns)
 
 
 def mean_wind_w(source: Source, mean_mps: float) -> float:

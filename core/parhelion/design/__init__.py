@@ -43,6 +43,7 @@ from parhelion.design.hull import Tow as Tow
 from parhelion.design.part import Point as Point
 from parhelion.design.plan import Budget as Budget
 from parhelion.design.plan import Plan as Plan
+from parhelion.design.plan import Shade as Shade
 from parhelion.design.plan import Site as Site
 from parhelion.design.plan import Sky as Sky
 from parhelion.design.plan import Skyline as Skyline

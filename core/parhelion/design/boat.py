@@ -33,7 +33,7 @@ from parhelion.design.plan import Plan, Site, Source, SourceKind, Water
 from parhelion.design.states import How
 
 SCHEMA_NAME = "parhelion.boat"
-SCHEMA_VERSION = 5  # counts every change of the document's shape (docs/decisions/18)
+SCHEMA_VERSION = 6  # counts every change of the document's shape (docs/decisions/18)
 
 DEEPEST_BODY_TO_BEAM = 1.5  # a hull body drawing more than this many beams is a slip of the pen
 LIGHTEST_KG, HEAVIEST_KG = 20.0, 200_000.0  # all aboard
@@ -61,7 +61,7 @@ class BoatDesign(Part):
     model_config = ConfigDict(frozen=True, extra="forbid", allow_inf_nan=False, title="Parhelion boat design")
 
     schema_name: Literal["parhelion.boat"] = "parhelion.boat"
-    schema_version: Literal[5] = 5
+    schema_version: Literal[6] = 6
     name: Name = entry("Name")
     note: str = entry("Note", default="", max_length=2_000)
     use: Use = entry("Use", default=Use.CRUISER)

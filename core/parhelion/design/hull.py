@@ -171,7 +171,7 @@ class Tow(Part):
 
 
 class MeasuredRun(Part):
-    """A steady run on flat water: speed, and battery watts or volts times amps.
+    """A steady run: speed, and battery watts or volts times amps; on flat water or in weather of its own.
 
     `back_speed_mps` empty means one way only. A run noted as a span gives its other end in `speed_to_mps`
     and `power_to_w`. Runs of one `set_name` were made with the same propeller and bottom.
@@ -189,6 +189,17 @@ class MeasuredRun(Part):
         "Weight on the run", "All up", default=None, gt=20, le=200_000, step=10
     )
     set_name: str = entry("Set", "Runs made with the same propeller and bottom", default="", max_length=40)
+    wind_mps: float = entry("Wind on the run", default=0, ge=0, le=40, step=0.5)
+    wind_angle_deg: float = entry(
+        "Off the bow, out", "0 is on the nose on the way out, 180 from astern", default=0, ge=-180, le=180,
+        step=15,
+    )  # fmt: skip
+    wave_height_m: float = entry("Waves on the run", "Significant height", default=0, ge=0, le=4)
+
+    @property
+    def in_weather(self) -> bool:
+        """Whether it was made in wind or waves that are told."""
+        return self.wind_mps > 0 or self.wave_height_m > 0
 
     @property
     def through_water_mps(self) -> float:
@@ -207,8 +218,10 @@ class MeasuredRun(Part):
 
     @property
     def current_mps(self) -> float | None:
-        """The stream that a pair of ways shows, along the way out [m/s]."""
-        return None if self.back_speed_mps is None else (self.speed_mps - self.back_speed_mps) / 2
+        """The stream that a pair of ways shows, along the way out [m/s]; None where a wind shares in it."""
+        if self.back_speed_mps is None or self.wind_mps > 0:
+            return None
+        return (self.speed_mps - self.back_speed_mps) / 2
 
     @model_validator(mode="after")
     def _measured(self) -> MeasuredRun:

@@ -130,6 +130,22 @@ class Sky(Choice):
     RAIN = "rain", "rain or fog"  # or fog
 
 
+class Shade(Choice):
+    """How much of it there is: a light overcast and a heavy one differ by a factor of three."""
+
+    THIN = "thin", "light"
+    USUAL = "usual", "usual"
+    THICK = "thick", "heavy"
+
+
+_SHADED = {
+    Sky.HAZY: ("slightly hazy", "very hazy"),
+    Sky.BROKEN: ("lightly broken", "heavily broken"),
+    Sky.OVERCAST: ("thinly overcast", "heavily overcast"),
+    Sky.RAIN: ("light rain or fog", "heavy rain or fog"),
+}
+
+
 class Spell(Part):
     """Motoring from one local clock time to another; an end before the start is past midnight."""
 
@@ -217,6 +233,7 @@ class Plan(Part):
 
     date: Date = entry("Date")
     sky: Sky = entry("Sky", default=Sky.CLEAR)
+    sky_shade: Shade = entry("How much of it", "A clear sky has none", default=Shade.USUAL)
     state: BoatState = entry("She is", default=BoatState.UNDER_WAY)
     heading_deg: float | None = entry("Heading; empty: any", default=None, ge=0, lt=360)
     trip: Trip = entry("Days ahead", default=Trip())
@@ -258,6 +275,13 @@ class Plan(Part):
         ge=-5,
         le=5,
     )
+
+    @property
+    def sky_words(self) -> str:
+        """The sky with how much of it."""
+        if self.sky is Sky.CLEAR or self.sky_shade is Shade.USUAL:
+            return self.sky.label
+        return _SHADED[self.sky][self.sky_shade is Shade.THICK]
 
     @model_validator(mode="after")
     def _dated(self) -> Plan:

@@ -1,8 +1,8 @@
 """Measured runs from a spreadsheet or a CSV file, and back into one.
 
-Columns may be named (speed, back, watts, volts, amps, set, kg) or stand as speed, back, watts; without a
-name two columns are speed and watts. Numbers may carry units and decimal commas; a span is written 4.0-4.5,
-volts times amps 25.6 x 14.
+Columns may be named (speed, back, watts, volts, amps, set, kg, wind, off the bow, waves) or stand as speed,
+back, watts; without a name two columns are speed and watts. Numbers may carry units and decimal commas; a
+span is written 4.0-4.5, volts times amps 25.6 x 14.
 """
 
 from __future__ import annotations
@@ -18,7 +18,7 @@ from pydantic import ValidationError
 from parhelion.design import MeasuredRun
 from parhelion.errors import problems_of
 from parhelion.quantities import Frozen
-from parhelion.units import KG_PER_POUND, MPS_PER, SpeedUnit
+from parhelion.units import KG_PER_POUND, M_PER_FOOT, MPS_PER, SpeedUnit
 
 MOST_LINES = 500
 OTHER_SPEEDS: dict[str, SpeedUnit] = {"kt": "kn", "kts": "kn", "knots": "kn", "kmh": "km/h", "kph": "km/h"}
@@ -27,8 +27,21 @@ SPEED_SIZES = {
     **{word: MPS_PER[unit] for word, unit in OTHER_SPEEDS.items()},
     "m/s": 1.0,
 }
-OTHER_SIZES = {"w": 1.0, "kw": 1000.0, "v": 1.0, "a": 1.0, "kg": 1.0, "lb": KG_PER_POUND}
+OTHER_SIZES = {
+    "m": 1.0,
+    "ft": M_PER_FOOT,
+    "cm": 0.01,
+    "°": 1.0,
+    "deg": 1.0,
+    "w": 1.0,
+    "kw": 1000.0,
+    "v": 1.0,
+    "a": 1.0,
+    "kg": 1.0,
+    "lb": KG_PER_POUND,
+}
 NAMES = (  # what a heading may say, and the column it is
+    ("wave", "waves"), ("wind", "wind"), ("bow", "angle"),
     ("back", "back"), ("return", "back"), ("speed", "speed"), ("out", "speed"), ("watt", "power"),
     ("power", "power"), ("volt", "volts"), ("amp", "amps"), ("current", "amps"), ("set", "set"),
     ("displacement", "kg"), ("weight", "kg"), ("kw", "power"), ("kn", "speed"), ("km/h", "speed"),
@@ -37,7 +50,8 @@ NAMES = (  # what a heading may say, and the column it is
 EXACT = {"w": "power", "v": "volts", "a": "amps"}
 ENTRIES = {
     "speed": "speed_mps", "back": "back_speed_mps", "power": "power_w", "volts": "volts", "amps": "amps",
-    "kg": "displacement_kg", "set": "set_name",
+    "kg": "displacement_kg", "set": "set_name", "wind": "wind_mps", "angle": "wind_angle_deg",
+    "waves": "wave_height_m",
 }  # fmt: skip
 NUMBER = r"[-+]?\d+(?:[.,]\d+)?"
 VALUE = re.compile(rf"^\s*({NUMBER})(?:\s*(?:-|–|to)\s*({NUMBER}))?\s*([a-zA-Z/]*)\s*$")
@@ -45,7 +59,7 @@ LOOSE = re.compile(
     rf"({NUMBER}(?:\s*[-–]\s*{NUMBER})?)\s*(kn|kts?|knots|km/h|kmh|kph|mph|m/s|kW|W|V|A)?(?=\s|$)", re.I
 )
 PRODUCT = re.compile(rf"^\s*({NUMBER})\s*v?\s*[x×*]\s*({NUMBER})\s*a?\s*$", re.I)
-SPEEDS = ("speed", "back")
+SPEEDS = ("speed", "back", "wind")
 SPAN_ENTRIES = {"speed": "speed_to_mps", "power": "power_to_w"}
 ACCEPTED = "a number such as 3.5, with or without its unit; a span such as 4.0-4.5"
 
@@ -89,7 +103,12 @@ def _heading(cells: list[str]) -> list[tuple[str, str] | None] | None:
         low = cell.lower().replace("_", " ")
         column = EXACT.get(low.strip()) or next((name for key, name in NAMES if key in low), None)
         unit = next(
-            (u for u in (*SPEED_SIZES, "kw", "lb") if re.search(rf"(^|[\s(]){re.escape(u)}\b", low)), ""
+            (
+                u
+                for u in (*SPEED_SIZES, "kw", "lb", "ft", "cm")
+                if re.search(rf"(^|[\s(]){re.escape(u)}\b", low)
+            ),
+            "",
         )
         found.append((column, unit) if column else None)
     speed_unit = next((unit for column, unit in filter(None, found) if column in SPEEDS and unit), "")
@@ -195,13 +214,21 @@ def _number(value: float | None, size: float = 1.0) -> str:
     return "" if value is None else f"{value / size:.6g}"
 
 
+def _weather(run: MeasuredRun, size: float) -> tuple[str, str, str]:
+    """A run's wind, its angle and waves; empty on flat water."""
+    if not run.in_weather:
+        return "", "", ""
+    return _number(run.wind_mps, size), _number(run.wind_angle_deg), _number(run.wave_height_m)
+
+
 def written_runs(runs: Iterable[MeasuredRun], unit: SpeedUnit) -> str:
     """Runs as CSV text with a heading that `read_runs` understands, speeds in a unit."""
     out = io.StringIO()
     writer = csv.writer(out, lineterminator="\n")
     writer.writerow(
-        [f"speed out ({unit})", f"back ({unit})", "watts", "volts", "amps", "displacement (kg)", "set"]
-    )
+        [f"speed out ({unit})", f"back ({unit})", "watts", "volts", "amps", "displacement (kg)", "set",
+         f"wind ({unit})", "off the bow (deg)", "waves (m)"]
+    )  # fmt: skip
     size = SPEED_SIZES[unit]
     for run in runs:
         speed, watts = _number(run.speed_mps, size), _number(run.power_w)
@@ -211,6 +238,6 @@ def written_runs(runs: Iterable[MeasuredRun], unit: SpeedUnit) -> str:
             watts += f"-{_number(run.power_to_w)}"
         writer.writerow(
             [speed, _number(run.back_speed_mps, size), watts, _number(run.volts), _number(run.amps),
-             _number(run.displacement_kg), run.set_name]
+             _number(run.displacement_kg), run.set_name, *_weather(run, size)]
         )  # fmt: skip
     return out.getvalue()

@@ -7,6 +7,7 @@ person's own runs, + the drive's idle draw. Never the house.
 from __future__ import annotations
 
 from dataclasses import dataclass
+from typing import NamedTuple
 
 import numpy as np
 from numpy.typing import ArrayLike, NDArray
@@ -25,6 +26,7 @@ Array = NDArray[np.float64]
 
 CURVE_POINTS = 241
 CURVE_TOP_FROUDE = 0.95  # the curve ends here; a displacement model says nothing beyond
+WEATHER_SD = 0.5  # of what wind and waves change a run's watts by, in ln P: short chop is known to some half
 LEAST_RUN_SHARE = 0.02  # a run's watts less the idle draw are held at this share of the run
 
 
@@ -95,11 +97,33 @@ def _chains(design: BoatDesign, resistance: ServiceResistance, flat: bool = Fals
     return chains_of(design, resistance.total_n, resistance.speed_mps, resistance.planing_share, flat)
 
 
-def _model_of_run(design: BoatDesign, run: MeasuredRun) -> tuple[float, float]:
-    """The model's drive watts of a run's speed at its own load on flat water, and the wave share."""
+class RunModel(NamedTuple):
+    """What the model says of a run's speed at its own load, in its own weather."""
+
+    power_w: float  # drive watts; of a pair of ways the mean
+    wave_share: float
+    weather_share: float  # watts in its weather over those on flat water [-]
+
+
+def _model_of_run(design: BoatDesign, run: MeasuredRun) -> RunModel:
     speed = np.array([run.through_water_mps])
     resistance = service_resistance(design, speed, run.displacement_kg, flat=True)
-    return float(taken_w(_chains(design, resistance, flat=True))[0]), float(resistance.wave_share[0])
+    flat = float(taken_w(_chains(design, resistance, flat=True))[0])
+    share = float(resistance.wave_share[0])
+    if not run.in_weather:
+        return RunModel(flat, share, 1.0)
+    ways = [0.0] if run.back_speed_mps is None else [0.0, 180.0]
+    watts = []
+    for turned in ways:
+        weather = {
+            "wind_mps": run.wind_mps,
+            "wind_angle_deg": (run.wind_angle_deg + turned + 180) % 360 - 180,
+            "wave_height_m": run.wave_height_m * max(np.cos(np.radians(run.wind_angle_deg + turned)), 0.0),
+        }
+        then = design.model_copy(update={"plan": design.plan.model_copy(update=weather), "tows": ()})
+        watts.append(float(taken_w(_chains(then, service_resistance(then, speed, run.displacement_kg)))[0]))
+    power = float(np.mean(watts))
+    return RunModel(power, share, power / flat)
 
 
 def fit_runs(design: BoatDesign, runs: tuple[MeasuredRun, ...] | None = None) -> Fit:
@@ -113,13 +137,13 @@ def fit_runs(design: BoatDesign, runs: tuple[MeasuredRun, ...] | None = None) ->
     """
     measured, model, share, sd = [], [], [], []
     for run in design.fitted_runs if runs is None else runs:
-        watts, wave = _model_of_run(design, run)
+        made = _model_of_run(design, run)
         taken = run.battery_w
         measured.append(max(taken - design.idle_power_w, LEAST_RUN_SHARE * taken))
-        model.append(watts)
-        share.append(wave)
+        model.append(made.power_w)
+        share.append(made.wave_share)
         one = run_sd(run.through_water_mps, run.back_speed_mps is not None)
-        sd.append(float(np.hypot(one, span_sd(run))))
+        sd.append(float(np.linalg.norm([one, span_sd(run), WEATHER_SD * np.log(made.weather_share)])))
     return fit(np.array(measured), np.array(model), np.array(share), np.array(sd), widening(design))
 
 

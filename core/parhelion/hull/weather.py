@@ -27,7 +27,7 @@ STEEPEST = 2.25  # [2] holds to H = 2.25 sqrt(L / 100)
 
 
 def wind_resistance_n(
-    speed_mps: ArrayLike, wind_mps: float, angle_deg: float, area_m2: float, drag_coefficient: float
+    speed_mps: ArrayLike, wind_mps: ArrayLike, angle_deg: float, area_m2: float, drag_coefficient: float
 ) -> Array:
     """What a wind adds to the drag in still air [N]; below zero where it pushes [1].
 
@@ -35,14 +35,16 @@ def wind_resistance_n(
     ----------
     speed_mps : array_like
         Through the water, any shape.
-    wind_mps, angle_deg : float
-        True wind, and where it comes from off the bow [deg].
+    wind_mps : array_like
+        True wind.
+    angle_deg : float
+        Where it comes from off the bow [deg].
     area_m2, drag_coefficient : float
         Of what stands above the water, seen from ahead.
     """
-    speed = np.asarray(speed_mps, dtype=float)
-    ahead = speed + wind_mps * np.cos(np.radians(angle_deg))
-    across = wind_mps * np.sin(np.radians(angle_deg))
+    speed, wind = np.asarray(speed_mps, dtype=float), np.asarray(wind_mps, dtype=float)
+    ahead = speed + wind * np.cos(np.radians(angle_deg))
+    across = wind * np.sin(np.radians(angle_deg))
     felt = np.hypot(ahead, across) * ahead
     return 0.5 * AIR_DENSITY_KG_PER_M3 * drag_coefficient * area_m2 * (felt - speed * np.abs(speed))
 

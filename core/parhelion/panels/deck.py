@@ -24,7 +24,7 @@ LIT_GROUP: tuple[str, ...] = (
 )  # fmt: skip
 LIT_PLACE: tuple[str, ...] = ("tilt_deg", "faces", "ventilation")
 BACK_GROUP = ("panel_width_m", "panel_length_m", "nameplate_w", "turned", "columns")
-BACK_PLACE = ("under", "gap_m", "width_m", "length_m", "clear_m")
+BACK_PLACE = ("at", "under", "gap_m", "width_m", "length_m", "clear_m")
 
 
 @dataclass(frozen=True)

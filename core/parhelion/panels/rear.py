@@ -17,13 +17,14 @@ from parhelion.computing.kept import kept_by_arguments
 from parhelion.design import PanelGroup, Place, Under
 from parhelion.panels.layout import sheet_of
 from parhelion.panels.plane import DIFFUSE_INCIDENCE, WATER_ALBEDO
-from parhelion.sun.light import Light
+from parhelion.sun.light import Light, Sunned
 
 Array = NDArray[np.float64]
 
 ALBEDO = {Under.WATER: WATER_ALBEDO, Under.WHITE: 0.70, Under.DECK: 0.40, Under.DARK: 0.10}  # typical
 USUAL_GAP_M = 0.05
 POINTS = 24  # along each side of the surface, for the sky seen from it
+AROUND = 8.0  # heights of water around a panel in which it hides some of the sky
 FAR_M = 3.0  # the surface reaches this far where the place has no size
 
 
@@ -98,8 +99,19 @@ def close_rear(
         Of the surface.
     """
     whole, sky = _views(panel, under, gap_m)
-    day = light.day
-    up = day.elevation_deg > 1
+    lit = np.clip(whole - _shadow_seen(light.day, heading_deg, panel, under, gap_m), 0, 1)
+    return albedo * (light.dhi * sky + _beam_on(light) * lit)
+
+
+def _beam_on(light: Light) -> Array:
+    """Beam on a level surface, shape (n, t) [W/m2]."""
+    return light.dni * np.maximum(np.cos(np.radians(light.day.zenith_deg)), 0.0)
+
+
+def _shadow_seen(
+    day: Sunned, heading_deg: float, panel: tuple[float, float], under: tuple[float, float], gap_m: float
+) -> Array:
+    """View factor of a flat panel's back to its own shadow on the surface under it, shape (t,) [-]."""
     away = gap_m / np.tan(np.radians(np.maximum(day.elevation_deg, 1.0)))
     bearing = np.radians(day.azimuth_deg - heading_deg)
     dx, dy = -away * np.sin(bearing), -away * np.cos(bearing)
@@ -109,9 +121,30 @@ def close_rear(
         np.clip(low_x + dx, -edge_x, edge_x), np.clip(high_x + dx, -edge_x, edge_x),
         np.clip(low_y + dy, -edge_y, edge_y), np.clip(high_y + dy, -edge_y, edge_y),
     )  # fmt: skip
-    lit = np.where(up, np.clip(whole - view_factor(_sides(*panel), shadow, gap_m), 0, 1), whole)
-    beam = light.dni * np.maximum(np.cos(np.radians(day.zenith_deg)), 0.0)
-    return albedo * (light.dhi * sky + beam * lit)
+    seen = view_factor(_sides(*panel), shadow, gap_m)
+    return np.asarray(np.where(day.elevation_deg > 1, seen, 0.0))
+
+
+def own_shadow(
+    light: Light, heading_deg: float, panel: tuple[float, float], height_m: float, albedo: float
+) -> Array:
+    """Light that a flat panel over open water keeps from its own back, shape (n, t) [W/m2] [2].
+
+    Parameters
+    ----------
+    light : Light
+    heading_deg : float
+        Of the boat [deg].
+    panel : tuple of float
+        Athwart and fore-and-aft size [m].
+    height_m : float
+        Over the water.
+    albedo : float
+    """
+    around = (panel[0] + AROUND * height_m, panel[1] + AROUND * height_m)
+    whole, sky = _views(panel, around, height_m)
+    seen = _shadow_seen(light.day, heading_deg, panel, (np.inf, np.inf), height_m)
+    return albedo * (light.dhi * (whole - sky) + _beam_on(light) * seen)
 
 
 def open_rear(light: Light, tilt_deg: float, azimuth_deg: float, albedo: float) -> Array:
@@ -130,12 +163,16 @@ def rear_light(
 ) -> Array:
     """Light that the back of a two-sided panel turns into power as the front would, shape (n, 144) [W/m2].
 
-    Over open water the view is wide; over a roof or deck of the place's own size the panels darken what they
-    look at. All panels of a group count as one sheet; the frame behind them is not counted.
+    Panels darken what they look at: water under a flat sheet near it, or a roof or deck of the place's own
+    size. A tilted sheet counts as high over wide water. All panels of a group count as one sheet; the frame
+    behind them is not counted.
     """
     albedo = ALBEDO[place.under]
     if place.under is Under.WATER or tilt_deg > 0:
         back = open_rear(light, tilt_deg, azimuth_deg, albedo)
+        if tilt_deg == 0 and place.at is not None:
+            height = max(place.at.z_m, USUAL_GAP_M)
+            back = back - own_shadow(light, heading_deg, sheet_of(place, group), height, albedo)
     else:
         sheet = sheet_of(place, group)
         under = (max(place.width_m or FAR_M, sheet[0]), max(place.length_m or FAR_M, sheet[1]))

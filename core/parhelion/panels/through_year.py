@@ -6,7 +6,7 @@ import numpy as np
 from numpy.typing import NDArray
 
 from parhelion.constants import STEP_H
-from parhelion.design import BoatDesign, Sky
+from parhelion.design import BoatDesign, Shade, Sky
 from parhelion.panels.harvest import harvest
 from parhelion.sun.year import year_light, year_steps
 
@@ -20,9 +20,9 @@ def by_day(design: BoatDesign, watts: Array) -> Array:
     return np.asarray(np.bincount(steps.day_of_step, weights=watts, minlength=days) * STEP_H, dtype=float)
 
 
-def daily_wh(design: BoatDesign, sky: Sky) -> Array:
+def daily_wh(design: BoatDesign, sky: Sky, shade: Shade = Shade.USUAL) -> Array:
     """What the banks get on each day of the plan's year under a sky word, shape (days,) [Wh]."""
-    lights = year_light(design.site, design.plan.date.year, sky)
+    lights = year_light(design.site, design.plan.date.year, sky, shade)
     return np.sum(
         [share * by_day(design, harvest(design, light).sun_w[0]) for share, light in lights], axis=0
     )

@@ -47,7 +47,8 @@ def skies_of(outlook: Outlook) -> list[tuple[str, str, NDArray[np.float64]]]:
     for sky in skies:
         light = light_under(design.site, design.plan.date, sky)
         lit = outlook if sky is design.plan.sky else replace(outlook, light=light)
-        found.append((sky.value, sky.label, lit.shown_by_bank_w))
+        label = design.plan.sky_words if sky is design.plan.sky else sky.label
+        found.append((sky.value, label, lit.shown_by_bank_w))
     found.append(("dark", "the bank alone", np.zeros((outlook.day.steps, 2))))
     return found
 

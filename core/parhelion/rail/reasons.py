@@ -57,14 +57,14 @@ def spell_words(spells: tuple[Spell, ...]) -> tuple[str, dict[str, Quantity]]:
 def assumes_hours(outlook: Outlook, tail: str, **slots: Quantity) -> Sentence:
     """The hours and the sky, then `tail`."""
     if not outlook.spells:
-        return sentence("no useful hours, {sky} sky", sky=words(outlook.design.plan.sky.label))
+        return sentence("no useful hours, {sky} sky", sky=words(outlook.design.plan.sky_words))
     text, clocks = spell_words(outlook.spells)
     named = "useful sun " if outlook.design.plan.spells is None else ""
     return Sentence(
         text=f"{{hours}}, {named}{text}, {{sky}} sky{tail}",
         slots={
             "hours": hours(outlook.hours),
-            "sky": words(outlook.design.plan.sky.label),
+            "sky": words(outlook.design.plan.sky_words),
             **clocks,
             **slots,
         },
@@ -88,7 +88,7 @@ def assumes_all(outlook: Outlook) -> Sentence:
             **slots,
             "date": words(f"{plan.date.day} {plan.date:%B %Y}"),
             "place": words(outlook.design.site.name),
-            "sky": words(plan.sky.label),
+            "sky": words(plan.sky_words),
             "hours": hours(outlook.hours),
             "start": fraction(plan.start_charge_frac),
             "dawn": words("sunrise" if outlook.day.sunrise_at else "the day's start"),
@@ -105,7 +105,7 @@ def sun_facts(outlook: Outlook) -> list[Fact]:
     design = outlook.design
     facts = [
         Fact(label="Nameplate, all panels", value=power(design.nameplate_w)),
-        Fact(label="Sky", value=words(design.plan.sky.label)),
+        Fact(label="Sky", value=words(design.plan.sky_words)),
         Fact(label="Air temperature", value=temperature(air_temperature_c(design))),
         Fact(label="Haze (Linke turbidity)", value=words(f"{outlook.day.linke_turbidity:.1f}")),
     ]

@@ -102,7 +102,7 @@ def live_speed(outlook: Outlook, step: int, at: datetime) -> LiveSpeed:
         reason=reason,
         assumes=sentence(
             "{sky} sky at {at}, nothing from the bank",
-            sky=words(outlook.design.plan.sky.label),
+            sky=words(outlook.design.plan.sky_words),
             at=clock(minutes(local.time())),
         ),
         why=why(
@@ -248,7 +248,7 @@ def nine_in_ten(
 
     `paced_m`: the distance of each member where the plan is not one constant speed.
     """
-    sky = words(outlook.design.plan.sky.label)
+    sky = words(outlook.design.plan.sky_words)
     value, reason, speed_used = None, plan.reason, plan.speed_mps
     if paced_m is not None:
         value = float(np.percentile(paced_m, 10))

@@ -83,7 +83,7 @@ def bank_at_dusk(outlook: Outlook) -> Dusk:
 
 def refill(outlook: Outlook, dusk: Dusk) -> Refill:
     """Clock days at the dock from this plan's dusk to full; second, from the reserve."""
-    sky = words(outlook.design.plan.sky.label)
+    sky = words(outlook.design.plan.sky_words)
     assumes = sentence("as she stands at the dock, {sky} skies, motor off, house as set", sky=sky)
     reasoning = why(
         "Energy balance at the dock over generated days, to the charge that counts as full",
@@ -152,7 +152,7 @@ def range_at_speed(outlook: Outlook) -> Range:
     value = outlook.plan_speed_mps
     assumes = sentence(
         "without a pause at {speed}, from {start} to the reserve, {sky} sky",
-        speed=speed(value), start=fraction(plan.start_charge_frac), sky=words(plan.sky.label),
+        speed=speed(value), start=fraction(plan.start_charge_frac), sky=words(plan.sky_words),
     )  # fmt: skip
     reasoning = why(
         f"Energy balance at constant watts until the reserve; {demand_method(outlook.design)}",

@@ -18,9 +18,9 @@ import numpy as np
 from numpy.typing import NDArray
 
 from parhelion.computing.kept import kept_by_arguments, once
-from parhelion.design import Site, Sky, Spot
+from parhelion.design import Shade, Site, Sky, Spot
 from parhelion.sun.daysteps import DaySteps, SunTrack, day_at
-from parhelion.sun.sky import clear_sky_index
+from parhelion.sun.sky import CLOUD_EDGE, clear_sky_index
 from parhelion.sun.timeline import Timeline
 
 Array = NDArray[np.float64]
@@ -124,8 +124,8 @@ def _light(day: DaySteps, index: Array | None) -> Light:
 
 
 @kept_by_arguments(24)
-def _ensemble(spot: Spot, date: Date, sky: Sky) -> Light:
-    return _light(day_at(spot, date), clear_sky_index(sky, date))
+def _ensemble(spot: Spot, date: Date, sky: Sky, shade: Shade) -> Light:
+    return _light(day_at(spot, date), clear_sky_index(sky, date, shade=shade))
 
 
 @kept_by_arguments(24)
@@ -133,9 +133,14 @@ def _clearest(spot: Spot, date: Date) -> Light:
     return _light(day_at(spot, date), None)
 
 
-def light_under(site: Site, date: Date, sky: Sky) -> Light:
+def light_under(site: Site, date: Date, sky: Sky, shade: Shade = Shade.USUAL) -> Light:
     """The ensemble of days under a sky word; the shown one has the median unshaded irradiation."""
-    return _ensemble(site.spot, date, sky)
+    return _ensemble(site.spot, date, sky, shade)
+
+
+def cloud_edge_light(site: Site, date: Date) -> Light:
+    """The one day as bright all along as beside a cloud's edge, which lasts for minutes, shape (1, t)."""
+    return _light(day_at(site.spot, date), np.full((1, 1), CLOUD_EDGE))
 
 
 def clear_light(site: Site, date: Date) -> Light:

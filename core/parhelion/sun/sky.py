@@ -7,6 +7,8 @@ References
 ----------
 [1] Clear-sky index by sky word with its spread; broken cloud as two states with 12-minute spells
     (docs/methods/sky-words.md).
+[2] A light overcast lets 20 to 40 % of a clear sky through, a heavy one 5 to 15 %.
+[3] Beside a bright cloud's edge more than a clear sky's light arrives, 1.1 to 1.2 of it for minutes.
 """
 
 from __future__ import annotations
@@ -19,7 +21,7 @@ from scipy.signal import lfilter
 from scipy.special import ndtri
 
 from parhelion.constants import STEP_S, STEPS_PER_DAY
-from parhelion.design import Sky
+from parhelion.design import Shade, Sky
 
 Array = NDArray[np.float64]
 
@@ -33,8 +35,12 @@ STEADY = {  # mean and spread of the clear-sky index [1]
     Sky.OVERCAST: (0.30, 0.08),
     Sky.RAIN: (0.13, 0.04),
 }
-BROKEN_BRIGHT, BROKEN_DULL = 1.04, 0.45  # the two states [1]
+THIN = {Sky.HAZY: (0.92, 0.03), Sky.OVERCAST: (0.38, 0.07), Sky.RAIN: (0.20, 0.05)}  # [2]
+THICK = {Sky.HAZY: (0.72, 0.05), Sky.OVERCAST: (0.10, 0.03), Sky.RAIN: (0.06, 0.02)}
+BROKEN_BRIGHT, BROKEN_DULL = 1.04, 0.45  # means of the two states [1]
 BROKEN_SPELL_MIN = 12.0  # mean length of a spell [min] [1]
+BRIGHT_SHARE = {Shade.THIN: 0.7, Shade.USUAL: 0.5, Shade.THICK: 0.3}  # of the time, under a broken sky
+CLOUD_EDGE = 1.20  # the first and the last minute of a bright spell: the cloud beside it mirrors [3]
 
 DAY_SHARE = 0.5  # of the variance lies between days, the rest within the day
 MEMORY_H = 1.0  # e-folding time of the wander within the day
@@ -46,7 +52,36 @@ def _uniforms(date: Date, members: int) -> Array:
     return stream.random((members, 1 + MINUTES_PER_DAY))
 
 
-def clear_sky_index(word: Sky, date: Date, members: int = MEMBERS) -> Array:
+def steady_index(word: Sky, shade: Shade = Shade.USUAL) -> tuple[float, float]:
+    """Mean and spread of the clear-sky index of a word that is no broken sky [-]."""
+    return {Shade.THIN: THIN, Shade.USUAL: STEADY, Shade.THICK: THICK}[shade].get(word, STEADY[word])
+
+
+def _bright_minutes(uniforms: Array, share: float) -> NDArray[np.bool_]:
+    """Whether the sun is out, minute by minute: spells end by chance, bright ones take `share` of them."""
+    leaves_bright = 1.0 / (2 * share * BROKEN_SPELL_MIN)
+    leaves_dull = 1.0 / (2 * (1 - share) * BROKEN_SPELL_MIN)
+    bright = np.empty((uniforms.shape[0], uniforms.shape[1] - 1), dtype=bool)
+    now = uniforms[:, 0] < share
+    for minute in range(bright.shape[1]):
+        now = now ^ (uniforms[:, minute + 1] < np.where(now, leaves_bright, leaves_dull))
+        bright[:, minute] = now
+    return bright
+
+
+def _broken_index(uniforms: Array, share: float) -> Array:
+    """Of every minute: dull, bright, or beside a cloud's edge; the bright ones keep their mean."""
+    bright = _bright_minutes(uniforms, share)
+    beside = np.zeros_like(bright)
+    beside[:, 1:] |= ~bright[:, :-1]
+    beside[:, :-1] |= ~bright[:, 1:]
+    mean_min = 2 * share * BROKEN_SPELL_MIN
+    edges = 2 - 1 / mean_min  # of a spell, on the mean
+    between = (BROKEN_BRIGHT * mean_min - CLOUD_EDGE * edges) / (mean_min - edges)
+    return np.where(bright, np.where(beside, CLOUD_EDGE, between), BROKEN_DULL)
+
+
+def clear_sky_index(word: Sky, date: Date, members: int = MEMBERS, shade: Shade = Shade.USUAL) -> Array:
     """Clear-sky index of each member and step under a sky word [1].
 
     Parameters
@@ -56,6 +91,8 @@ def clear_sky_index(word: Sky, date: Date, members: int = MEMBERS) -> Array:
         Picks the draws.
     members : int
         How many days to draw; the first ones are the same whatever the number.
+    shade : Shade
+        How much of it.
 
     Returns
     -------
@@ -64,12 +101,9 @@ def clear_sky_index(word: Sky, date: Date, members: int = MEMBERS) -> Array:
     """
     uniforms = _uniforms(date, members)
     if word is Sky.BROKEN:
-        bright_first = uniforms[:, :1] < 0.5
-        turns = np.cumsum(uniforms[:, 1:] < 1.0 / BROKEN_SPELL_MIN, axis=1)
-        bright = (turns % 2 == 0) == bright_first
-        minutes = np.where(bright, BROKEN_BRIGHT, BROKEN_DULL)
+        minutes = _broken_index(uniforms, BRIGHT_SHARE[shade])
         return minutes.reshape(members, STEPS_PER_DAY, MINUTES_PER_STEP).mean(axis=2)
-    mean, spread = STEADY[word]
+    mean, spread = steady_index(word, shade)
     normal = ndtri(np.clip(uniforms[:, : 1 + STEPS_PER_DAY], 1e-12, 1 - 1e-12))
     keep = np.exp(-STEP_S / 3600.0 / MEMORY_H)
     within = normal[:, 1:] * np.sqrt(1 - keep**2)

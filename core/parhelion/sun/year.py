@@ -20,10 +20,10 @@ from numpy.typing import NDArray
 from parhelion.computing.kept import kept_by_arguments
 from parhelion.computing.kernels import OPTIONS
 from parhelion.constants import STEP_S, STEPS_PER_DAY
-from parhelion.design import Site, Sky, Spot
+from parhelion.design import Shade, Site, Sky, Spot
 from parhelion.sun.climate import usual_air_temperature_c
 from parhelion.sun.light import Light, split
-from parhelion.sun.sky import BROKEN_BRIGHT, BROKEN_DULL, STEADY
+from parhelion.sun.sky import BRIGHT_SHARE, BROKEN_BRIGHT, BROKEN_DULL, steady_index
 
 Array = NDArray[np.float64]
 
@@ -175,17 +175,20 @@ def year_air_c(latitude_deg: float, year: int, steps: YearSteps) -> Array:
     return daily[steps.day_of_step]
 
 
-def year_light(site: Site, year: int, sky: Sky) -> tuple[tuple[float, Light], ...]:
+def year_light(
+    site: Site, year: int, sky: Sky, shade: Shade = Shade.USUAL
+) -> tuple[tuple[float, Light], ...]:
     """The light of a year under one sky word: its steady states and their shares of time, shape (1, s)."""
-    return _year_light(site.spot, year, sky)
+    return _year_light(site.spot, year, sky, shade)
 
 
 @kept_by_arguments(6)
-def _year_light(spot: Spot, year: int, sky: Sky) -> tuple[tuple[float, Light], ...]:
+def _year_light(spot: Spot, year: int, sky: Sky, shade: Shade) -> tuple[tuple[float, Light], ...]:
     steps = year_at(spot, year)
     air = year_air_c(spot.latitude_deg, year, steps)
-    broken = [(0.5, BROKEN_BRIGHT), (0.5, BROKEN_DULL)]
-    states = broken if sky is Sky.BROKEN else [(1.0, STEADY[sky][0])]
+    bright = BRIGHT_SHARE[shade]
+    broken = [(bright, BROKEN_BRIGHT), (1 - bright, BROKEN_DULL)]
+    states = broken if sky is Sky.BROKEN else [(1.0, steady_index(sky, shade)[0])]
     made = []
     for share, index in states:
         ghi = index * steps.clear_ghi_w_per_m2[None, :]

@@ -4,18 +4,18 @@ References
 ----------
 [1] A PWM controller holds the string at the bank's volts; MPPT brings volts down, so the
     string stands at its best or at what the bank needs; a boost controller holds it below the bank's.
-[2] Up to the best volts: the exponential through (0, Isc), (Vmp, Imp) and (Voc, 0). Beyond: power falls as
-    1 - x^2.25 over the way from Vmp to Voc. Both within .025 of a single diode from 10 to 75 C, in full
-    and in 30 % of full light, where a third or more is left; see docs/methods/wiring.
+[2] A single diode through (0, Isc), (Vmp, Imp) and (Voc, 0) without a shunt, Voc moved by its coefficient:
+    within .013 of a single diode with one from 0 to 75 C below the best volts, in full light and in a tenth
+    of it, .03 in full light beyond; see docs/methods/wiring.
 [3] Strings of different volts side by side on one input share the volts at which they give most together,
     found at a usual noon and kept in proportion to their best volts as heat moves them.
-[4] Voc falls with the logarithm of the light by 1.1 kT/q a cell.
 """
 
 from __future__ import annotations
 
 from dataclasses import dataclass
 from itertools import pairwise
+from typing import NamedTuple
 
 import numpy as np
 from numpy.typing import NDArray
@@ -28,8 +28,9 @@ from parhelion.wiring.strings import by_hand, strings_of
 
 Array = NDArray[np.float64]
 
-FALLS, BOLTZMANN_V_PER_K, ZERO_C_K, IDEALITY = 2.25, 8.617e-5, 273.15, 1.1
-LEAST_OVER = 1.03  # Voc over Vmp, in however little light
+BOLTZMANN_V_PER_K, ZERO_C_K, IDEALITY = 8.617e-5, 273.15, 1.1
+LEAST_OPEN = 0.1  # of Voc at 25 C, in whatever heat
+NEWTONS = 6
 HOTTEST_C, FULL_W_PER_M2 = 90.0, 1000.0
 NOON_CELL_C, SHARED_STEPS = 45.0, 41
 
@@ -37,6 +38,55 @@ NOON_CELL_C, SHARED_STEPS = 45.0, 41
 def charging_v(bank: Bank) -> float:
     """A bank's volts while it charges: midway from nominal to absorption [V]."""
     return (bank.nominal_v + bank.cells * CHEMICALS[bank.chemistry].absorption_v) / 2
+
+
+class Diode(NamedTuple):
+    """A panel as a current source, a diode and a series resistance [2]; arrays over light and heat."""
+
+    light_a: Array
+    dark_a: Array
+    steep_v: Array  # ideality x kT/q x cells
+    series_ohm: float
+
+    def amps(self, inner_v: Array) -> Array:
+        """Amps at volts inside the series resistance."""
+        return self.light_a - self.dark_a * np.expm1(inner_v / self.steep_v)
+
+    def held_w(self, volts: Array) -> Array:
+        """Watts at terminal volts, by Newton's method from the amps in the dark's knee."""
+        inner = np.minimum(
+            volts + self.light_a * self.series_ohm, self.steep_v * np.log1p(self.light_a / self.dark_a)
+        )
+        for _ in range(NEWTONS):
+            slope = 1 + self.series_ohm * self.dark_a / self.steep_v * np.exp(inner / self.steep_v)
+            inner = inner - (inner - self.amps(inner) * self.series_ohm - volts) / slope
+        return np.maximum(volts * self.amps(inner), 0.0)
+
+    def most_w(self) -> Array:
+        """Watts at its best, by Newton's method on dP/dV = 0."""
+        open_v = self.steep_v * np.log1p(self.light_a / self.dark_a)
+        inner = open_v - self.steep_v * np.log1p(open_v / self.steep_v)
+        for _ in range(NEWTONS):
+            now, fall = self.amps(inner), -self.dark_a / self.steep_v * np.exp(inner / self.steep_v)
+            over = inner - 2 * now * self.series_ohm
+            bend = fall / self.steep_v * over + fall * (2 - 2 * fall * self.series_ohm)
+            inner = inner - (fall * over + now) / bend
+        now = self.amps(inner)
+        return now * (inner - now * self.series_ohm)
+
+
+def diode_of(panel: PanelVolts, light_w_per_m2: Array, cell_c: Array) -> Diode:
+    """The single diode through a datasheet's three points, at a light and heat [2]."""
+    kelvin = cell_c + ZERO_C_K
+    cells = panel.open_v / CELL_VOC
+    steep = IDEALITY * cells * BOLTZMANN_V_PER_K * (STANDARD_C + ZERO_C_K)
+    spare = np.log(1 - panel.best_a / panel.short_a)
+    steep = min(steep, (panel.best_v - panel.open_v) / spare)  # no resistance below nothing
+    series = max((steep * spare + panel.open_v - panel.best_v) / panel.best_a, 0.0)
+    light_a = panel.short_a * np.maximum(light_w_per_m2, 1.0) / FULL_W_PER_M2
+    steep_v = steep * kelvin / (STANDARD_C + ZERO_C_K)
+    dark_a = panel.short_a / np.expm1(np.maximum(panel.open_at(cell_c), LEAST_OPEN * panel.open_v) / steep_v)
+    return Diode(light_a, dark_a, steep_v, series)
 
 
 def share_at(panel: PanelVolts, volts: Array | float, light_w_per_m2: Array, cell_c: Array) -> Array:
@@ -50,16 +100,8 @@ def share_at(panel: PanelVolts, volts: Array | float, light_w_per_m2: Array, cel
     light_w_per_m2, cell_c : ndarray, shapes alike
         Effective light, and the cells' temperature.
     """
-    light = np.maximum(light_w_per_m2, 1.0) / FULL_W_PER_M2
-    best = panel.best_at(cell_c)
-    thermal = IDEALITY * panel.open_v / CELL_VOC * BOLTZMANN_V_PER_K * (cell_c + ZERO_C_K)
-    open_v = np.maximum(panel.open_at(cell_c) + thermal * np.log(light), LEAST_OVER * best)
-    spare = 1 - panel.best_a / panel.short_a
-    steep = (best / open_v - 1) / np.log(spare)
-    x = np.minimum(volts / best, 1.0)
-    amps = (1 - spare * np.exp(best * (x - 1) / (steep * open_v))) / (1 - spare)
-    over = np.clip((volts - best) / (open_v - best), 0.0, 1.0)
-    return np.asarray(np.where(volts > best, 1 - over**FALLS, np.minimum(x * amps, 1.0)))
+    diode = diode_of(panel, light_w_per_m2, cell_c)
+    return np.asarray(np.minimum(diode.held_w(np.asarray(volts, dtype=float)) / diode.most_w(), 1.0))
 
 
 @dataclass(frozen=True)
@@ -73,13 +115,12 @@ class Held:
 
     def share(self, light_w_per_m2: Array, cell_c: Array) -> Array:
         """Of the most that a panel could give [-]; shapes alike."""
+        if self.kind is ControllerKind.PWM:
+            return share_at(self.panel, self.volts, light_w_per_m2, cell_c)
         best = self.beside * self.panel.best_at(cell_c)
-        at: Array | float = self.volts
-        if self.kind is ControllerKind.MPPT:
-            at = np.maximum(best, self.volts)
-        elif self.kind is ControllerKind.BOOST:
-            at = np.minimum(best, self.volts)
-        return share_at(self.panel, at, light_w_per_m2, cell_c)
+        tracks = best >= self.volts if self.kind is ControllerKind.MPPT else best <= self.volts
+        held = share_at(self.panel, np.where(tracks, best, self.volts), light_w_per_m2, cell_c)
+        return np.where(tracks, 1.0, held) if self.beside == 1.0 else held
 
 
 def held_by(

@@ -3,7 +3,8 @@
 References
 ----------
 [1] Linear coefficients: Voc (1 + beta (T - 25)); Vmp by the power's, since the best amps hardly change with
-    heat (a single diode: -.006 %/K). Within .3 % of a single diode from -10 to 70 C.
+    heat (a single diode: -.006 %/K). Within .3 % of a single diode from -10 to 70 C. Where Voc's own is not
+    known: as many volts a kelvin as Vmp loses, for heat moves the whole curve.
 """
 
 from __future__ import annotations
@@ -22,7 +23,6 @@ Heat = TypeVar("Heat", float, NDArray[np.float64])
 STANDARD_C = 25.0
 CELL_VOC, CELL_VMP = 0.68, 0.57  # of a silicon cell, where the datasheet is not known
 SHORT_TO_BEST = 1.06  # Isc over Imp
-USUAL_BETA_PER_K = -0.0028
 REAR_LIGHT = 0.2  # of full sun on the back of a two-sided panel, for what a wire must carry
 
 
@@ -63,12 +63,13 @@ def panel_volts(panel: PanelModel) -> PanelVolts:
     best_a = panel.best_a or panel.nameplate_w / best_v
     beta = panel.voltage_coefficient_per_k
     short = (panel.short_circuit_a or best_a * SHORT_TO_BEST) * (1 + REAR_LIGHT * panel.bifaciality_frac)
+    open_v = panel.open_circuit_v or best_v * CELL_VOC / CELL_VMP
     return PanelVolts(
-        open_v=panel.open_circuit_v or best_v * CELL_VOC / CELL_VMP,
+        open_v=open_v,
         short_a=short,
         best_v=best_v,
         best_a=best_a,
-        open_per_k=USUAL_BETA_PER_K if beta is None else beta,
+        open_per_k=panel.power_coefficient_per_k * best_v / open_v if beta is None else beta,
         best_per_k=panel.power_coefficient_per_k,
         given=None not in (panel.open_circuit_v, panel.short_circuit_a, panel.best_v, panel.best_a),
     )

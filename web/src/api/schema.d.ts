@@ -737,7 +737,7 @@ export interface paths {
          *     Returns
          *     -------
          *     ThroughYear
-         *         Steps of ten minutes; broken sky as half its bright and half its dull state.
+         *         Steps of ten minutes; broken sky as its bright and its dull state.
          */
         post: operations["arrayYear"];
         delete?: never;
@@ -1654,10 +1654,10 @@ export interface components {
             schema_name: "parhelion.boat";
             /**
              * Schema Version
-             * @default 5
+             * @default 6
              * @constant
              */
-            schema_version: 5;
+            schema_version: 6;
             /** Name */
             name: string;
             /**
@@ -2257,7 +2257,7 @@ export interface components {
         };
         /**
          * MeasuredRun
-         * @description A steady run on flat water: speed, and battery watts or volts times amps.
+         * @description A steady run: speed, and battery watts or volts times amps; on flat water or in weather of its own.
          *
          *     `back_speed_mps` empty means one way only. A run noted as a span gives its other end in `speed_to_mps`
          *     and `power_to_w`. Runs of one `set_name` were made with the same propeller and bottom.
@@ -2299,6 +2299,23 @@ export interface components {
              * @default
              */
             set_name: string;
+            /**
+             * Wind on the run
+             * @default 0
+             */
+            wind_mps: number;
+            /**
+             * Off the bow, out
+             * @description 0 is on the nose on the way out, 180 from astern
+             * @default 0
+             */
+            wind_angle_deg: number;
+            /**
+             * Waves on the run
+             * @description Significant height
+             * @default 0
+             */
+            wave_height_m: number;
         };
         /**
          * Motor
@@ -2766,6 +2783,12 @@ export interface components {
              */
             sky: components["schemas"]["Sky"];
             /**
+             * How much of it
+             * @description A clear sky has none
+             * @default usual
+             */
+            sky_shade: components["schemas"]["Shade"];
+            /**
              * She is
              * @default under_way
              */
@@ -2951,6 +2974,12 @@ export interface components {
          * @enum {string}
          */
         Rating: "battery" | "shaft" | "thrust";
+        /**
+         * Shade
+         * @description How much of it there is: a light overcast and a heavy one differ by a factor of three.
+         * @enum {string}
+         */
+        Shade: "thin" | "usual" | "thick";
         /**
          * Shape
          * @description What throws the shade.

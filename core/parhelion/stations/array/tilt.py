@@ -241,7 +241,7 @@ def _ways(outlook: Outlook, place: Place, best_deg: float) -> list[Way]:
 def _season(design: BoatDesign, groups: list[DeckGroup], label: str, month: int) -> Season:
     date = Date(design.plan.date.year, month, 21)
     dated = design.changed(plan=design.plan.model_copy(update={"date": date}))
-    light = light_under(design.site, date, design.plan.sky).mean
+    light = light_under(design.site, date, design.plan.sky, design.plan.sky_shade).mean
     swept, hours = _swept(dated, light, groups), day_steps(design.site, date).timeline
     mean = np.mean([hours.over(t.power) for t in swept], axis=0)
     best = int(mean.argmax())

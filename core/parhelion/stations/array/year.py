@@ -36,9 +36,10 @@ def through_year(design: BoatDesign) -> ThroughYear:
     Returns
     -------
     ThroughYear
-        Steps of ten minutes; broken sky as half its bright and half its dull state.
+        Steps of ten minutes; broken sky as its bright and its dull state.
     """
-    under, clear = (daily_wh(design, sky) for sky in (design.plan.sky, Sky.CLEAR))
+    under = daily_wh(design, design.plan.sky, design.plan.sky_shade)
+    clear = daily_wh(design, Sky.CLEAR)
     month_of_day = year_steps(design.site, design.plan.date.year).month_of_day
     months = [
         Month(
@@ -49,5 +50,5 @@ def through_year(design: BoatDesign) -> ThroughYear:
     ]  # fmt: skip
     return ThroughYear(
         months=months, year_wh=float(under.sum()), clear_year_wh=float(clear.sum()),
-        nameplate_w=design.nameplate_w, sky=design.plan.sky.label,
+        nameplate_w=design.nameplate_w, sky=design.plan.sky_words,
     )  # fmt: skip

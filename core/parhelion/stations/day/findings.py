@@ -12,6 +12,7 @@ from parhelion.balance.outlook import Outlook
 from parhelion.constants import SHOCK_V
 from parhelion.design import Sky
 from parhelion.finding import Finding, ordered
+from parhelion.panels.harvest import harvest
 from parhelion.quantities import (
     Fact,
     Why,
@@ -33,7 +34,7 @@ from parhelion.rail.speeds import live_distances, solve_steady, steady_mps
 from parhelion.rail.stores import bank_at_dusk
 from parhelion.stations.day.source_findings import source_findings
 from parhelion.sun.climate import usually_frozen
-from parhelion.sun.light import light_under
+from parhelion.sun.light import cloud_edge_light, light_under
 
 WASTE_FRAC = 0.03  # of the day's harvest thrown away before it is worth saying
 WASTE_BEGINS_FRAC = 0.05  # of the largest refusal: before it only the taper nibbles
@@ -232,7 +233,7 @@ def grey_day(view: DayView) -> Finding | None:
         title=sentence("Grey day: {there} on sun, not {here}", there=distance(there), here=distance(here)),
         detail=sentence(
             "Overcast harvest is {x} of this {sky} day's.", x=fraction(share),
-            sky=words(design.plan.sky.label),
+            sky=words(design.plan.sky_words),
         ),
         why=_why(view, "The same hours under an overcast sky", doc="sky-words"),
     )  # fmt: skip
@@ -330,6 +331,7 @@ def unshaded(view: DayView) -> Finding | None:
         return None
     design = view.outlook.design
     best = float(view.outlook.clear_harvest.sun_w.max())
+    edge = float(harvest(design, cloud_edge_light(design.site, design.plan.date)).sun_w.max())
     nameplate = design.nameplate_w
     counted = design.obstacles and all(design.place(group.place_id).at for group in design.panels)
     return Finding(
@@ -339,8 +341,9 @@ def unshaded(view: DayView) -> Finding | None:
         detail=sentence(
             "{x} at the clear peak, "
             + ("shade and all." if counted else
-               "with nothing in the way of the sun: masts, aerials and crew cost more."),
-            x=fraction(best / nameplate),
+               "with nothing in the way of the sun: masts, aerials and crew cost more.")
+            + " Beside the edge of a cloud a meter may show {edge} for some minutes: that is no fault.",
+            x=fraction(best / nameplate), edge=power(edge),
         ),
         why=_why(view, "Salt, mismatch, wiring, heat and conversion taken off one by one", doc="array"),
     )  # fmt: skip

@@ -229,7 +229,7 @@ def sun_lines(outlook: Outlook) -> list[SunLine]:
     design = outlook.design
     if not design.panels:
         return []
-    sky = words(design.plan.sky.label)
+    sky = words(design.plan.sky_words)
     found = []
     noon = live_speed(outlook, outlook.day.noon_step, outlook.day.solar_noon_at)
     if noon.speed_mps and noon.power_w:

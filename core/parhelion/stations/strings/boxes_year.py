@@ -46,7 +46,9 @@ def boxes_through_year(design: BoatDesign) -> BoxesThroughYear:
     """
     month_of_day = year_steps(design.site, design.plan.date.year).month_of_day
     made: dict[str, Array] = {}
-    for share, light in year_light(design.site, design.plan.date.year, design.plan.sky):
+    for share, light in year_light(
+        design.site, design.plan.date.year, design.plan.sky, design.plan.sky_shade
+    ):
         for key, parts in harvest(design, light).boxes_w.items():
             days = np.array([share * by_day(design, watts[0]) for watts in parts])
             made[key] = made.get(key, 0.0) + days
@@ -73,4 +75,4 @@ def boxes_through_year(design: BoatDesign) -> BoxesThroughYear:
                 own_wh=controller.count * controller.own_power_w * 24.0 * len(month_of_day),
             )
         )
-    return BoxesThroughYear(boxes=found, sky=design.plan.sky.label)
+    return BoxesThroughYear(boxes=found, sky=design.plan.sky_words)

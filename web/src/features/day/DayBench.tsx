@@ -45,6 +45,7 @@ export function DayBench({ picture }: { picture: DayPicture | undefined }) {
             </button>
           ))}
         </fieldset>
+        {design.plan.sky !== "clear" && <Field at="/plan/sky_shade" width={100} />}
       </Group>
       <Group title="The boat">
         <Field at="/plan/state" width={130} />

@@ -1,5 +1,5 @@
 import { Popover } from "radix-ui";
-import { lazy, Suspense, useState } from "react";
+import { Fragment, lazy, Suspense, useState } from "react";
 import type { HullPicture } from "../../api/client";
 import { useDesign } from "../../kit/document";
 import { useSay, useUnits } from "../../kit/preferences";
@@ -20,9 +20,11 @@ export function Runs({ picture }: { picture: HullPicture | undefined }) {
   const [adding, setAdding] = useState(false);
   const [pasting, setPasting] = useState(false);
   const [sets, setSets] = useState(false);
+  const [weather, setWeather] = useState(false);
   const runs = design.runs ?? [];
   const speed = unitOf("speed_mps", units)[0];
   const shownSets = sets || runs.some((run) => run.set_name);
+  const shownWeather = weather || runs.some((run) => run.wind_mps || run.wave_height_m);
   const point = (id: string) => picture?.runs.find((item) => item.id === id);
 
   return (
@@ -37,7 +39,8 @@ export function Runs({ picture }: { picture: HullPicture | undefined }) {
           <Head of={[`${speed} out`, "back", "watts", "off"]} quiet="Remove" />
           <tbody>
             {runs.map((run, index) => (
-              <tr key={run.id} className="border-b border-hairline align-top">
+              <Fragment key={run.id}>
+              <tr className={shownWeather ? "align-top" : "border-b border-hairline align-top"}>
                 {["speed_mps", "back_speed_mps"].map((entry) => (
                   <td key={entry} className="py-0.5 text-right">
                     <Field bare at={`/runs/${index}/${entry}`} width={56} />
@@ -54,6 +57,16 @@ export function Runs({ picture }: { picture: HullPicture | undefined }) {
                   <RemovePart cross from="/runs" id={run.id} words={`Remove run ${index + 1}`} />
                 </td>
               </tr>
+              {shownWeather && (
+                <tr className="border-b border-hairline">
+                  <td colSpan={5} className="pb-1 text-[13px] text-muted">
+                    wind <Field bare at={`/runs/${index}/wind_mps`} width={50} /> {speed} from{" "}
+                    <Field bare at={`/runs/${index}/wind_angle_deg`} width={46} />° waves{" "}
+                    <Field bare at={`/runs/${index}/wave_height_m`} width={46} /> {unitOf("length_m", units)[0]}
+                  </td>
+                </tr>
+              )}
+              </Fragment>
             ))}
           </tbody>
         </table>
@@ -72,13 +85,19 @@ export function Runs({ picture }: { picture: HullPicture | undefined }) {
               save as CSV
             </SaveAs>
           )}
+          {runs.length > 0 && !shownWeather && (
+            <LinkButton onClick={() => setWeather(true)}>wind and waves</LinkButton>
+          )}
           {runs.length > 1 && !shownSets && (
             <LinkButton onClick={() => setSets(true)}>before and after</LinkButton>
           )}
         </p>
       )}
       {runs.length > 0 && !adding && (
-        <p className="m-0 text-[13px] text-muted">Empty “back” means one way; “off” is against the curve.</p>
+        <p className="m-0 text-[13px] text-muted">
+          Empty “back” means one way; “off” is against the curve
+          {shownWeather && "; the wind’s angle is off the bow on the way out, the waves come with it"}.
+        </p>
       )}
       {pasting && (
         <Suspense fallback={null}>
