@@ -8,14 +8,22 @@ from datetime import UTC, datetime
 import numpy as np
 from parhelion.balance.flow import SOC
 from parhelion.balance.outlook import outlook_of
-from parhelion.balance.steady import steady_power
+from parhelion.balance.steady import power_to_reserve, steady_power
 from parhelion.formats.plain import told
 from parhelion.hull.demand import demand_curve
 from parhelion.rail.answers import answers_for
 from parhelion.rail.ground import thriftiest_mps
 from parhelion.rail.held_back import active_limits, miles_m, with_panel
 from parhelion.rail.joint import joint_band, what_would_tell
-from parhelion.rail.speeds import Steady, bank_power_w, live_distances, solve_steady, steady_mps
+from parhelion.rail.speeds import (
+    Steady,
+    bank_power_w,
+    days_run_bank,
+    live_distances,
+    solve_steady,
+    steady_mps,
+)
+from parhelion.rail.stores import hours_at
 from parhelion.stations.year.season import season
 
 from tests.cases import boat, picture
@@ -183,6 +191,35 @@ class JointTest(unittest.TestCase):
             low, high = np.percentile(found, [10, 90])
             self.assertAlmostEqual(band.low_mps / low, 1, delta=0.05)
             self.assertAlmostEqual(band.high_mps / high, 1, delta=0.05)
+
+    def test_the_same_with_the_bank_and_at_a_speed(self):
+        """A hundred and fifty boats and days, each run to the reserve by itself."""
+        design = boat(plan__sky="broken", use="auxiliary")
+        outlook, found = outlook_of(design), answers_for(design)
+        random = np.random.default_rng(11)
+        reached, ranged = [], []
+        for day, panels, hull in zip(
+            random.integers(0, 201, 150), random.normal(0, 0.06, 150), random.normal(0, 1 / 1.6449, 150),
+            strict=True,
+        ):  # fmt: skip
+            sun = outlook.harvest.by_bank_w[day] * np.exp(panels)
+            watts = power_to_reserve(
+                sun, outlook.house_rows_w, outlook.motor_rows, design.plan.start_charge_frac,
+                outlook.curve.idle_w, outlook.rated_w, outlook.last_motoring_step, outlook.timeline.step_h,
+                outlook.aboard,
+            )  # fmt: skip
+            reached.append(float(outlook.curve.speed_at(watts, hull)) * outlook.hours * 3600)
+            idle, spread = outlook.curve.idle_w, float(outlook.curve.band_at(outlook.plan_speed_mps))
+            asked = idle + (outlook.plan_power_w - idle) * spread**-hull
+            hours = hours_at(outlook, asked, sun, design.plan.start_charge_frac)
+            ranged.append(min(hours, 72.0) * 3600 * outlook.plan_speed_mps)
+        scale = found.days_run_bank.distance_m / days_run_bank(outlook, bank_power_w(outlook)).distance_m
+        for ends, own in ((found.days_run_bank, np.array(reached) * scale), (found.range_at_speed, ranged)):
+            low, high = np.percentile(own, [10, 90])
+            self.assertAlmostEqual(ends.low_m / low, 1, delta=0.07)
+            self.assertAlmostEqual(ends.high_m / high, 1, delta=0.07)
+            self.assertTrue(ends.low_m < ends.distance_m < ends.high_m)
+        self.assertEqual(found.rail[0].band[0].value, found.range_at_speed.low_m)
 
     def test_knowing_more_never_widens_it_and_runs_tell_most_of_an_unmeasured_boat(self):
         for runs_made, first in ((0, "runs"), (4, "panels")):

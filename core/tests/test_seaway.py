@@ -11,6 +11,7 @@ from parhelion.drive.pull import most_pull_n
 from parhelion.hull.demand import demand_curve
 from parhelion.hull.resistance import frontal_area_of, service_resistance, tow_resistance_n, wave_drag_of
 from parhelion.hull.weather import kreitner_n, ship_waves_n, stawave_n, wind_resistance_n
+from parhelion.rail.answers import answers_for
 from parhelion.rail.reach import reach_at, reaches
 from parhelion.rail.stores import range_at_speed
 from parhelion.stations.hull.seaway import HEADWAY_MPS, fetch_height_m, head_wind, seaway_costs, way_home
@@ -128,6 +129,18 @@ class WayHomeTest(unittest.TestCase):
 
 
 class PushTest(unittest.TestCase):
+    def test_on_the_sun_alone_is_without_legs_which_have_a_line_of_their_own(self):
+        push = {"id": "p", "kind": "pedals", "power_w": 100, "hours_per_day": 6, "from_clock": "09:00"}
+        for more in ({}, {"banks": [], "links": []}):
+            alone, pedalled = (answers_for(boat(**more, **also)) for also in ({}, {"pushes": [push]}))
+            self.assertEqual(alone.sun_only_steady.speed_mps, pedalled.sun_only_steady.speed_mps)
+            self.assertEqual(alone.days_run_sun.distance_m, pedalled.days_run_sun.distance_m)
+            cell = next(c for c in pedalled.rail if c.key.startswith("sun_only"))
+            line = next(item for item in cell.lines if item.text.startswith("with {name}"))
+            self.assertEqual(line.slots["name"].value, "pedals")
+            self.assertGreater(line.slots["v"].value, 1.02 * cell.value.value)
+        self.assertGreater(pedalled.days_run_sun.distance_m, 0)
+
     def test_pedals_spare_the_bank_what_their_thrust_would_have_cost(self):
         spells = [{"starts_at": "09:00", "ends_at": "13:00"}]
         push = {"id": "p", "kind": "pedals", "power_w": 75, "hours_per_day": 2, "from_clock": "10:00"}

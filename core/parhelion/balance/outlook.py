@@ -188,6 +188,11 @@ class Outlook:
         chain = chain_of(design.drives[index], thrust, at, made.planing_share, surroundings_of(design))
         return [(name, float(value[0])) for name, value in chain.links]
 
+    @once
+    def sun_alone(self) -> Outlook:
+        """The same without what legs and arms spare the motor: what "on the sun alone" means."""
+        return self if not self.relief_w.any() else replace(self, relief_w=np.zeros_like(self.relief_w))
+
     @property
     def from_full(self) -> Outlook:
         """The same day begun with the bank full."""

@@ -10,9 +10,9 @@ from parhelion.design import BoatDesign
 from parhelion.quantities import Quantity
 from parhelion.rail import cells
 from parhelion.rail.furthest import by_pace, distances_m, further_way
-from parhelion.rail.ground import with_stream
-from parhelion.rail.held_back import held_back_by, with_panel
-from parhelion.rail.joint import joined
+from parhelion.rail.ground import over_ground_mps, with_stream
+from parhelion.rail.held_back import held_back_by, measure_of, with_panel
+from parhelion.rail.joint import joined, joined_range, joined_run
 from parhelion.rail.models import Answers, Distance, RailCell, SteadySpeed
 from parhelion.rail.reasons import assumes_all
 from parhelion.rail.speeds import (
@@ -24,6 +24,7 @@ from parhelion.rail.speeds import (
     nine_in_ten,
     solve_steady,
     steady_speed,
+    with_push,
 )
 from parhelion.rail.stores import bank_at_dusk, range_at_speed, refill, sun_share
 
@@ -64,12 +65,14 @@ def answers_from(outlook: Outlook, at: datetime | None = None) -> Answers:
     live = kind == "no_bank" or (outlook.takes_no_charge and bool(design.panels))
     on_sun = live_distance(outlook) if live else days_run_sun(outlook, steady)
     watts = bank_power_w(outlook)
-    with_bank = days_run_bank(outlook, watts)
+    with_bank = joined_run(outlook, watts, days_run_bank(outlook, watts))
     way = further_way(outlook, with_bank.distance_m or 0.0)
     if way is not None:
         with_bank = by_pace(with_bank, outlook, way)
     dusk = bank_at_dusk(outlook)
     reach = range_at_speed(outlook)
+    if measure_of(outlook, kind) == "range":
+        reach = joined_range(outlook, reach)
     made = Answers.model_construct(
         rail_kind=kind,
         rail=[],
@@ -108,6 +111,12 @@ def _rail(outlook: Outlook, found: Answers) -> list[RailCell]:
         if outlook.takes_no_charge
         else cells.steady_cell(found.sun_only_steady, found.sun_only_noon, found.sun_only_now)
     )
+    live = cells.live_cell(found.sun_only_noon, found.sun_only_now)
+    pushed = with_push(outlook)
+    if pushed is not None:
+        name, through_mps = pushed
+        made_good = over_ground_mps(through_mps, outlook.design.plan.current_mps)
+        on_sun, live = (cells.with_line(cell, cells.push_line(name, made_good)) for cell in (on_sun, live))
     bank = outlook.design.bank
     dusk = cells.dusk_cell(found.bank_at_dusk, reserve_of(bank) if bank else None)
     held = cells.held_cell(found.held_back_by)
@@ -129,7 +138,7 @@ def _rail(outlook: Outlook, found: Answers) -> list[RailCell]:
         ]
     if found.rail_kind == "no_bank":
         return [
-            cells.live_cell(found.sun_only_noon, found.sun_only_now),
+            live,
             cells.live_distance_cell(found.days_run_sun, found.nine_in_ten),
             held,
         ]

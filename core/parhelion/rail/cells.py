@@ -95,6 +95,14 @@ def _distance_ends(found: Distance) -> Ends | None:
     return distance(max(found.low_m + carried, 0.0)), distance(found.high_m + carried)
 
 
+def _range_ends(found: Range) -> Ends | None:
+    """The same about hours at one speed: a stream makes more, or less, of each of them."""
+    if not found.distance_m or found.low_m is None or found.high_m is None or found.ground_m == 0:
+        return None
+    made_good = 1.0 if found.ground_m is None else found.ground_m / found.distance_m
+    return distance(made_good * found.low_m), distance(made_good * found.high_m)
+
+
 OVER_GROUND = ", over ground"
 
 
@@ -125,6 +133,16 @@ def steady_cell(steady: SteadySpeed, noon: LiveSpeed, now: LiveSpeed) -> RailCel
     if at_noon is not None and at_once is not None:
         lines.append(sentence("noon {noon} · now {now}", noon=at_noon, now=at_once))
     return _cell("sun_only_steady", f"Sun-only speed{ground}", steady, value, lines, _speed_ends(steady))
+
+
+def push_line(name: str, speed_mps: float) -> Sentence:
+    """What people's own work beside the sun makes of a speed."""
+    return sentence("with {name} {v}", name=words(name.lower()), v=speed(speed_mps))
+
+
+def with_line(cell: RailCell, line: Sentence) -> RailCell:
+    """The cell with another line before its own."""
+    return cell.model_copy(update={"lines": [line, *cell.lines]})
 
 
 def _ninth_line(ninth: Distance) -> Sentence:
@@ -215,7 +233,10 @@ def range_cell(reach: Range) -> RailCell:
         lines = [sentence("{h} at {v}", h=hours(reach.hours), v=speed(reach.speed_mps))]
     if reach.keeps_up:
         value = words("no end")
-    return _cell("range_at_speed", f"Range to the reserve{ground}", reach, value, through + lines)
+        if reach.low_m is not None:
+            lines.append(sentence("9 of 10 such boats and days: ≥ {d}", d=distance(reach.low_m)))
+    ends = _range_ends(reach)
+    return _cell("range_at_speed", f"Range to the reserve{ground}", reach, value, through + lines, ends)
 
 
 def share_cell(share: SunShare) -> RailCell:

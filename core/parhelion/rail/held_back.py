@@ -253,7 +253,7 @@ def active_limits(outlook: Outlook, measure: Measure, steady: Steady | None, bas
         if measure == "range" and outlook.store is not None:
             limits.append("bank empty")
         return limits
-    record = outlook.run(steady.power_w, fullest_soc(outlook, steady), slice(shown, shown + 1))[0]
+    record = outlook.sun_alone.run(steady.power_w, fullest_soc(outlook, steady), slice(shown, shown + 1))[0]
     if record[:, REFUSED].sum() > REFUSED_FRAC * given > 0:
         limits.append("bank full")
     assert outlook.store is not None

@@ -14,6 +14,7 @@ References
 
 from __future__ import annotations
 
+from collections.abc import Callable
 from functools import cache, partial
 from typing import Literal, NamedTuple
 
@@ -22,14 +23,17 @@ from numpy.typing import NDArray
 from scipy.special import ndtri
 from scipy.stats import qmc
 
+from parhelion.balance.dock import LONGEST_RANGE_H
 from parhelion.balance.outlook import Outlook, remembered
 from parhelion.balance.steady import steady_power
 from parhelion.computing.together import together
 from parhelion.hull.runs import RUN_SD, Z_90, with_one_more
-from parhelion.quantities import speed
-from parhelion.rail.models import SteadySpeed
+from parhelion.quantities import distance, speed
+from parhelion.rail.models import Distance, Range, SteadySpeed
 from parhelion.rail.reasons import joint_words
-from parhelion.rail.speeds import Steady
+from parhelion.rail.speeds import Steady, to_reserve_w
+from parhelion.rail.stores import hours_at
+from parhelion.sun.timeline import HOUR_S
 
 Array = NDArray[np.float64]
 Learn = Literal["runs", "panels"]
@@ -61,26 +65,32 @@ def draws(number: int = DRAWS) -> Array:
 def _scales(outlook: Outlook) -> Array:
     """Each day's light over the shown day's, by energy, shape (n,) [-]."""
     sun = outlook.timeline.over(outlook.harvest.by_bank_w.sum(axis=-1))
-    return np.asarray(sun / sun[outlook.light.shown])
+    shown = float(sun[outlook.light.shown])
+    return np.asarray(sun / shown) if shown > 0 else np.ones_like(sun)
+
+
+def _between(scales: Array, under: Callable[[float], float], known: float) -> Array:
+    """What days of so much light give, read between a few solves; `known` of the shown day, any shape."""
+    at = np.linspace(max(float(scales.min()), 0.0), float(scales.max()), SCALES)
+    found = np.append(together([partial(under, float(scale)) for scale in at]), known)
+    light = np.append(at, 1.0)
+    order = np.argsort(light, kind="stable")
+    return np.asarray(np.interp(scales, light[order], found[order]))
 
 
 def _steady_w(outlook: Outlook, steady: Steady, scales: Array) -> Array:
-    """Watts that days of so much light sustain, read between a few solves of the shown day, any shape [W]."""
-    at = np.linspace(max(float(scales.min()), 0.0), float(scales.max()), SCALES)
+    """Watts that days of so much light sustain, any shape [W]."""
     aboard = outlook.aboard
     assert aboard is not None
 
     def under(scale: float) -> float:
         found = steady_power(
-            scale * outlook.shown_by_bank_w, outlook.house_rows_w, outlook.motor_rows,
+            scale * outlook.shown_by_bank_w, outlook.house_rows_w, outlook.sun_alone.motor_rows,
             outlook.curve.idle_w, outlook.rated_w, outlook.timeline.step_h, aboard,
         )  # fmt: skip
         return float(found[0])
 
-    watts = together([partial(under, scale) for scale in at])
-    known = np.append(at, 1.0)
-    order = np.argsort(known, kind="stable")
-    return np.asarray(np.interp(scales, known[order], np.append(watts, steady.power_w)[order]))
+    return _between(scales, under, steady.power_w)
 
 
 def _narrowing(outlook: Outlook, speed_mps: float) -> float:
@@ -102,18 +112,28 @@ def _light(outlook: Outlook) -> tuple[Array, Array]:
     return scales[(day * len(scales)).astype(int)], np.asarray(ndtri(panels))
 
 
-def _band(outlook: Outlook, steady: Steady, panels_sd: float, hull_share: float) -> Band:
-    """The band with panels known to so much, and so much of the hull's band left."""
+@cache
+def _hulls() -> tuple[NDArray[np.int_], Array]:
+    """Which hull each draw has, shape (DRAWS,), and where each stands in the band, shape (HULLS,)."""
+    return (draws()[2] * HULLS).astype(int), np.asarray(ndtri((np.arange(HULLS) + 0.5) / HULLS) / Z_90)
+
+
+def _speeds(outlook: Outlook, watts: Array, hull_share: float = 1.0) -> Band:
+    """The band of speeds, each draw's hull at the watts of its day and panels."""
     curve = outlook.curve
-    light, arrays = _light(outlook)
-    watts = _steady_w(outlook, steady, light * np.exp(panels_sd * arrays))
-    which = (draws()[2] * HULLS).astype(int)
+    which, stands = _hulls()
     found = np.zeros(len(watts))
-    for index, z in enumerate(ndtri((np.arange(HULLS) + 0.5) / HULLS) / Z_90):
+    for index, z in enumerate(stands):
         mine = which == index
         found[mine] = curve.speed_at(watts[mine], hull_share * z)
     low, high = np.percentile(np.where(watts > curve.idle_w, found, 0.0), [LOW, HIGH])
     return Band(float(low), float(high))
+
+
+def _band(outlook: Outlook, steady: Steady, panels_sd: float, hull_share: float) -> Band:
+    """The band with panels known to so much, and so much of the hull's band left."""
+    light, arrays = _light(outlook)
+    return _speeds(outlook, _steady_w(outlook, steady, light * np.exp(panels_sd * arrays)), hull_share)
 
 
 @remembered
@@ -155,3 +175,41 @@ def joined(outlook: Outlook, solved: Steady | None, steady: SteadySpeed) -> Stea
     told = joint_words(speed(band.low_mps), speed(band.high_mps))
     why = steady.why.model_copy(update={"band": told})
     return steady.model_copy(update={"low_mps": band.low_mps, "high_mps": band.high_mps, "why": why})
+
+
+def joined_run(outlook: Outlook, watts: float | None, run: Distance) -> Distance:
+    """The run with the bank at one constant speed, with the joint band in the place of the hull's alone."""
+    if watts is None or not run.distance_m or outlook.aboard is None:
+        return run
+    light, arrays = _light(outlook)
+    band = _speeds(
+        outlook,
+        _between(light * np.exp(PANELS_SD * arrays), lambda scale: to_reserve_w(outlook, scale), watts),
+    )
+    seconds = outlook.hours * HOUR_S
+    low, high = band.low_mps * seconds, band.high_mps * seconds
+    why = run.why.model_copy(update={"band": joint_words(distance(low), distance(high))})
+    return run.model_copy(update={"low_m": low, "high_m": high, "why": why})
+
+
+def joined_range(outlook: Outlook, reach: Range) -> Range:
+    """The range at a speed with the joint band; the low end too where the sun keeps up in the middle."""
+    if outlook.aboard is None or not (reach.distance_m or reach.keeps_up):
+        return reach
+    day, arrays = _light(outlook)
+    scales = day * np.exp(PANELS_SD * arrays)
+    which, stands = _hulls()
+    idle, spread = outlook.curve.idle_w, float(outlook.curve.band_at(reach.speed_mps))
+    start = outlook.design.plan.start_charge_frac
+    hours = np.zeros(len(scales))
+    for index, z in enumerate(stands):
+        watts = idle + (outlook.plan_power_w - idle) * spread**-z
+        mine = which == index
+
+        def under(scale: float, watts: float = watts) -> float:
+            return min(hours_at(outlook, watts, scale * outlook.shown_by_bank_w, start), LONGEST_RANGE_H)
+
+        hours[mine] = _between(scales[mine], under, under(1.0))
+    low, high = (float(h) * HOUR_S * reach.speed_mps for h in np.percentile(hours, [LOW, HIGH]))
+    why = reach.why.model_copy(update={"band": joint_words(distance(low), distance(high))})
+    return reach.model_copy(update={"low_m": low, "high_m": high, "why": why})

@@ -67,6 +67,8 @@ class Range(Answer):
 
     distance_m: float | None
     ground_m: float | None = None
+    low_m: float | None = None
+    high_m: float | None = None
     hours: float | None = None
     speed_mps: float
     keeps_up: bool = False

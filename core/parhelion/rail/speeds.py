@@ -8,6 +8,7 @@ from typing import NamedTuple
 import numpy as np
 
 from parhelion.balance.outlook import Outlook, remembered
+from parhelion.balance.push import TO_THRUST
 from parhelion.balance.steady import fullest_start, power_to_reserve, steady_power
 from parhelion.quantities import Fact, Sentence, clock, distance, fraction, power, sentence, speed, words
 from parhelion.rail.models import Distance, LiveSpeed, SteadySpeed
@@ -45,7 +46,11 @@ class Steady(NamedTuple):
 
 @remembered
 def solve_steady(outlook: Outlook) -> Steady | None:
-    """The largest constant motor watts of the shown day; None without a bank or without hours."""
+    """The largest constant motor watts of the shown day on the sun alone; None without a bank or hours."""
+    return _solved(outlook.sun_alone)
+
+
+def _solved(outlook: Outlook) -> Steady | None:
     if outlook.store is None or not outlook.hours:
         return None
     assert outlook.aboard is not None
@@ -61,7 +66,8 @@ def fullest_soc(outlook: Outlook, steady: Steady) -> float:
     """The largest start charge that a steady day gives back."""
     assert outlook.aboard is not None
     soc = fullest_start(
-        outlook.shown_by_bank_w, outlook.house_rows_w, outlook.motor_rows, steady.power_w, steady.start_soc,
+        outlook.shown_by_bank_w, outlook.house_rows_w, outlook.sun_alone.motor_rows, steady.power_w,
+        steady.start_soc,
         steady.own_soc, outlook.timeline.step_h, outlook.aboard,
     )  # fmt: skip
     return float(soc)
@@ -72,6 +78,18 @@ def steady_mps(outlook: Outlook, steady: Steady | None, band: float = 0.0) -> fl
     if steady is None or steady.power_w <= outlook.curve.idle_w:
         return 0.0
     return float(outlook.curve.speed_at(steady.power_w, band))
+
+
+def with_push(outlook: Outlook) -> tuple[str, float] | None:
+    """What else pushes, in words, and the speed that it and the sun give together; None without it."""
+    kinds = dict.fromkeys(push.kind.label for push in outlook.design.pushes if push.kind in TO_THRUST)
+    if not outlook.relief_w.any() or not outlook.design.panels:
+        return None
+    if outlook.store is not None and not outlook.takes_no_charge:
+        return " and ".join(kinds), steady_mps(outlook, _solved(outlook))
+    net = min(float(outlook.shown_net_w[outlook.day.noon_step]), outlook.rated_w)
+    own = max(net, outlook.curve.idle_w)  # without sun enough they push alone
+    return " and ".join(kinds), float(outlook.curve.speed_at(own + float(outlook.relief_w.max())))
 
 
 def _too_little(outlook: Outlook) -> Sentence:
@@ -190,31 +208,31 @@ def _joint_distance(low_m: float | None, high_m: float | None) -> Sentence | Non
     return None if low_m is None or high_m is None else joint_words(distance(low_m), distance(high_m))
 
 
-def _distance_band(low_m: float | None, high_m: float | None) -> Sentence | None:
-    if low_m is None or high_m is None:
-        return None
-    return sentence("{low} to {high} for 9 boats of 10 like this", low=distance(low_m), high=distance(high_m))
-
-
 def bank_power_w(outlook: Outlook) -> float | None:
     """Largest constant motor watts from the stated start charge to the reserve; None if not even idle."""
     if outlook.store is None or not outlook.hours:
         return None
+    watts = to_reserve_w(outlook)
+    return watts if watts > outlook.curve.idle_w else None
+
+
+def to_reserve_w(outlook: Outlook, scale: float = 1.0) -> float:
+    """The same on so much of the shown day's light, below zero where not even the idle draw lasts [W]."""
     assert outlook.aboard is not None
-    watts = power_to_reserve(
-        outlook.shown_by_bank_w, outlook.house_rows_w, outlook.motor_rows,
-        outlook.design.plan.start_charge_frac, outlook.curve.idle_w, outlook.rated_w,
-        outlook.last_motoring_step, outlook.timeline.step_h, outlook.aboard,
+    return float(
+        power_to_reserve(
+            scale * outlook.shown_by_bank_w, outlook.house_rows_w, outlook.motor_rows,
+            outlook.design.plan.start_charge_frac, outlook.curve.idle_w, outlook.rated_w,
+            outlook.last_motoring_step, outlook.timeline.step_h, outlook.aboard,
+        )
     )  # fmt: skip
-    return float(watts) if watts > outlook.curve.idle_w else None
 
 
 def days_run_bank(outlook: Outlook, watts: float | None) -> Distance:
     """The furthest at one constant speed in the motoring hours, drawing the bank to its reserve."""
     start = outlook.design.plan.start_charge_frac
     seconds = outlook.hours * 3600
-    value = low = high = None
-    reason = None
+    value = reason = None
     if outlook.store is None:
         reason = NO_BANK
     elif not outlook.hours:
@@ -223,11 +241,9 @@ def days_run_bank(outlook: Outlook, watts: float | None) -> Distance:
         value = 0.0
         reason = sentence("The bank starts at its reserve and the sun cannot turn the motor through.")
     else:
-        low, value, high = (float(outlook.curve.speed_at(watts, band)) for band in (-1.0, 0.0, 1.0))
+        value = float(outlook.curve.speed_at(watts))
     return Distance(
         distance_m=None if value is None else value * seconds,
-        low_m=None if low is None else low * seconds,
-        high_m=None if high is None else high * seconds,
         speed_mps=value,
         reason=reason,
         assumes=assumes_hours(outlook, ", from {start} to the reserve", start=fraction(start)),
@@ -235,7 +251,7 @@ def days_run_bank(outlook: Outlook, watts: float | None) -> Distance:
             "Best constant speed from the start charge to the reserve, by bisection",
             f"{SUN_SOURCE} {BANK_SOURCE} {HULL_SOURCE}",
             [*sun_facts(outlook), *hull_facts(outlook)],
-            _distance_band(low * seconds, high * seconds) if low is not None and high is not None else None,
+            None,
             "answers",
         ),
     )
@@ -278,7 +294,7 @@ def live_distances(outlook: Outlook, over_ground: bool = False) -> np.ndarray:
     """Distance of each member on live sun alone over the motoring hours, shape (n,) [m]; at anchor where
     no motor turns or the stream is the stronger, if over the ground."""
     net = np.minimum(outlook.live_net_w(outlook.harvest.by_bank_w), outlook.rated_w)
-    speeds = np.where(net > outlook.curve.idle_w, outlook.curve.speed_at(net + outlook.relief_w), 0.0)
+    speeds = np.where(net > outlook.curve.idle_w, outlook.curve.speed_at(net), 0.0)
     if over_ground:
         speeds = np.where(speeds > 0, np.maximum(speeds + outlook.design.plan.current_mps, 0.0), 0.0)
     return outlook.timeline.over(speeds * outlook.motoring) * HOUR_S

@@ -24,6 +24,7 @@ from parhelion.rail.reasons import (
     sun_facts,
     why,
 )
+from parhelion.sun.timeline import HOUR_S
 
 
 def bank_facts(outlook: Outlook) -> list[Fact]:
@@ -174,17 +175,9 @@ def range_at_speed(outlook: Outlook) -> Range:
         return Range(
             distance_m=None, speed_mps=value, keeps_up=True, reason=reason, assumes=assumes, why=reasoning
         )
-    band = float(outlook.curve.band_at(value))
     return Range(
-        distance_m=hours * 3600 * value,
-        hours=hours,
-        speed_mps=value,
-        assumes=assumes,
-        why=reasoning.model_copy(
-            update={"band": sentence("the motor's watts are known to within {x} either way",
-                                     x=fraction(band - 1))}
-        ),
-    )  # fmt: skip
+        distance_m=hours * HOUR_S * value, hours=hours, speed_mps=value, assumes=assumes, why=reasoning
+    )
 
 
 def sun_share(outlook: Outlook, reach: Range) -> SunShare:

@@ -114,7 +114,7 @@ def _days_of(design: BoatDesign, month: int, curve: DemandCurve, days: int) -> t
     plan = design.plan.model_copy(update={"date": date, "air_temperature_c": None})
     then = design.changed(plan=plan)
     light = light_at_skies(design.site.spot, date)
-    outlook = outlook_under(then, light, curve)
+    outlook = outlook_under(then, light, curve).sun_alone
     table = outlook.harvest.by_bank_w
     return _Days(outlook, between(table, found.index), table[SKIES.index(1.0)]), found.sun_h, found.asked_h
 

@@ -40,32 +40,33 @@ export function Runs({ picture }: { picture: HullPicture | undefined }) {
           <tbody>
             {runs.map((run, index) => (
               <Fragment key={run.id}>
-              <tr className={shownWeather ? "align-top" : "border-b border-hairline align-top"}>
-                {["speed_mps", "back_speed_mps"].map((entry) => (
-                  <td key={entry} className="py-0.5 text-right">
-                    <Field bare at={`/runs/${index}/${entry}`} width={56} />
+                <tr className={shownWeather ? "align-top" : "border-b border-hairline align-top"}>
+                  {["speed_mps", "back_speed_mps"].map((entry) => (
+                    <td key={entry} className="py-0.5 text-right">
+                      <Field bare at={`/runs/${index}/${entry}`} width={56} />
+                    </td>
+                  ))}
+                  <td className="py-0.5 text-right">
+                    <Field bare at={`/runs/${index}/power_w`} width={62} />
+                    {shownSets && <Field bare at={`/runs/${index}/set_name`} width={62} />}
                   </td>
-                ))}
-                <td className="py-0.5 text-right">
-                  <Field bare at={`/runs/${index}/power_w`} width={62} />
-                  {shownSets && <Field bare at={`/runs/${index}/set_name`} width={62} />}
-                </td>
-                <td className="py-1.5 text-right text-[13px] text-muted">
-                  <Off point={point(run.id)} />
-                </td>
-                <td className="text-center">
-                  <RemovePart cross from="/runs" id={run.id} words={`Remove run ${index + 1}`} />
-                </td>
-              </tr>
-              {shownWeather && (
-                <tr className="border-b border-hairline">
-                  <td colSpan={5} className="pb-1 text-[13px] text-muted">
-                    wind <Field bare at={`/runs/${index}/wind_mps`} width={50} /> {speed} from{" "}
-                    <Field bare at={`/runs/${index}/wind_angle_deg`} width={46} />° waves{" "}
-                    <Field bare at={`/runs/${index}/wave_height_m`} width={46} /> {unitOf("length_m", units)[0]}
+                  <td className="py-1.5 text-right text-[13px] text-muted">
+                    <Off point={point(run.id)} />
+                  </td>
+                  <td className="text-center">
+                    <RemovePart cross from="/runs" id={run.id} words={`Remove run ${index + 1}`} />
                   </td>
                 </tr>
-              )}
+                {shownWeather && (
+                  <tr className="border-b border-hairline">
+                    <td colSpan={5} className="pb-1 text-[13px] text-muted">
+                      wind <Field bare at={`/runs/${index}/wind_mps`} width={50} /> {speed} from{" "}
+                      <Field bare at={`/runs/${index}/wind_angle_deg`} width={46} />° waves{" "}
+                      <Field bare at={`/runs/${index}/wave_height_m`} width={46} />{" "}
+                      {unitOf("length_m", units)[0]}
+                    </td>
+                  </tr>
+                )}
               </Fragment>
             ))}
           </tbody>
