@@ -164,6 +164,14 @@ class DefinitionsTest(unittest.TestCase):
         self.assertIn("Never", found.refill.reason.text)
         self.assertEqual(found.sun_only_steady.speed_mps, 0)
 
+    def test_a_day_at_rest_is_a_day(self):
+        rest = boat(plan__spells=[], plan__state="dock", plan__start_charge_frac=0.4)
+        found = answers_for(rest, NOON)
+        self.assertEqual(told(found.sun_only_steady.reason), "A day at rest: no motoring hours are set.")
+        self.assertGreater(found.bank_at_dusk.soc_frac, 0.4)
+        self.assertEqual(found.refill.days, 0)  # full by dusk
+        self.assertIn("at rest all day", told(found.assumes))
+
     def test_the_same_inputs_give_the_same_answer(self):
         self.assertEqual(
             answers_for(boat(plan__sky="broken"), NOON), answers_for(boat(plan__sky="broken"), NOON)

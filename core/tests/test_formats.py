@@ -67,7 +67,6 @@ class BoatFileTest(unittest.TestCase):
             ({"site__latitude_deg": 91}, "/site/latitude_deg", "90 or less"),
             ({"plan__sky": "foggy"}, "/plan/sky", "overcast"),
             ({"plan__date": "13 June"}, "/plan/date", "2026-06-13"),
-            ({"plan__spells": []}, "/plan/spells", "at least one"),
             (
                 {"plan__spells": [{"starts_at": "09:00", "ends_at": "09:00"}]},
                 "/plan/spells/0/ends_at",

@@ -142,12 +142,6 @@ class BoatDesign(Part):
                 raise out_of_reach("Two entries share one id.", part, "a different id for each entry")
         if sum(source.kind is SourceKind.GENERATOR for source in self.sources) > 1:
             raise out_of_reach("Two generators would start each other.", "sources", "one generator")
-        if self.plan.spells is not None and not self.plan.spells:
-            raise out_of_reach(
-                "There are no motoring hours.",
-                "plan/spells",
-                "at least one spell, or none at all for the useful sun",
-            )
         return self
 
     @model_validator(mode="after")

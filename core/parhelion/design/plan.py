@@ -241,7 +241,7 @@ class Plan(Part):
     swing_deg: float = entry("Swing to either side", "Of the heading", default=0, ge=0, le=180)
     speed_mps: float = entry("Speed", "Through the water", gt=0, le=30)
     spells: tuple[Spell, ...] | None = entry(
-        "Spell", "Without any, the useful sun", default=None, max_length=8
+        "Spell", "Left out: the useful sun; an empty list is a day at rest", default=None, max_length=8
     )
     stays: tuple[Stay, ...] = entry("Stay", default=(), max_length=6)
     start_charge_frac: Share = entry(

@@ -37,6 +37,7 @@ LIMIT_WORDS = {
     "drive": "the drive's rating",
     "hours of light": "hours of light",
     "stream": "the stream",
+    "rest": "a day at rest",
 }
 
 
@@ -215,6 +216,8 @@ def held_cell(held: HeldBackBy) -> RailCell:
             "hours": "hours under way",
         }
         value = words(names[held.step.key])
+    elif "rest" in held.limits:
+        return _cell("held_back_by", "Held back by", held, words("a day at rest"), lines)
     elif "stream" in held.limits:
         value = words("the stream")
         lines.append(sentence("wait for the turn"))

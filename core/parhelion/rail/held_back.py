@@ -20,7 +20,7 @@ from parhelion.market.parts import Offer, bank_price, first_panel_offer, panel_o
 from parhelion.quantities import Fact, Sentence, count, distance, fraction, mass, money, power, sentence
 from parhelion.rail.ground import over_ground_mps
 from parhelion.rail.models import HeldBackBy, Limit, Step, StepKey
-from parhelion.rail.reasons import SUN_SOURCE, assumes_hours, why
+from parhelion.rail.reasons import AT_REST, SUN_SOURCE, assumes_hours, why
 from parhelion.rail.speeds import Steady, fullest_soc, live_distances, solve_steady, steady_mps
 from parhelion.rail.stores import range_at_speed
 from parhelion.sun.timeline import HOUR_S
@@ -297,6 +297,12 @@ NO_STEP_MAKES_WAY = sentence("No step makes way against the stream.")
 def held_back_by(outlook: Outlook, rail_kind: str, steady: Steady | None) -> HeldBackBy:
     """Limits and steps of a design, for the use its rail follows."""
     measure = measure_of(outlook, rail_kind)
+    if not outlook.hours and measure != "range" and outlook.design.plan.spells is not None:
+        none = why("No step is tried on a day at rest", SUN_SOURCE, [], None, "answers")
+        return HeldBackBy(
+            limits=["rest"], measure=measure, step=None, steps=[], reason=AT_REST,
+            assumes=assumes_hours(outlook, ""), why=none,
+        )  # fmt: skip
     base = miles_m(outlook, measure) if measure != "days_run_sun" else _steady_miles_m(outlook, steady)
     limits = active_limits(outlook, measure, steady, base)
     held = base <= 0 and outlook.design.plan.current_mps < 0

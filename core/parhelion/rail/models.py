@@ -8,7 +8,7 @@ from typing import Literal
 from parhelion.quantities import Frozen, Quantity, Sentence, Why
 
 Rail = Literal["cruiser", "auxiliary", "home_charged", "no_bank", "no_panels", "nothing_yet"]
-Limit = Literal["bank full", "bank empty", "controller clips", "drive", "hours of light", "stream"]
+Limit = Literal["bank full", "bank empty", "controller clips", "drive", "hours of light", "stream", "rest"]
 
 
 class Answer(Frozen):

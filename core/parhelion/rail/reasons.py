@@ -30,6 +30,7 @@ from parhelion.sun.climate import air_temperature_c
 NO_BANK = sentence("There is no bank: only the live answer exists.")
 NO_PANELS = sentence("There are no panels yet.")
 NO_HOURS = sentence("The sun does not rise: there are no useful hours to motor in.")
+AT_REST = sentence("A day at rest: no motoring hours are set.")
 HOUSE_TAKES_ALL = sentence("The house takes all the sun gives.")
 NO_CHARGE = sentence("The bank takes no charge this cold or this hot: the sun drives her live, or is lost.")
 NEVER_TURNS = sentence("The live sun never turns the motor in the motoring hours.")
@@ -41,6 +42,15 @@ NO_SUN = sentence("There is no sun to run on at this moment.")
 def minutes(local: Time) -> float:
     """A time of day as minutes after midnight."""
     return local.hour * 60 + local.minute + local.second / 60
+
+
+def why_no_hours(outlook: Outlook) -> Sentence:
+    """Why there is no hour to motor in: the person's choice, or no sun."""
+    return NO_HOURS if outlook.design.plan.spells is None else AT_REST
+
+
+def _no_hours(outlook: Outlook) -> str:
+    return "no useful hours" if outlook.design.plan.spells is None else "at rest all day"
 
 
 def spell_words(spells: tuple[Spell, ...]) -> tuple[str, dict[str, Quantity]]:
@@ -57,7 +67,8 @@ def spell_words(spells: tuple[Spell, ...]) -> tuple[str, dict[str, Quantity]]:
 def assumes_hours(outlook: Outlook, tail: str, **slots: Quantity) -> Sentence:
     """The hours and the sky, then `tail`."""
     if not outlook.spells:
-        return sentence("no useful hours, {sky} sky", sky=words(outlook.design.plan.sky_words))
+        sky = words(outlook.design.plan.sky_words)
+        return sentence("{hours}, {sky} sky", hours=words(_no_hours(outlook)), sky=sky)
     text, clocks = spell_words(outlook.spells)
     named = "useful sun " if outlook.design.plan.spells is None else ""
     return Sentence(
@@ -75,7 +86,7 @@ def assumes_all(outlook: Outlook) -> Sentence:
     """The line under the whole rail: day, place, sky, hours, start charge."""
     plan = outlook.design.plan
     text, slots = spell_words(outlook.spells)
-    hours_text = f"motoring {{hours}}, {text}" if outlook.spells else "no useful hours"
+    hours_text = f"motoring {{hours}}, {text}" if outlook.spells else _no_hours(outlook)
     bank_text = ", bank {start} at {dawn}" if outlook.design.bank else ", no bank"
     heading = "" if plan.heading_deg is None else ", heading {heading}"
     heading += "" if plan.heading_deg is None or not plan.swing_deg else " swinging {swing} to either side"

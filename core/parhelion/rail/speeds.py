@@ -21,7 +21,6 @@ from parhelion.rail.reasons import (
     NEVER_TURNS,
     NO_BANK,
     NO_CHARGE,
-    NO_HOURS,
     NO_PANELS,
     NO_SUN,
     SUN_SOURCE,
@@ -32,6 +31,7 @@ from parhelion.rail.reasons import (
     minutes,
     sun_facts,
     why,
+    why_no_hours,
 )
 from parhelion.sun.timeline import HOUR_S
 
@@ -154,7 +154,7 @@ def steady_speed(outlook: Outlook, steady: Steady | None) -> SteadySpeed:
     elif not outlook.design.panels:
         value, reason = None, NO_PANELS
     elif steady is None:
-        value, reason = 0.0, NO_HOURS
+        value, reason = 0.0, why_no_hours(outlook)
     elif value == 0:
         short = outlook.shown_sun_w.sum() <= outlook.house_w.sum()
         reason = HOUSE_TAKES_ALL if short else NO_CHARGE if outlook.takes_no_charge else _too_little(outlook)
@@ -236,7 +236,7 @@ def days_run_bank(outlook: Outlook, watts: float | None) -> Distance:
     if outlook.store is None:
         reason = NO_BANK
     elif not outlook.hours:
-        value, reason = 0.0, NO_HOURS
+        value, reason = 0.0, why_no_hours(outlook)
     elif watts is None:
         value = 0.0
         reason = sentence("The bank starts at its reserve and the sun cannot turn the motor through.")

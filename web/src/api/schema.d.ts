@@ -2831,7 +2831,7 @@ export interface components {
             speed_mps: number;
             /**
              * Spell
-             * @description Without any, the useful sun
+             * @description Left out: the useful sun; an empty list is a day at rest
              */
             spells?: components["schemas"]["Spell"][] | null;
             /**
@@ -4055,7 +4055,7 @@ export interface components {
             assumes: components["schemas"]["Sentence"];
             why: components["schemas"]["Why"];
             /** Limits */
-            limits: ("bank full" | "bank empty" | "controller clips" | "drive" | "hours of light" | "stream")[];
+            limits: ("bank full" | "bank empty" | "controller clips" | "drive" | "hours of light" | "stream" | "rest")[];
             /**
              * Measure
              * @enum {string}
@@ -4119,6 +4119,10 @@ export interface components {
             distance_m: number | null;
             /** Ground M */
             ground_m?: number | null;
+            /** Low M */
+            low_m?: number | null;
+            /** High M */
+            high_m?: number | null;
             /** Hours */
             hours?: number | null;
             /** Speed Mps */

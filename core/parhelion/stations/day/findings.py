@@ -32,6 +32,7 @@ from parhelion.rail.models import Dusk
 from parhelion.rail.reasons import BANK_SOURCE, SUN_SOURCE, hull_why, sun_facts
 from parhelion.rail.speeds import live_distances, solve_steady, steady_mps
 from parhelion.rail.stores import bank_at_dusk
+from parhelion.stations.day.charging_findings import charging_day
 from parhelion.stations.day.source_findings import source_findings
 from parhelion.sun.climate import usually_frozen
 from parhelion.sun.light import cloud_edge_light, light_under
@@ -41,6 +42,7 @@ WASTE_BEGINS_FRAC = 0.05  # of the largest refusal: before it only the taper nib
 HOUSE_HEAVY_FRAC = 0.30
 CLIP_FRAC = 0.01
 FASTER_BY = 1.05
+RUNS_ON_FRAC = 0.01
 WORTH_KNOWING = 0.8  # of the band: what a measurement must leave at most to be worth a title
 MEASURED: dict[Learn, str] = {
     "runs": "Four more runs, out and back",
@@ -100,14 +102,19 @@ def stops_at_reserve(view: DayView) -> Finding | None:
         return None
     moment = view.outlook.day.at_index(float(stopped[0]))
     steady = steady_mps(view.outlook, solve_steady(view.outlook))
+    after = (view.outlook.motoring > 0) & (np.arange(len(view.shown)) >= stopped[0])
+    runs_on = float(view.shown[after, RAN].mean())
+    on = {"on": fraction(runs_on)} if runs_on > RUNS_ON_FRAC else {}
     return Finding(
         id="stops_at_reserve",
         level="warn",
         title=sentence("The motor stops at {at}", at=clock(moment.hour * 60 + moment.minute)),
         detail=sentence(
             "The bank is at its reserve of {r}. "
+            + ("From then on it turns while the live sun gives enough, {on} of the time. " if on else "")
             + ("{v} would go on all day on the sun." if steady else "No speed goes on all day on this sun."),
-            r=fraction(view.outlook.store.reserve), **({"v": speed(steady)} if steady else {}),
+            r=fraction(view.outlook.store.reserve), **on,
+            **({"v": speed(steady)} if steady else {}),
         ),
         why=_why(view, "Energy balance of the plan as set"),
         field="/plan/speed_mps",
@@ -149,7 +156,10 @@ def goes_to_waste(view: DayView) -> Finding | None:
         return None
     earnest = refused > WASTE_BEGINS_FRAC * refused.max()
     first = view.outlook.day.at_index(float(np.flatnonzero(earnest)[0]))
-    cause, action = ("the bank fills", "Go faster or start emptier")
+    cause, action = (
+        "the bank fills",
+        "Go faster or start emptier" if view.outlook.hours else "Start emptier",
+    )
     if view.outlook.store is None:
         cause, action = "the motor cannot use it all", "A bank would keep it, or go faster"
     return Finding(
@@ -416,6 +426,7 @@ def day_findings(outlook: Outlook) -> list[Finding]:
             what_to_measure(view),
             controller_clips(view),
             kept_not_counted(view),
+            charging_day(view.outlook, view.shown),
             *source_findings(view.outlook, view.shown),
             unshaded(view),
             live_wires(view),

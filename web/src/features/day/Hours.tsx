@@ -43,19 +43,20 @@ export function Spells({ picture }: { picture: DayPicture | undefined }) {
             : "No useful sun on this day."}
         </p>
       )}
+      {own?.length === 0 && <p className="m-0 mb-1 text-[13px] text-muted">A day at rest: no motoring.</p>}
       {own?.map((spell, index) => (
         <Stretch
           key={`${index}-${own.length}`}
           at={`${SPELLS}/${index}`}
           name={`Spell ${index + 1}`}
-          onRemove={() => set(own.length > 1 ? own.filter((item) => item !== spell) : null)}
+          onRemove={() => set(own.filter((item) => item !== spell))}
         >
           <span className="flex items-center gap-1 text-[13px] text-muted">
             at <Field bare at={`${SPELLS}/${index}/speed_mps`} width={46} />
           </span>
         </Stretch>
       ))}
-      <div className="flex gap-4">
+      <div className="flex flex-wrap gap-x-4">
         {own ? (
           <LinkButton onClick={() => set(null)}>use the useful sun</LinkButton>
         ) : (
@@ -68,6 +69,7 @@ export function Spells({ picture }: { picture: DayPicture | undefined }) {
             add hours
           </LinkButton>
         )}
+        {spells.length > 0 && <LinkButton onClick={() => set([])}>at rest</LinkButton>}
       </div>
     </div>
   );

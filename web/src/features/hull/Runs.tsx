@@ -60,9 +60,9 @@ export function Runs({ picture }: { picture: HullPicture | undefined }) {
                 {shownWeather && (
                   <tr className="border-b border-hairline">
                     <td colSpan={5} className="pb-1 text-[13px] text-muted">
-                      wind <Field bare at={`/runs/${index}/wind_mps`} width={50} /> {speed} from{" "}
-                      <Field bare at={`/runs/${index}/wind_angle_deg`} width={46} />° waves{" "}
-                      <Field bare at={`/runs/${index}/wave_height_m`} width={46} />{" "}
+                      wind <Field bare at={`/runs/${index}/wind_mps`} width={40} /> {speed}{" "}
+                      <Field bare at={`/runs/${index}/wind_angle_deg`} width={40} />° waves{" "}
+                      <Field bare at={`/runs/${index}/wave_height_m`} width={40} />{" "}
                       {unitOf("length_m", units)[0]}
                     </td>
                   </tr>
