@@ -158,7 +158,7 @@ class TableTest(unittest.TestCase):
                 shares = shares_towards(panel, bodies, sun)
                 view = sky_table(panel, bodies).sky_view
                 diffuse = (whole.effective_w_per_m2 - beam) * view
-                cells = group.cells_across * group.cells_along
+                cells = group.grid.across * group.grid.along
                 made = effective_light(beam, diffuse, worst_of(panel, shares), cells, group.half_cut)
                 cast.append(made.sum())
                 tabled.append(lit.effective_w_per_m2.sum())

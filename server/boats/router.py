@@ -10,10 +10,11 @@ from config.replies import FOUND, REFUSALS, of_type, or_refused
 from django.http import HttpRequest, HttpResponse
 from django.shortcuts import get_object_or_404
 from ninja import Router, Schema, Status
-from parhelion.design import BoatDesign, Site
+from parhelion.begin.known import Known
+from parhelion.begin.new_boat import new_boat
+from parhelion.design import BoatDesign
 from parhelion.design.changes import Change
 from parhelion.design.hulltypes import HullType
-from parhelion.design.new_boat import new_boat
 from parhelion.errors import Problem
 from parhelion.formats.boat_file import LARGEST_FILE_BYTES, read_boat, written
 from pydantic import Field
@@ -44,13 +45,6 @@ class BoatRow(Schema):
 class VariantOut(VariantRow):
     boat_id: UUID
     design: BoatDesign
-
-
-class NewBoat(Schema):
-    hull_type: HullType
-    name: str = Field(default="New boat", min_length=1, max_length=80)
-    site: Site
-    date: str = Field(pattern=r"^\d{4}-\d{2}-\d{2}$")
 
 
 class KeepVariant(Schema):
@@ -119,9 +113,8 @@ def list_boats(request: HttpRequest) -> Any:
 
 
 @router.post("", response={201: BoatRow, **REFUSALS}, operation_id="newBoat")
-def create_boat(request: HttpRequest, body: NewBoat) -> Any:
-    day = datetime.strptime(body.date, "%Y-%m-%d").date()
-    return Status(201, _row(actions.add_boat(new_boat(body.hull_type, body.name, body.site, day))))
+def create_boat(request: HttpRequest, body: Known) -> Any:
+    return Status(201, _row(actions.add_boat(new_boat(body))))
 
 
 @router.post("/file", response={201: BoatRow, **REFUSALS}, operation_id="openFile")

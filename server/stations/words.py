@@ -7,10 +7,17 @@ from typing import Any
 from config.replies import or_refused
 from django.http import HttpRequest
 from ninja import Router, Schema
+from parhelion.balance.outlook import outlook_of
+from parhelion.begin.gazetteer import Town, towns_named
+from parhelion.begin.known import Known
+from parhelion.begin.new_boat import new_boat
 from parhelion.data import places
 from parhelion.design import BoatDesign, Site
-from parhelion.design.new_boat import LOAD_PRESETS, LoadPreset
+from parhelion.design.load_presets import LOAD_PRESETS, LoadPreset
 from parhelion.formats.boat_file import json_schema
+from parhelion.quantities import Sentence
+from parhelion.rail.answers import answers_from
+from parhelion.rail.models import RailCell
 
 router = Router(tags=["Design"])
 
@@ -47,3 +54,31 @@ def load_presets(request: HttpRequest) -> Any:
 def list_places(request: HttpRequest) -> Any:
     """Waters to choose from."""
     return list(places())
+
+
+class Begun(Schema):
+    """A boat of which so much is known, and what she does."""
+
+    design: BoatDesign
+    rail: list[RailCell]
+    assumes: Sentence
+
+
+@router.get("/known", response=or_refused(dict[str, Any]), operation_id="knownSchema")
+def known_schema(request: HttpRequest) -> Any:
+    """The words of what an owner knows of a boat."""
+    return Known.model_json_schema()
+
+
+@router.post("/begin", response=or_refused(Begun), operation_id="beginBoat")
+def begin(request: HttpRequest, body: Known) -> Any:
+    """A whole boat from what is known of her, with her first answer; nothing is saved."""
+    design = new_boat(body)
+    found = answers_from(outlook_of(design))
+    return Begun(design=design, rail=found.rail, assumes=found.assumes)
+
+
+@router.get("/towns", response=or_refused(list[Town]), operation_id="listTowns")
+def towns(request: HttpRequest, name: str) -> Any:
+    """Towns by the beginning of their name, the larger first."""
+    return towns_named(name[:80])

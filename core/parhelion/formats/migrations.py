@@ -48,7 +48,12 @@ def _from_4(document: Document) -> Document:
 
 
 def _from_5(document: Document) -> Document:
-    """Version 6: runs may have their own wind and waves, the sky a shade; left out they are as before."""
+    """Version 6: cells and strings left out are usual for how panels are sold; before, 72 cells alone."""
+    panels = document.get("panels")
+    if isinstance(panels, list):
+        before = {"series": 1, "cells_across": 6, "cells_along": 12}
+        panels = [{**before, **panel} if isinstance(panel, dict) else panel for panel in panels]
+        document = {**document, "panels": panels}
     return {**document, "schema_version": 6}
 
 

@@ -46,7 +46,7 @@ def doubts(panel: PanelModel) -> list[Doubt]:
                   "sides in metres of one panel, or fewer watts")
         )  # fmt: skip
     if panel.build is not Build.FOLDING and voc is not None:
-        cells = panel.cells_across * panel.cells_along / (2 if panel.half_cut else 1)
+        cells = panel.grid.in_series
         if not CELL_V[0] <= voc / cells <= CELL_V[1]:
             message = f"Voc {voc:g} V over {cells:.0f} cells in series is {voc / cells:.2f} V each."
             found.append(

@@ -12,6 +12,7 @@ from parhelion.design import HIDDEN, BoatDesign, How, Obstacle, PanelGroup, Plac
 from parhelion.design.reads import Reads, kept, only
 from parhelion.panels.bodies import Body, body_of, body_of_panels
 from parhelion.panels.layout import PanelAt, leaves_of, panels_of
+from parhelion.wiring.by_itself import strung_panels
 
 FLAT_BELOW_DEG = 0.05
 LYING_EDGE_M = 0.02  # a neighbour that rises less over a panel's plane lies in it
@@ -46,9 +47,13 @@ class DeckGroup:
     def lit(self) -> DeckGroup:
         """What its light depends on, and nothing else."""
         group, place = LIT_GROUP, LIT_PLACE
+        grid = self.group.grid
+        told = {"cells_across": grid.across, "cells_along": grid.along, "half_cut": grid.halved}
         if self.group.bifaciality_frac:
             group, place = (*group, *BACK_GROUP), (*place, *BACK_PLACE)
-        return replace(self, group=only(self.group, group), place=only(self.place, place))
+        return replace(
+            self, group=only(self.group.model_copy(update=told), group), place=only(self.place, place)
+        )
 
     @property
     def gives(self) -> bool:
@@ -77,9 +82,18 @@ def obstacles_standing(design: BoatDesign) -> tuple[Obstacle, ...]:
 DECK_READS = Reads("places", "panels", "panel_set", "strings", "obstacles", "plan.state")
 
 
-@kept(DECK_READS, 256)
 def deck_of(design: BoatDesign) -> Deck:
-    """The deck of a design in the state of its plan."""
+    """The deck of a design in the state of its plan, each group with the strings it has."""
+    deck = _deck(design)
+    if all(held.group.series for held in deck.groups):
+        return deck
+    strung = {group.id: group for group in strung_panels(design)}
+    groups = tuple(replace(held, group=strung[held.group.id]) for held in deck.groups)
+    return replace(deck, groups=groups)
+
+
+@kept(DECK_READS, 256)
+def _deck(design: BoatDesign) -> Deck:
     standing = []
     for group in design.fitted_panels:
         place, how = design.as_it_stands(design.place(group.place_id))

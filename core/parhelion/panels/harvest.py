@@ -21,6 +21,7 @@ from parhelion.panels.strung import string_power_w
 from parhelion.panels.tending import heading_power_per_watt, tended_power_per_watt
 from parhelion.sun.climate import Air, air_of
 from parhelion.sun.light import Light
+from parhelion.wiring.by_itself import STRUNG_READS
 from parhelion.wiring.conversion import Passed, passed
 from parhelion.wiring.held import Held, held_in
 from parhelion.wiring.strings import by_hand, strings_of
@@ -117,7 +118,7 @@ def _left_per_watt(
     return np.asarray(np.mean(together(each), axis=0))
 
 
-@kept(DECK_READS | Reads("controllers", "banks"), 40)
+@kept(DECK_READS | Reads(*STRUNG_READS), 40)
 def _tended_per_watt(
     design: BoatDesign, light: Light, group_id: str, headings: tuple[float, ...], air: Air
 ) -> Array:
@@ -155,7 +156,7 @@ def _tended_gain(design: BoatDesign, light: Light, deck: DeckGroup) -> Array | f
 
 
 HARVEST_READS = DECK_READS | Reads(
-    "controllers", "banks", "site.latitude_deg", "site.skyline", "plan.date", "plan.heading_deg",
+    *STRUNG_READS, "site.latitude_deg", "site.skyline", "plan.date", "plan.heading_deg",
     "plan.swing_deg", "plan.air_temperature_c", "plan.wind_mps",
 )  # fmt: skip
 BANK_VOLTS = ("id", "chemistry", "unit_v", "series")  # all that a charge controller meets of a bank

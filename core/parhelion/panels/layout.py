@@ -94,7 +94,7 @@ def panels_of(place: Place, group: PanelGroup) -> list[PanelAt]:
     columns = columns_of(place, group)
     rows = ceil(group.count / columns)
     middle = np.array([place.at.x_m, place.at.y_m, place.at.z_m])
-    short, far = group.cells_across, group.cells_along
+    short, far, halved = group.grid
     cells_wide, cells_long = (far, short) if group.turned else (short, far)
     found = []
     for number in range(group.count):
@@ -102,7 +102,7 @@ def panels_of(place: Place, group: PanelGroup) -> list[PanelAt]:
         offset = across * (column - (columns - 1) / 2) * (wide + GAP_M)
         offset = offset + along * (row - (rows - 1) / 2) * (long + GAP_M)
         sides = (_triple(middle + offset), _triple(across * wide), _triple(along * long))
-        found.append(PanelAt(*sides, cells_wide, cells_long, group.half_cut, not group.turned))
+        found.append(PanelAt(*sides, cells_wide, cells_long, halved, not group.turned))
     return found
 
 
@@ -120,7 +120,7 @@ def leaves_of(place: Place, group: PanelGroup) -> list[PanelAt]:
     ends = np.concatenate([[0.0], np.cumsum(np.cos(tilts))]) * leaf_m
     heights = np.concatenate([[0.0], np.cumsum(-np.sin(tilts))]) * leaf_m
     ends, heights = ends - ends[-1] / 2, heights - heights.min()
-    rows_of = _shares_of(group.cells_along, len(tilts))
+    rows_of = _shares_of(group.grid.along, len(tilts))
     found = []
     for panel in panels_of(level, group):
         sideways = np.array(panel.along if not group.turned else panel.across)

@@ -87,14 +87,15 @@ def group_light(
     planes: dict[tuple[float, float], PlaneLight] = {}
     leaves: list[PlaneLight] = []
     strung: list[tuple[Array, float]] = []
-    cells = group.cells_across * group.cells_along // deck.leaves
+    grid = group.grid
+    cells = grid.across * grid.along // deck.leaves
     for panel, bodies in zip(deck.panels, deck.bodies, strict=True):
         stands = orientation(panel, heading_deg)
         whole = _kept(planes, stands, light)
-        half_cut = group.half_cut and deck.leaves == 1
-        if group.series > 1 and deck.leaves == 1:
+        half_cut = grid.halved and deck.leaves == 1
+        if group.in_series > 1 and deck.leaves == 1:
             strung.append(_keeps(light, panel, bodies, heading_deg, step_deg))
-            if len(strung) == group.series:
+            if len(strung) == group.in_series:
                 drop = BYPASS_V / (CELL_V * cells / SUBSTRINGS / (2 if half_cut else 1))
                 kept = np.concatenate([share for share, _ in strung])
                 views = np.repeat([view for _, view in strung], SUBSTRINGS)
@@ -102,7 +103,7 @@ def group_light(
                 made = string_light(beam, left, kept, views, drop)
                 lit = PlaneLight(whole.global_w_per_m2, made, whole.beam_w_per_m2)
                 lit = _two_sided(light, deck, lit, heading_deg, *stands)
-                yield from [lit] * group.series
+                yield from [lit] * group.in_series
                 strung = []
             continue
         lit = _behind(light, panel, bodies, whole, heading_deg, cells, half_cut, step_deg)

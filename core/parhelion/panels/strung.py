@@ -90,7 +90,7 @@ def _labels(groups: Sequence[PanelGroup], kept: Sequence[float]) -> tuple[Array,
     """Amps with the bypass shares after them, and volts, as `mixed_string_w` takes them."""
     amps = [panel_volts(group).best_a for group in groups]
     volts = [group.nameplate_w / a for group, a in zip(groups, amps, strict=True)]
-    cells = [group.cells_across * group.cells_along / (2 if group.half_cut else 1) for group in groups]
+    cells = [group.grid.in_series for group in groups]
     drops = [BYPASS_V / (CELL_V * max(c, 1.0) / THIRDS) for c in cells]
     given = [a * k for a, k in zip(amps, kept, strict=True)]
     return np.array([*given, *drops]), np.array(volts)

@@ -24,6 +24,7 @@ from parhelion.rail.reasons import AT_REST, SUN_SOURCE, assumes_hours, why
 from parhelion.rail.speeds import Steady, fullest_soc, live_distances, solve_steady, steady_mps
 from parhelion.rail.stores import range_at_speed
 from parhelion.sun.timeline import HOUR_S
+from parhelion.wiring.by_itself import boxes_by_itself
 
 WORTH_FRAC = 0.02  # a step that wins less is "nothing: go slower or longer"
 HOUSE_STEP_W = 50.0
@@ -76,8 +77,8 @@ def _steady_miles_m(outlook: Outlook, steady: Steady | None) -> float:
 
 def panels_in_a_step(group: PanelGroup) -> int:
     """How many panels the next step is: one, or on a larger roof whole strings of some twentieth of it."""
-    strings = max(round(STRING_FRAC * group.count / group.series), 1)
-    return group.series * strings
+    strings = max(round(STRING_FRAC * group.count / group.in_series), 1)
+    return group.in_series * strings
 
 
 def more_panels(design: BoatDesign) -> tuple[int, float]:
@@ -112,12 +113,14 @@ def with_panel(design: BoatDesign) -> BoatDesign:
         panels = tuple(more if group is largest else group for group in design.panels)
         return design.model_copy(update={"panels": panels})
     group = PanelGroup(id="first", place_id="first", controller_id="first", nameplate_w=watts)
-    return design.model_copy(
-        update={
-            "panels": (group,),
-            "places": (*design.places, Place(id="first", name="First panel")),
-            "controllers": (*design.controllers, Controller(id="first")),
-        }
+    return boxes_by_itself(
+        design.model_copy(
+            update={
+                "panels": (group,),
+                "places": (*design.places, Place(id="first", name="First panel")),
+                "controllers": (*design.controllers, Controller(id="first")),
+            }
+        )
     )
 
 

@@ -7,6 +7,7 @@ References
     6 K, which moves harvest by about 2 %.
 [2] The same mean for fresh water, a swing of .20 K per degree of latitude some weeks behind the air's; of
     the sea .10 K and six weeks, 5 K warmer at 60 deg than the air's mean. Good to some 4 K.
+[3] 4 K from day to night and 12 K below the season's mean; inland winters go lower.
 """
 
 from __future__ import annotations
@@ -23,6 +24,7 @@ WATER_LAG_DAYS = {Water.FRESH: 15, Water.SALT: 40}  # behind the air [2]
 WATER_SWING_K = {Water.FRESH: 0.20, Water.SALT: 0.10}  # per degree of latitude [2]
 SEA_WARMER_K = 5.0  # at 60 deg [2]
 FREEZES_C = {Water.FRESH: 0.0, Water.SALT: -1.8}
+COLDER_BY_K = 16.0  # [3]
 ICE_UNDER_K = {Water.FRESH: 2.0, Water.SALT: 1.0}  # so far under freezing by season there is ice to walk on
 
 
@@ -33,6 +35,13 @@ def usual_air_temperature_c(latitude_deg: float, day: Date) -> float:
     mean = 27.0 - 0.0065 * latitude_deg**2  # [1]
     by_day = 4.0  # [K] [1]
     return round(float(mean + by_day + 0.22 * abs(latitude_deg) * season), 1)
+
+
+def coldest_morning_c(latitude_deg: float) -> float:
+    """A usual record cold at dawn for a latitude: what cold panels' volts are held against [C] [3]."""
+    north = latitude_deg >= 0
+    midwinter = Date(2027, 1, 23) if north else Date(2027, 7, 24)
+    return float(round(usual_air_temperature_c(latitude_deg, midwinter) - COLDER_BY_K))
 
 
 def _water_c(latitude_deg: float, day: Date, water: Water) -> float:

@@ -21,6 +21,7 @@ from parhelion.design import (
 )
 from parhelion.design.chemistries import CHEMICALS
 from parhelion.drive.chain import motor_battery_a, surroundings_of
+from parhelion.wiring.by_itself import strung_panels
 from parhelion.wiring.cables import LASTING, Cable, cable_for, fuse_a, lasting_a, string_fuses
 from parhelion.wiring.panel_volts import PanelVolts, in_series, panel_volts
 from parhelion.wiring.strings import by_hand, strings_of
@@ -177,12 +178,12 @@ def _alike(design: BoatDesign) -> list[_Alike]:
         return [
             _Alike(
                 group.id,
-                (group,) * group.series,
+                (group,) * group.in_series,
                 design.controller(group.controller_id),
-                group.count // group.series,
-                group.count % group.series,
+                group.count // group.in_series,
+                group.count % group.in_series,
             )
-            for group in design.fitted_panels
+            for group in strung_panels(design)
         ]
     found: dict[str, _Alike] = {}
     for strung in strings_of(design):

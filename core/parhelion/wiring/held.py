@@ -21,8 +21,8 @@ import numpy as np
 from numpy.typing import NDArray
 
 from parhelion.design import Bank, BoatDesign, Controller, ControllerKind, PanelGroup
-from parhelion.design.chemistries import CHEMICALS
 from parhelion.design.reads import Reads, kept
+from parhelion.wiring.by_itself import STRUNG_READS, charging_v
 from parhelion.wiring.panel_volts import CELL_VOC, STANDARD_C, PanelVolts, in_series, panel_volts
 from parhelion.wiring.strings import by_hand, strings_of
 
@@ -31,13 +31,9 @@ Array = NDArray[np.float64]
 BOLTZMANN_V_PER_K, ZERO_C_K, IDEALITY = 8.617e-5, 273.15, 1.1
 LEAST_OPEN = 0.1  # of Voc at 25 C, in whatever heat
 NEWTONS = 6
+MOST_ONE_PANEL_W = 700.0  # no panel that a boat carries has more
 HOTTEST_C, FULL_W_PER_M2 = 90.0, 1000.0
 NOON_CELL_C, SHARED_STEPS = 45.0, 41
-
-
-def charging_v(bank: Bank) -> float:
-    """A bank's volts while it charges: midway from nominal to absorption [V]."""
-    return (bank.nominal_v + bank.cells * CHEMICALS[bank.chemistry].absorption_v) / 2
 
 
 class Diode(NamedTuple):
@@ -128,7 +124,8 @@ def held_by(
 ) -> Held | None:
     """How a controller holds strings of a panel; None where they always stand at their best volts.
 
-    Volts that no datasheet gives take nothing off behind MPPT or boost: the findings tell them.
+    One rule whether a datasheet gives the volts or they are usual for how panels are sold: what a wiring
+    cannot charge is not counted.
 
     Parameters
     ----------
@@ -142,14 +139,13 @@ def held_by(
     beside : float
         As of `volts_beside` [-].
     """
+    if not panel.given and panel.best_v * panel.best_a > MOST_ONE_PANEL_W * series:
+        return None  # a whole array under one label: nothing is known of its volts
     needs = charging_v(bank)
     tracks = controller.kind is not ControllerKind.PWM
     if tracks and beside != 1.0:
-        given = panel.given and controller.kind is ControllerKind.MPPT
-        least = needs + controller.headroom_v if given else 0.0
+        least = needs + controller.headroom_v if controller.kind is ControllerKind.MPPT else 0.0
         return Held(ControllerKind.MPPT, panel, least / series, beside)
-    if tracks and not panel.given:
-        return None
     if controller.kind is ControllerKind.MPPT:
         held = Held(controller.kind, panel, (needs + controller.headroom_v) / series)
         return held if panel.best_at(HOTTEST_C) < held.volts else None
@@ -171,7 +167,7 @@ def _inputs(strings: dict[Key, tuple[PanelVolts, float]], number: int) -> list[l
     return [order[a:b] for a, b in pairwise(edges)]
 
 
-WIRED_READS = Reads("panels", "panel_set", "strings", "controllers")
+WIRED_READS = Reads("panels", "panel_set", "strings", *STRUNG_READS)
 
 
 @kept(WIRED_READS, 120)
@@ -218,5 +214,5 @@ def held_in(design: BoatDesign, group: PanelGroup) -> Held | None:
     bank = design.bank_of(controller)
     if bank is None:
         return None
-    beside = volts_beside(design, controller.id).get((group.id,) * group.series, 1.0)
-    return held_by(controller, bank, panel_volts(group), group.series, beside)
+    beside = volts_beside(design, controller.id).get((group.id,) * group.in_series, 1.0)
+    return held_by(controller, bank, panel_volts(group), group.in_series, beside)

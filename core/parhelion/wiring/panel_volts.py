@@ -17,11 +17,11 @@ import numpy as np
 from numpy.typing import NDArray
 
 from parhelion.design import PanelModel
+from parhelion.design.array import CELL_VMP, CELL_VOC
 
 Heat = TypeVar("Heat", float, NDArray[np.float64])
 
 STANDARD_C = 25.0
-CELL_VOC, CELL_VMP = 0.68, 0.57  # of a silicon cell, where the datasheet is not known
 SHORT_TO_BEST = 1.06  # Isc over Imp
 REAR_LIGHT = 0.2  # of full sun on the back of a two-sided panel, for what a wire must carry
 
@@ -58,7 +58,7 @@ def panel_volts(panel: PanelModel) -> PanelVolts:
     -------
     PanelVolts
     """
-    cells = panel.cells_across * panel.cells_along / (2 if panel.half_cut else 1)
+    cells = panel.grid.in_series
     best_v = panel.best_v or cells * CELL_VMP
     best_a = panel.best_a or panel.nameplate_w / best_v
     beta = panel.voltage_coefficient_per_k

@@ -5,6 +5,7 @@ from __future__ import annotations
 from dataclasses import dataclass
 
 from parhelion.design import BoatDesign, PanelGroup
+from parhelion.wiring.by_itself import strung_panels
 
 Numbered = tuple[PanelGroup, int]  # a panel: its group, and its number in it
 
@@ -33,16 +34,16 @@ def strings_of(design: BoatDesign) -> tuple[Strung, ...]:
 
     Panels, groups and controllers that are no longer aboard fall out of strings wired by hand.
     """
-    fitted = {group.id: group for group in design.fitted_panels}
+    fitted = {group.id: group for group in strung_panels(design)}
     if not by_hand(design):
         return tuple(
             Strung(
                 f"{group.id}/{k}",
                 group.controller_id,
-                tuple((group, k * group.series + i) for i in range(group.series)),
+                tuple((group, k * group.in_series + i) for i in range(group.in_series)),
             )
             for group in fitted.values()
-            for k in range(group.count // group.series)
+            for k in range(group.count // group.in_series)
         )
     boxes = {controller.id for controller in design.controllers}
     found = []
@@ -62,7 +63,7 @@ def loose_panels(design: BoatDesign) -> tuple[Numbered, ...]:
     strung = {(group.id, number) for string in strings_of(design) for group, number in string.panels}
     return tuple(
         (group, number)
-        for group in design.fitted_panels
+        for group in strung_panels(design)
         for number in range(group.count)
         if (group.id, number) not in strung
     )

@@ -47,6 +47,7 @@ export type Drive = Schemas["Drive"];
 export type Bank = Schemas["Bank"];
 export type Spell = Schemas["Spell"];
 
+export type Known = Schemas["Known"];
 export type Usual = Schemas["Usual"];
 export type Refit = Schemas["Refit"];
 export type LivePart = Schemas["LivePart"];

@@ -309,6 +309,66 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/design/known": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Known Schema
+         * @description The words of what an owner knows of a boat.
+         */
+        get: operations["knownSchema"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/design/begin": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Begin
+         * @description A whole boat from what is known of her, with her first answer; nothing is saved.
+         */
+        post: operations["beginBoat"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/design/towns": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Towns
+         * @description Towns by the beginning of their name, the larger first.
+         */
+        get: operations["listTowns"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/year/forecast": {
         parameters: {
             query?: never;
@@ -1254,6 +1314,17 @@ export interface components {
             relation?: string | null;
         };
         /**
+         * Bought
+         * @description What is there of a bank, or of panels.
+         * @enum {string}
+         */
+        Bought: "usual" | "own" | "none";
+        /**
+         * Chemistry
+         * @enum {string}
+         */
+        Chemistry: "lfp" | "nmc" | "agm" | "flooded" | "gel";
+        /**
          * Climate
          * @description How a place's months are known; without a word a usual one for its latitude.
          */
@@ -1391,18 +1462,110 @@ export interface components {
              */
             grey: number;
         };
-        /** NewBoat */
-        NewBoat: {
+        /**
+         * Known
+         * @description A boat in her owner's words.
+         */
+        Known: {
+            /**
+             * What boat
+             * @default launch
+             */
             hull_type: components["schemas"]["HullType"];
             /**
              * Name
              * @default New boat
              */
             name: string;
+            /**
+             * Used for
+             * @default day
+             */
+            outing: components["schemas"]["Outing"];
+            /** Where */
             site: components["schemas"]["Site"];
-            /** Date */
+            /**
+             * When
+             * Format: date
+             */
             date: string;
+            /** Length overall */
+            overall_m?: number | null;
+            /** or at the waterline */
+            waterline_m?: number | null;
+            /**
+             * Beam
+             * @description Widest, over all hulls
+             */
+            beam_m?: number | null;
+            /**
+             * All-up weight
+             * @description With everyone aboard
+             */
+            weighs_kg?: number | null;
+            /** People aboard */
+            people?: number | null;
+            /**
+             * Motors alike
+             * @default 1
+             */
+            motors: number;
+            /**
+             * Motor, watts
+             * @description Each, on its label
+             */
+            motor_w?: number | null;
+            /**
+             * or thrust
+             * @description As trolling motors are sold
+             */
+            thrust_n?: number | null;
+            /** Amps at full */
+            motor_a?: number | null;
+            /**
+             * Battery
+             * @default usual
+             */
+            bank: components["schemas"]["Bought"];
+            /**
+             * Volts
+             * @description Of the whole bank
+             */
+            bank_v?: number | null;
+            /**
+             * Amp-hours
+             * @description At those volts
+             */
+            bank_ah?: number | null;
+            /**
+             * Chemistry
+             * @default lfp
+             */
+            chemistry: components["schemas"]["Chemistry"];
+            /**
+             * Panels
+             * @default usual
+             */
+            panels: components["schemas"]["Bought"];
+            /** How many */
+            panel_count?: number | null;
+            /** Watts each */
+            panel_w?: number | null;
+            /** Where on board */
+            panel_place?: components["schemas"]["PlaceKind"] | null;
         };
+        /**
+         * Outing
+         * @description How the boat is used.
+         * @enum {string}
+         */
+        Outing: "day" | "cruise" | "sail" | "race" | "home";
+        /**
+         * PlaceKind
+         * @description What a place is, in the words of the boat.
+         * @enum {string}
+         */
+        PlaceKind: "canopy" | "bimini" | "arch" | "cabin_top" | "deck" | "rail" | "wing" | "loose" | "shore";
         /**
          * Site
          * @description Where the boat is. The time zone is found from the place, never stored.
@@ -1814,11 +1977,6 @@ export interface components {
          * @enum {string}
          */
         Build: "glass" | "flexible" | "folding";
-        /**
-         * Chemistry
-         * @enum {string}
-         */
-        Chemistry: "lfp" | "nmc" | "agm" | "flooded" | "gel";
         /**
          * Controller
          * @description A charge controller aboard, or several alike that share what feeds them.
@@ -2466,6 +2624,11 @@ export interface components {
             /** Nameplate, each */
             nameplate_w: number;
             /**
+             * Sold as
+             * @description Tells cells and volts where the label does not
+             */
+            sold_as?: components["schemas"]["SoldAs"] | null;
+            /**
              * Power with heat
              * @description What a degree over 25 takes, about -0.3 to -0.4 %
              * @default -0.0035
@@ -2486,15 +2649,13 @@ export interface components {
             /**
              * Cells across
              * @description Cells side by side along the short side
-             * @default 6
              */
-            cells_across: number;
+            cells_across?: number | null;
             /**
              * Cells along
              * @description Cells one after another along the long side
-             * @default 12
              */
-            cells_along: number;
+            cells_along?: number | null;
             /**
              * Half-cut cells
              * @description Two halves in parallel
@@ -2570,10 +2731,9 @@ export interface components {
             columns?: number | null;
             /**
              * In series
-             * @description Panels one after another: their volts add up, their amps do not
-             * @default 1
+             * @description Panels one after another: their volts add up, their amps do not. Empty: as many as its bank needs
              */
-            series: number;
+            series?: number | null;
             /**
              * Lost to salt and dirt
              * @default 0.03
@@ -2761,12 +2921,6 @@ export interface components {
              */
             cable_m?: number | null;
         };
-        /**
-         * PlaceKind
-         * @description What a place is, in the words of the boat.
-         * @enum {string}
-         */
-        PlaceKind: "canopy" | "bimini" | "arch" | "cabin_top" | "deck" | "rail" | "wing" | "loose" | "shore";
         /**
          * Plan
          * @description The day in question. `spells` empty means the useful sun: 5 to 95 % of the clear day's harvest.
@@ -2997,6 +3151,12 @@ export interface components {
          * @enum {string}
          */
         Sky: "clear" | "hazy" | "broken" | "overcast" | "rain";
+        /**
+         * SoldAs
+         * @description How panels are sold, which tells their cells and volts where no datasheet does.
+         * @enum {string}
+         */
+        SoldAs: "v12" | "v24" | "roof";
         /**
          * Source
          * @description Another source of charge; its watts are what reaches the bank.
@@ -3927,6 +4087,79 @@ export interface components {
             inverter_efficiency?: number | null;
         };
         /**
+         * Begun
+         * @description A boat of which so much is known, and what she does.
+         */
+        Begun: {
+            design: components["schemas"]["BoatDesign"];
+            /** Rail */
+            rail: components["schemas"]["RailCell"][];
+            assumes: components["schemas"]["Sentence"];
+        };
+        /**
+         * Fact
+         * @description One labelled input of a reasoning.
+         */
+        Fact: {
+            /** Label */
+            label: string;
+            value: components["schemas"]["Quantity"];
+        };
+        /**
+         * RailCell
+         * @description One cell of the answer rail, ready to show.
+         */
+        RailCell: {
+            /** Key */
+            key: string;
+            /** Label */
+            label: string;
+            value: components["schemas"]["Quantity"] | null;
+            /** Lines */
+            lines: components["schemas"]["Sentence"][];
+            reason?: components["schemas"]["Sentence"] | null;
+            assumes: components["schemas"]["Sentence"];
+            why: components["schemas"]["Why"];
+            /** Band */
+            band?: [
+                components["schemas"]["Quantity"],
+                components["schemas"]["Quantity"]
+            ] | null;
+            change?: components["schemas"]["Quantity"] | null;
+        };
+        /**
+         * Why
+         * @description The reasoning behind a number: inputs, method by name, source, uncertainty.
+         */
+        Why: {
+            /** Method */
+            method: string;
+            /** Source */
+            source: string;
+            /**
+             * Inputs
+             * @default []
+             */
+            inputs: components["schemas"]["Fact"][];
+            band?: components["schemas"]["Sentence"] | null;
+            /** Doc */
+            doc?: string | null;
+        };
+        /**
+         * Town
+         * @description A town, its country, and where it lies.
+         */
+        Town: {
+            /** Name */
+            name: string;
+            /** Country */
+            country: string;
+            /** Latitude Deg */
+            latitude_deg: number;
+            /** Longitude Deg */
+            longitude_deg: number;
+        };
+        /**
          * Forecast
          * @description Days one after the other, and who says so.
          */
@@ -4038,15 +4271,6 @@ export interface components {
             at?: string | null;
         };
         /**
-         * Fact
-         * @description One labelled input of a reasoning.
-         */
-        Fact: {
-            /** Label */
-            label: string;
-            value: components["schemas"]["Quantity"];
-        };
-        /**
          * HeldBackBy
          * @description The limits that are active, and the step that buys most miles.
          */
@@ -4084,28 +4308,6 @@ export interface components {
              * Format: date-time
              */
             at: string;
-        };
-        /**
-         * RailCell
-         * @description One cell of the answer rail, ready to show.
-         */
-        RailCell: {
-            /** Key */
-            key: string;
-            /** Label */
-            label: string;
-            value: components["schemas"]["Quantity"] | null;
-            /** Lines */
-            lines: components["schemas"]["Sentence"][];
-            reason?: components["schemas"]["Sentence"] | null;
-            assumes: components["schemas"]["Sentence"];
-            why: components["schemas"]["Why"];
-            /** Band */
-            band?: [
-                components["schemas"]["Quantity"],
-                components["schemas"]["Quantity"]
-            ] | null;
-            change?: components["schemas"]["Quantity"] | null;
         };
         /**
          * Range
@@ -4202,24 +4404,6 @@ export interface components {
             minutes_won?: number | null;
             /** Distance Won M */
             distance_won_m?: number | null;
-        };
-        /**
-         * Why
-         * @description The reasoning behind a number: inputs, method by name, source, uncertainty.
-         */
-        Why: {
-            /** Method */
-            method: string;
-            /** Source */
-            source: string;
-            /**
-             * Inputs
-             * @default []
-             */
-            inputs: components["schemas"]["Fact"][];
-            band?: components["schemas"]["Sentence"] | null;
-            /** Doc */
-            doc?: string | null;
         };
         /**
          * AskedAnswers
@@ -5689,6 +5873,11 @@ export interface components {
             /** Nameplate, each */
             nameplate_w: number;
             /**
+             * Sold as
+             * @description Tells cells and volts where the label does not
+             */
+            sold_as?: components["schemas"]["SoldAs"] | null;
+            /**
              * Power with heat
              * @description What a degree over 25 takes, about -0.3 to -0.4 %
              * @default -0.0035
@@ -5709,15 +5898,13 @@ export interface components {
             /**
              * Cells across
              * @description Cells side by side along the short side
-             * @default 6
              */
-            cells_across: number;
+            cells_across?: number | null;
             /**
              * Cells along
              * @description Cells one after another along the long side
-             * @default 12
              */
-            cells_along: number;
+            cells_along?: number | null;
             /**
              * Half-cut cells
              * @description Two halves in parallel
@@ -6590,7 +6777,7 @@ export interface operations {
         };
         requestBody: {
             content: {
-                "application/json": components["schemas"]["NewBoat"];
+                "application/json": components["schemas"]["Known"];
             };
         };
         responses: {
@@ -7701,6 +7888,182 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["Site"][];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Errors"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Errors"];
+                };
+            };
+            /** @description Request Entity Too Large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Errors"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Errors"];
+                };
+            };
+        };
+    };
+    knownSchema: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": {
+                        [key: string]: unknown;
+                    };
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Errors"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Errors"];
+                };
+            };
+            /** @description Request Entity Too Large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Errors"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Errors"];
+                };
+            };
+        };
+    };
+    beginBoat: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["Known"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Begun"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Errors"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Errors"];
+                };
+            };
+            /** @description Request Entity Too Large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Errors"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Errors"];
+                };
+            };
+        };
+    };
+    listTowns: {
+        parameters: {
+            query: {
+                name: string;
+            };
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Town"][];
                 };
             };
             /** @description Bad Request */

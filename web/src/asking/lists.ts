@@ -8,6 +8,7 @@ const LISTS = {
   "load-presets": () => dataOf(client.GET("/api/design/load-presets")),
   "controller-models": () => dataOf(client.GET("/api/strings/controller-models")),
   "panel-models": () => dataOf(client.GET("/api/array/panel-models")),
+  known: async () => new Entries(await dataOf(client.GET("/api/design/known"))),
   entries: async () => new Entries(await dataOf(client.GET("/api/design/schema"))),
 };
 type Lists = { [K in keyof typeof LISTS]: Awaited<ReturnType<(typeof LISTS)[K]>> };

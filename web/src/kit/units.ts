@@ -147,6 +147,33 @@ export function usualText(value: number | null | undefined, kind: Kind, units: U
   return String(Number((value / unitOf(kind, units)[1]).toPrecision(3)));
 }
 
+/** Units as people type them after a number, by what they measure, in SI units. */
+const TYPED: Partial<Record<Kind, Record<string, number>>> = {
+  mass_kg: { kg: 1, t: 1000, lb: 0.45359237, lbs: 0.45359237 },
+  length_m: { m: 1, cm: 0.01, mm: 0.001, ft: 0.3048, "'": 0.3048, in: 0.0254, '"': 0.0254 },
+  force_n: { n: 1, lb: 4.4482216, lbs: 4.4482216, lbf: 4.4482216, kg: 9.80665 },
+  speed_mps: { kn: 1852 / 3600, kt: 1852 / 3600, "km/h": 1 / 3.6, kmh: 1 / 3.6, mph: 0.44704, "m/s": 1 },
+  distance_m: { nm: 1852, km: 1000, mi: 1609.344, m: 1 },
+  power_w: { w: 1, kw: 1000, hp: 745.7 },
+  energy_wh: { wh: 1, kwh: 1000 },
+  fraction: { "%": 0.01 },
+  voltage_v: { v: 1 },
+  current_a: { a: 1 },
+  capacity_ah: { ah: 1 },
+  duration_h: { h: 1, min: 1 / 60 },
+  temperature_c: { c: 1, "°c": 1 },
+  angle_deg: { "°": 1, deg: 1 },
+};
+
+/** A number with its own unit, such as 24 lb, or 5ft 6: in SI units, whatever the person's usual ones. */
+function withUnit(text: string, kind: Kind): number | null {
+  const feet = /^(\d+(?:\.\d+)?)(?:ft|')(\d+(?:\.\d+)?)(?:in|"|'')?$/i.exec(text);
+  if (kind === "length_m" && feet) return Number(feet[1]) * 0.3048 + Number(feet[2]) * 0.0254;
+  const found = /^(-?(?:\d+[.,]?\d*|[.,]\d+))([a-z°%'"/]+)$/i.exec(text);
+  const size = found && TYPED[kind]?.[(found[2] ?? "").toLowerCase()];
+  return found && size ? Number((found[1] ?? "").replace(",", ".")) * size : null;
+}
+
 /** The SI value of a field's text, or the reason it is none. */
 export function parsed(text: string, kind: Kind, units: Units): { value: number } | { problem: string } {
   const trimmed = text.trim().replaceAll("\u00a0", "").replaceAll(" ", "").replace("−", "-");
@@ -156,6 +183,8 @@ export function parsed(text: string, kind: Kind, units: Units): { value: number 
     const pointed = trimmed.replace(",", ".");
     return { problem: `Is this ${joined} or ${pointed}? Write it without the comma.` };
   }
+  const own = withUnit(trimmed, kind);
+  if (own !== null) return { value: Number(own.toPrecision(12)) };
   const plain = /^-?\d*,\d+$/.test(trimmed) ? trimmed.replace(",", ".") : trimmed;
   if (!/^-?(\d+\.?\d*|\.\d+)(e-?\d+)?$/i.test(plain)) {
     const unit = unitOf(kind, units)[0];

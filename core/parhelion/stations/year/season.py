@@ -276,7 +276,7 @@ def _verdict(design: BoatDesign, now: SeasonMonth, worst: SeasonMonth, best: Sea
 
 
 SEASON_READS = Reads.all_but(
-    "name", "note", "claimed_w", "own_controllers", "wiring", "plan.trip", "plan.budget", "plan.sky",
+    "name", "note", "claimed_w", "own_controllers", "plan.trip", "plan.budget", "plan.sky",
     "plan.sky_shade",    "plan.start_charge_frac", "plan.air_temperature_c", "site.name",
 )  # fmt: skip
 
