@@ -159,15 +159,16 @@ def year_ratio() -> None:
 
 def curve_times() -> None:
     """A full curve of every hull type, cold, and the fit of four runs."""
+    from parhelion.begin.known import Known
+    from parhelion.begin.new_boat import new_boat
     from parhelion.data import places
     from parhelion.design.hulltypes import HullType
-    from parhelion.design.new_boat import new_boat
     from parhelion.hull.calm import _thin_table
     from parhelion.hull.demand import demand_curve, fit_runs
 
     slowest = 0.0
     for hull_type in HullType:
-        design = new_boat(hull_type, "bench", places()[0], date(2027, 6, 13))
+        design = new_boat(Known(hull_type=hull_type, site=places()[0], date=date(2027, 6, 13)))
 
         def cold(design=design) -> None:
             _thin_table.memo.forget()  # type: ignore[attr-defined]
@@ -175,7 +176,7 @@ def curve_times() -> None:
             demand_curve(design)
 
         slowest = max(slowest, seconds(cold, 4))
-    design = new_boat(HullType.CATAMARAN, "bench", places()[0], date(2027, 6, 13))
+    design = new_boat(Known(hull_type=HullType.CATAMARAN, site=places()[0], date=date(2027, 6, 13)))
     runs = tuple(
         MeasuredRun(id=f"r{i}", speed_mps=1.5 + 0.4 * i, back_speed_mps=1.4 + 0.4 * i, power_w=300 * (i + 1))
         for i in range(4)

@@ -164,6 +164,28 @@ class DefinitionsTest(unittest.TestCase):
         self.assertIn("Never", found.refill.reason.text)
         self.assertEqual(found.sun_only_steady.speed_mps, 0)
 
+    def test_panels_that_bring_nothing_say_why_in_every_cell_and_where_it_is_mended(self):
+        """In July under a clear sky: neither "the sun does not rise" nor "the house takes it all"."""
+        low = {"panels__0__nameplate_w": 100.0, "panels__0__cells_across": 4, "panels__0__cells_along": 9}
+        stowed = {"places__0__stands": {"under_way": {"how": "covered"}}}
+        for changes, words, station in (
+            ({**low, "panels__0__series": 1}, "cannot reach the bank's volts", "strings"),
+            ({"panels__0__series": 40, "panels__0__count": 4}, "fill no string", "strings"),
+            ({"strings": [{"id": "s", "controller_id": "mppt", "panels": [{"group_id": "gone", "number": 0}]}]},
+             "connected to a controller", "strings"),
+            (stowed, "stowed", "array"),
+        ):  # fmt: skip
+            found = answers_for(boat(loads=[], **changes), NOON)
+            self.assertEqual(found.sun_only_steady.speed_mps, 0, changes)
+            at_dock = [] if found.refill.days is not None else [found.refill]  # uncovered there
+            self.assertEqual(bool(at_dock), station == "strings")
+            for answer in (found.sun_only_steady, found.sun_only_noon, found.held_back_by, *at_dock):
+                self.assertIn(words, told(answer.reason), changes)
+                self.assertEqual(answer.mend, station)
+            self.assertEqual([found.rail[i].mend for i in (0, 1, 4)], [station] * 3)
+        sound = answers_for(boat(), NOON)
+        self.assertTrue(all(cell.mend is None for cell in sound.rail))
+
     def test_a_day_at_rest_is_a_day(self):
         rest = boat(plan__spells=[], plan__state="dock", plan__start_charge_frac=0.4)
         found = answers_for(rest, NOON)

@@ -14,11 +14,8 @@ import jsonschema
 from hypothesis import given, settings
 from hypothesis import strategies as st
 from parhelion.cli import main
-from parhelion.data import places
 from parhelion.design.boat import SCHEMA_VERSION
 from parhelion.design.changes import changes
-from parhelion.design.hulltypes import HullType
-from parhelion.design.new_boat import new_boat
 from parhelion.errors import InvalidDesign, ParhelionError, UnreadableFile
 from parhelion.formats.boat_file import json_schema, read_boat, written
 from parhelion.formats.plain import shown
@@ -27,7 +24,7 @@ from parhelion.quantities import Quantity, mass
 from parhelion.rail.answers import answers_for
 from parhelion.sun.daysteps import day_steps
 
-from tests.cases import REFERENCES, boat, picture
+from tests.cases import REFERENCES, boat
 
 FROZEN = REFERENCES / "boat-v1.json"
 
@@ -124,14 +121,6 @@ class BoatFileTest(unittest.TestCase):
         self.assertEqual(found[0].label, "Hull, all-up weight")
         self.assertTrue(any(item.field == "/banks/0" and item.after is None for item in found))
         self.assertEqual(changes(boat(), boat()), [])
-
-    def test_a_new_boat_of_every_type_moves_on_the_sun(self):
-        for hull_type in HullType:
-            design = new_boat(hull_type, "New", places()[3], boat().plan.date)
-            found = answers_for(design)
-            self.assertGreater(found.sun_only_steady.speed_mps, 0.3, hull_type)
-            drawn = picture("hull", design)
-            self.assertLess(drawn.plan_power_w, drawn.rated_power_w, hull_type)
 
     def test_quantities_in_plain_words(self):
         for kind, value, text in (

@@ -210,7 +210,8 @@ class LawsTest(unittest.TestCase):
         boom = [spar(-2.0, -1.0, 2.8, -1.0, top=2.6, radius=0.1)]
         boom[0]["foot"]["z_m"] = 2.6
         sizes = {"obstacles": boom, "plan__heading_deg": 90.0, "panels__0__count": 1}
-        self.assertGreater(day_wh(**sizes, panels__0__half_cut=True), 1.05 * day_wh(**sizes))
+        halves = {"panels__0__half_cut": True, "panels__0__cells_along": 24}
+        self.assertGreater(day_wh(**sizes, **halves), 1.05 * day_wh(**sizes))
 
 
 if __name__ == "__main__":

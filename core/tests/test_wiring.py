@@ -78,6 +78,7 @@ WRONG = {
     "charge_rate": {"banks__0__charge_limit_a": 20.0},
     "fuse_far": {"wiring__fuse_at_m": 0.9},
     "direct_drive": {"banks": [], "loads": []},
+    "volts_guessed": {"panels__0__best_v": None},
     "pwm_loss": {"controllers__0__kind": "pwm"},
     "sun_by_bank": {
         "banks": [{"id": "bank", "unit_v": 25.6, "unit_ah": 280}, {"id": "house", "unit_v": 25.6, "unit_ah": 100}],
@@ -285,7 +286,7 @@ class CellsTest(unittest.TestCase):
         mast = spar(0.3, 0.5, top=12.0, radius=0.05, name="mast")
         at = {**CATCHES, "obstacles": [mast], "plan__heading_deg": 180.0, "panels__0__count": 2,
               "panels__0__cells_across": 4, "panels__0__cells_along": 9, "plan__air_temperature_c": 20.0,
-              "controllers__0__current_limit_a": None}  # fmt: skip
+              "controllers__0__current_limit_a": None, "banks__0__nominal_v": 12.8}  # fmt: skip
         design = boat(**at)
         light, deck = clear_light(design.site, design.plan.date), deck_of(design).groups[0]
         day = light.day

@@ -218,7 +218,7 @@ class BoatsWalk(BrowserTest):
         expect(self.page.locator("[data-cell=range_at_speed]")).to_be_visible()
         self.menu("New boat …")
         self.page.get_by_role("dialog").get_by_label("Name").fill("Dunlin")
-        self.page.get_by_label("What kind of boat").select_option(label="Fin-keel yacht")
+        self.page.get_by_role("button", name="Fin-keel yacht", exact=True).click()
         self.page.get_by_role("button", name="Start", exact=True).click()
         expect(self.page).to_have_title("Dunlin · Parhelion")
         self.fill("Name", "Sanderling")

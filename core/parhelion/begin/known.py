@@ -32,7 +32,7 @@ class Bought(Choice):
 class Known(Part):
     """A boat in her owner's words."""
 
-    hull_type: HullType = entry("What boat", default=HullType.LAUNCH)
+    hull_type: HullType = entry("What kind of boat", default=HullType.LAUNCH)
     name: Name = entry("Name", default="New boat")
     outing: Outing = entry("Used for", default=Outing.DAY)
     site: Site = entry("Where")

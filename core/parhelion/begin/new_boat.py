@@ -45,7 +45,7 @@ PANEL_M2 = 1.1  # of a 200 W panel
 PERSON_KG = 75.0
 ONE_ABOARD_KG = 200.0  # lighter boats carry one
 GEAR_SHARE = 0.04
-LEAST_BOAT_SHARE = 0.15
+LEAST_BOAT_SHARE, LEAST_BOAT_KG = 0.15, 8.0
 DECK_SHARE = 0.25  # of length times beam that a usual array covers
 BEAM_POWER, WEIGHT_POWER = 2 / 3, 7 / 3  # of length [1]
 WATERLINE_SHARE = {HullType.LONG_KEEL_YACHT: 0.80, HullType.FIN_KEEL_YACHT: 0.86, HullType.KAYAK: 0.92,
@@ -141,7 +141,7 @@ def _loading(known: Known, whole_kg: float, equipment_kg: float) -> Loading:
     """What a boat of that weight all aboard is made of, beside its bank and panels."""
     crew = PERSON_KG * (known.people or (1 if whole_kg < ONE_ABOARD_KG else 2))
     gear = GEAR_SHARE * whole_kg
-    boat = max(whole_kg - equipment_kg - crew - gear, LEAST_BOAT_SHARE * whole_kg)
+    boat = max(whole_kg - equipment_kg - crew - gear, LEAST_BOAT_SHARE * whole_kg, LEAST_BOAT_KG)
     return Loading(boat_kg=round(boat), crew_kg=crew, gear_kg=round(gear))
 
 

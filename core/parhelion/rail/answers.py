@@ -14,6 +14,7 @@ from parhelion.rail.ground import over_ground_mps, with_stream
 from parhelion.rail.held_back import held_back_by, measure_of, with_panel
 from parhelion.rail.joint import joined, joined_range, joined_run
 from parhelion.rail.models import Answers, Distance, RailCell, SteadySpeed
+from parhelion.rail.no_harvest import with_cause
 from parhelion.rail.reasons import assumes_all
 from parhelion.rail.speeds import (
     bank_power_w,
@@ -94,7 +95,7 @@ def answers_from(outlook: Outlook, at: datetime | None = None) -> Answers:
         starts_at=day.starts_at,
         spells_default=design.plan.spells is None,
     )
-    found = with_stream(outlook, made)
+    found = with_stream(outlook, with_cause(outlook, made))
     return found.model_copy(update={"rail": _rail(outlook, found)})
 
 

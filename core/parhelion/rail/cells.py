@@ -38,6 +38,8 @@ LIMIT_WORDS = {
     "hours of light": "hours of light",
     "stream": "the stream",
     "rest": "a day at rest",
+    "strings": "the wiring",
+    "array": "the panels",
 }
 
 
@@ -74,6 +76,7 @@ def _cell(
         value=value,
         lines=lines,
         reason=answer.reason,
+        mend=answer.mend,
         assumes=answer.assumes,
         why=answer.why,
         band=band,
@@ -216,8 +219,8 @@ def held_cell(held: HeldBackBy) -> RailCell:
             "hours": "hours under way",
         }
         value = words(names[held.step.key])
-    elif "rest" in held.limits:
-        return _cell("held_back_by", "Held back by", held, words("a day at rest"), lines)
+    elif held.limits and held.limits[0] in ("rest", "strings", "array"):
+        return _cell("held_back_by", "Held back by", held, words(LIMIT_WORDS[held.limits[0]]), lines)
     elif "stream" in held.limits:
         value = words("the stream")
         lines.append(sentence("wait for the turn"))

@@ -8,13 +8,17 @@ from typing import Literal
 from parhelion.quantities import Frozen, Quantity, Sentence, Why
 
 Rail = Literal["cruiser", "auxiliary", "home_charged", "no_bank", "no_panels", "nothing_yet"]
-Limit = Literal["bank full", "bank empty", "controller clips", "drive", "hours of light", "stream", "rest"]
+Limit = Literal[
+    "bank full", "bank empty", "controller clips", "drive", "hours of light", "stream", "rest", "strings",
+    "array",
+]  # fmt: skip
 
 
 class Answer(Frozen):
     """Common to all answers. `reason` says why a number is missing or zero."""
 
     reason: Sentence | None = None
+    mend: str | None = None  # the station where the reason is mended
     assumes: Sentence
     why: Why
 
@@ -113,6 +117,7 @@ class RailCell(Frozen):
     value: Quantity | None
     lines: list[Sentence]
     reason: Sentence | None = None
+    mend: str | None = None
     assumes: Sentence
     why: Why
     band: tuple[Quantity, Quantity] | None = None  # what 9 of 10 and 1 of 10 such boats and days reach

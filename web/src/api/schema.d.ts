@@ -1468,7 +1468,7 @@ export interface components {
          */
         Known: {
             /**
-             * What boat
+             * What kind of boat
              * @default launch
              */
             hull_type: components["schemas"]["HullType"];
@@ -4118,6 +4118,8 @@ export interface components {
             /** Lines */
             lines: components["schemas"]["Sentence"][];
             reason?: components["schemas"]["Sentence"] | null;
+            /** Mend */
+            mend?: string | null;
             assumes: components["schemas"]["Sentence"];
             why: components["schemas"]["Why"];
             /** Band */
@@ -4241,6 +4243,8 @@ export interface components {
         /** Distance */
         Distance: {
             reason?: components["schemas"]["Sentence"] | null;
+            /** Mend */
+            mend?: string | null;
             assumes: components["schemas"]["Sentence"];
             why: components["schemas"]["Why"];
             /** Distance M */
@@ -4257,6 +4261,8 @@ export interface components {
         /** Dusk */
         Dusk: {
             reason?: components["schemas"]["Sentence"] | null;
+            /** Mend */
+            mend?: string | null;
             assumes: components["schemas"]["Sentence"];
             why: components["schemas"]["Why"];
             /** Soc Frac */
@@ -4276,10 +4282,12 @@ export interface components {
          */
         HeldBackBy: {
             reason?: components["schemas"]["Sentence"] | null;
+            /** Mend */
+            mend?: string | null;
             assumes: components["schemas"]["Sentence"];
             why: components["schemas"]["Why"];
             /** Limits */
-            limits: ("bank full" | "bank empty" | "controller clips" | "drive" | "hours of light" | "stream" | "rest")[];
+            limits: ("bank full" | "bank empty" | "controller clips" | "drive" | "hours of light" | "stream" | "rest" | "strings" | "array")[];
             /**
              * Measure
              * @enum {string}
@@ -4295,6 +4303,8 @@ export interface components {
          */
         LiveSpeed: {
             reason?: components["schemas"]["Sentence"] | null;
+            /** Mend */
+            mend?: string | null;
             assumes: components["schemas"]["Sentence"];
             why: components["schemas"]["Why"];
             /** Speed Mps */
@@ -4315,6 +4325,8 @@ export interface components {
          */
         Range: {
             reason?: components["schemas"]["Sentence"] | null;
+            /** Mend */
+            mend?: string | null;
             assumes: components["schemas"]["Sentence"];
             why: components["schemas"]["Why"];
             /** Distance M */
@@ -4338,6 +4350,8 @@ export interface components {
         /** Refill */
         Refill: {
             reason?: components["schemas"]["Sentence"] | null;
+            /** Mend */
+            mend?: string | null;
             assumes: components["schemas"]["Sentence"];
             why: components["schemas"]["Why"];
             /** Days */
@@ -4353,6 +4367,8 @@ export interface components {
          */
         SteadySpeed: {
             reason?: components["schemas"]["Sentence"] | null;
+            /** Mend */
+            mend?: string | null;
             assumes: components["schemas"]["Sentence"];
             why: components["schemas"]["Why"];
             /** Speed Mps */
@@ -4396,6 +4412,8 @@ export interface components {
          */
         SunShare: {
             reason?: components["schemas"]["Sentence"] | null;
+            /** Mend */
+            mend?: string | null;
             assumes: components["schemas"]["Sentence"];
             why: components["schemas"]["Why"];
             /** Share Frac */

@@ -1,8 +1,10 @@
 import { type ReactNode, useState } from "react";
+import { Link, useParams } from "react-router";
 import type { Answers, RailCell } from "../api/client";
 import { useUnits } from "../kit/preferences";
 import { WhyPopover } from "../kit/ui/WhyPopover";
 import { shown, split, told } from "../kit/units";
+import { STATIONS } from "./stations";
 
 /** The answer, always in sight: how fast and how far on the sun alone, and what holds the boat back. */
 export function AnswerRail(props: {
@@ -65,7 +67,13 @@ function Cell({ cell }: { cell: RailCell }) {
   const [number, unit] = cell.value ? split(cell.value, units) : ["none", ""];
   const isText = cell.value === null || cell.value?.quantity === "text";
   return (
-    <WhyPopover title={cell.label} why={cell.why} assumes={cell.assumes} reason={cell.reason}>
+    <WhyPopover
+      title={cell.label}
+      why={cell.why}
+      assumes={cell.assumes}
+      reason={cell.reason}
+      mend={cell.mend && <Mend at={cell.mend} />}
+    >
       <button
         type="button"
         data-cell={cell.key}
@@ -99,6 +107,17 @@ function Cell({ cell }: { cell: RailCell }) {
         ))}
       </button>
     </WhyPopover>
+  );
+}
+
+/** The way to the station where a reason is mended. */
+function Mend({ at }: { at: string }) {
+  const { variantId } = useParams();
+  const station = STATIONS.find((item) => item.key === at);
+  return (
+    <Link className="link" to={`/${at}/${variantId}`}>
+      mend it at {station?.label ?? at}
+    </Link>
   );
 }
 

@@ -157,7 +157,7 @@ export function NewBoatDialog({ open, onOpen }: { open: boolean; onOpen: (open: 
                 Cancel
               </button>
               <button type="submit" className="btn" data-main disabled={add.isPending || begun.isError}>
-                Start with her
+                Start
               </button>
             </FirstAnswer>
           </form>

@@ -19,10 +19,14 @@ export function Where({ site, onSite }: { site: Site | undefined; onSite: (site:
     enabled: asked.length >= FROM_LETTERS,
     staleTime: Number.POSITIVE_INFINITY,
   });
-  const found: (readonly [string, Site])[] =
-    asked.length < FROM_LETTERS
-      ? waters.filter((item) => item.longitude_deg !== 0).map((item) => [item.name ?? "", item] as const)
-      : (towns.data ?? []).map((town) => [
+  const near = waters.filter(
+    (item) => item.longitude_deg !== 0 && item.name?.toLowerCase().includes(asked.toLowerCase()),
+  );
+  const found: (readonly [string, Site])[] = [
+    ...near.map((item) => [item.name ?? "", item] as const),
+    ...(asked.length < FROM_LETTERS ? [] : (towns.data ?? [])).map(
+      (town) =>
+        [
           `${town.name}, ${town.country}`,
           {
             name: town.name,
@@ -31,7 +35,9 @@ export function Where({ site, onSite }: { site: Site | undefined; onSite: (site:
             altitude_m: 0,
             water: site?.water ?? "fresh",
           } as Site,
-        ]);
+        ] as const,
+    ),
+  ];
   return (
     <div className="relative">
       <div className="flex min-h-[32px] items-center justify-between gap-2">
@@ -81,7 +87,7 @@ export function Where({ site, onSite }: { site: Site | undefined; onSite: (site:
             </li>
           ))}
           {asked.length >= FROM_LETTERS && towns.isFetching && <li className="p-2 text-muted">Looking …</li>}
-          {asked.length >= FROM_LETTERS && towns.data?.length === 0 && (
+          {asked.length >= FROM_LETTERS && towns.data && found.length === 0 && (
             <li className="p-2 text-muted">
               No town of 5,000 begins so. Take one near; set latitude and longitude at the Day.
             </li>

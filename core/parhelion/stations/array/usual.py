@@ -6,6 +6,7 @@ from parhelion.balance.outlook import Outlook
 from parhelion.design.array import Under
 from parhelion.panels.rear import USUAL_GAP_M
 from parhelion.stations.usual import UsualOf, by_pointer
+from parhelion.wiring.by_itself import series_by_itself
 
 
 def array_usual(outlook: Outlook) -> UsualOf:
@@ -18,5 +19,7 @@ def array_usual(outlook: Outlook) -> UsualOf:
     for index, group in enumerate(outlook.design.panels):
         found |= by_pointer(f"/panels/{index}", {
             "panel_width_m": group.width, "panel_length_m": group.length, "mass_kg": group.each_kg,
+            "cells_across": group.grid.across, "cells_along": group.grid.along,
+            "series": series_by_itself(outlook.design, group),
         })  # fmt: skip
     return found

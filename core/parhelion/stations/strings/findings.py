@@ -27,6 +27,7 @@ from parhelion.stations.strings.string_findings import (
     pwm_loss,
     string_fuse,
     too_low,
+    volts_guessed,
 )
 from parhelion.stations.strings.view import WiringView, wiring_why
 from parhelion.wiring.circuits import wiring_of
@@ -51,10 +52,11 @@ def within_limits(view: WiringView) -> Finding | None:
     if any(check(view) for check in CHECKS):
         return None
     known = all(c.limit_v is not None for c in view.wiring.circuits)
+    sure = all(c.string.given for c in view.wiring.circuits)
     return Finding(
         id="within_limits",
-        level="good" if known else "note",
-        title=sentence("Within the limits checked")
+        level="good" if known and sure else "note",
+        title=sentence("Within the limits checked" if sure else "Within the limits, if the volts are right")
         if known
         else sentence("Some controllers' volts limits are not known"),
         detail=sentence(
@@ -92,6 +94,7 @@ def order_of_connecting(view: WiringView) -> Finding | None:
 
 RULES = (
     *CHECKS,
+    volts_guessed,
     mixed_string,
     string_fuse,
     pwm_loss,

@@ -9,6 +9,7 @@ from parhelion.finding import Finding
 from parhelion.panels.strung import string_watts
 from parhelion.quantities import (
     Fact,
+    Sentence,
     amps,
     count,
     fraction,
@@ -30,12 +31,18 @@ MIXED_FRAC = 0.05  # between the volts of strings side by side
 PWM_COLD_C, PWM_WARN_FRAC = 10.0, 0.35
 
 
+def _and_others(failing: list[Circuit]) -> Sentence:
+    """The names of the strings that share a fault with the first."""
+    names = ", ".join(circuit.name for circuit in failing[1:])
+    return sentence("{also}", also=words(f" So do: {names}." if names else ""))
+
+
 def over_limit(view: WiringView) -> Finding | None:
-    """A string that passes its controller's volts on a cold morning."""
-    for circuit in view.wiring.circuits:
+    """Strings that pass their controller's volts on a cold morning; the first with what it passes."""
+    failing = [c for c in view.wiring.circuits if c.limit_v is not None and c.cold_v > c.limit_v]
+    for circuit in failing:
         limit = circuit.limit_v
-        if limit is None or circuit.cold_v <= limit:
-            continue
+        assert limit is not None
         lifted = circuit.controller.kind is ControllerKind.BOOST and limit != circuit.controller.most_pv_v
         most = most_in_series(
             circuit.string.open_v / circuit.series,
@@ -64,7 +71,9 @@ def over_limit(view: WiringView) -> Finding | None:
                     if lifted
                     else "At {t} {s} in series pass what the controller survives. "
                 )
-                + fits,
+                + fits
+                + "{also}",
+                **_and_others(failing).slots,
                 t=temperature(view.design.wiring.coldest_c),
                 s=count(circuit.series),
                 n=count(most),
@@ -81,11 +90,10 @@ def over_limit(view: WiringView) -> Finding | None:
 
 
 def too_low(view: WiringView) -> Finding | None:
-    """A string whose hot volts do not reach the bank."""
-    for circuit in view.wiring.circuits:
-        if circuit.needs_v is None or circuit.hot_v >= circuit.needs_v:
-            continue
-        assert circuit.bank is not None
+    """Strings whose hot volts do not reach the bank; the first with its volts."""
+    failing = [c for c in view.wiring.circuits if c.needs_v is not None and c.hot_v < c.needs_v]
+    for circuit in failing:
+        assert circuit.bank is not None and circuit.needs_v is not None
         return Finding(
             id="too_low",
             level="warn",
@@ -96,13 +104,14 @@ def too_low(view: WiringView) -> Finding | None:
                 n=volts(circuit.needs_v),
             ),
             detail=sentence(
-                (
-                    "On a hot noon charging fades when it is needed; the harvest has it taken off. "
+                "On a hot noon charging fades when it is needed; the harvest has it taken off. "
+                + (
+                    ""
                     if circuit.string.given
-                    else "On a hot noon charging stops when it is needed; without a datasheet the harvest "
-                    "does not know that. "
+                    else "The volts are usual for how such panels are sold: give their label. "
                 )
-                + "Put more in series, or a boost controller where the volts stay under the bank's."
+                + "Put more in series, or a boost controller where the volts stay under the bank's.{also}",
+                **_and_others(failing).slots,
             ),
             why=wiring_why(
                 "Vmp of the string with its own coefficient at the hottest cell, against absorption and the "
@@ -275,6 +284,30 @@ def string_fuse(view: WiringView) -> Finding | None:
             field=view.panel_field(circuit, "most_fuse_a"),
         )
     return None
+
+
+def volts_guessed(view: WiringView) -> Finding | None:
+    """Panels whose volts nobody gave: what is said of their wiring rests on how such are sold."""
+    guessed = [circuit for circuit in view.wiring.circuits if not circuit.string.given]
+    if not guessed:
+        return None
+    first = guessed[0]
+    sold = first.group.sold_as or first.group.usual_class
+    more = len(guessed) > 1
+    names = ", ".join(circuit.name for circuit in guessed)
+    return Finding(
+        id="volts_guessed",
+        level="note",
+        title=sentence("{names}: volts are a guess", names=words(names)),
+        detail=sentence(
+            "Taken for {sold}, {v} at their best"
+            + (", the first of them" if more else "")
+            + ". Say how they are sold, or give Voc and Vmp from the label: the strings rest on it.",
+            sold=words(sold.label), v=volts(first.string.best_v / first.series),
+        ),
+        why=wiring_why("Usual cells for the watts; .57 V a cell at its best, .68 V open"),
+        field=view.panel_field(first, "sold_as"),
+    )  # fmt: skip
 
 
 def pwm_loss(view: WiringView) -> Finding | None:

@@ -52,7 +52,7 @@ export function PanelFields(props: {
         <summary className="link cursor-pointer">its datasheet</summary>
         <Fields
           at={at}
-          of="model build half_cut cells_across cells_along mass_kg price open_circuit_v short_circuit_a best_v best_a power_coefficient_per_k voltage_coefficient_per_k bifaciality_frac"
+          of="model build sold_as half_cut cells_across cells_along mass_kg price open_circuit_v short_circuit_a best_v best_a power_coefficient_per_k voltage_coefficient_per_k bifaciality_frac"
         />
       </details>
       <details className="mt-1">

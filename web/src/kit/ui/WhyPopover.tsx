@@ -10,11 +10,12 @@ interface Props {
   why: Why;
   assumes?: Sentence;
   reason?: Sentence | null;
+  mend?: ReactNode; // the way to where the reason is mended
   children: ReactNode;
 }
 
 /** The reasoning behind a number: what it assumes, its inputs, the method by name, its source and its band. */
-export function WhyPopover({ title, why, assumes, reason, children }: Props) {
+export function WhyPopover({ title, why, assumes, reason, mend, children }: Props) {
   const units = useUnits();
   return (
     <Popover.Root>
@@ -29,7 +30,7 @@ export function WhyPopover({ title, why, assumes, reason, children }: Props) {
           <h3 className="m-0 mb-2 text-[15px] font-bold">{title}</h3>
           {reason && (
             <p className="mt-0 mb-2 font-semibold">
-              <Told sentence={reason} />
+              <Told sentence={reason} /> {mend}
             </p>
           )}
           {assumes && (
