@@ -6,7 +6,7 @@ MANAGE := $(BIN)/python server/manage.py
 STAMPS := .stamps
 PORT ?= 8031
 
-.PHONY: demo test bench screenshots contract format check setup clean
+.PHONY: demo test bench screenshots strangers contract format check setup clean
 
 demo: $(STAMPS)/runtime $(STAMPS)/build
 	@$(MANAGE) migrate -v0
@@ -21,6 +21,9 @@ bench: $(STAMPS)/dev $(STAMPS)/build
 
 screenshots: setup
 	$(BIN)/python bench/screenshots.py
+
+strangers: $(STAMPS)/runtime
+	$(BIN)/python bench/strangers.py
 
 setup: $(STAMPS)/dev $(STAMPS)/build $(STAMPS)/chromium
 

@@ -2,8 +2,10 @@
 
 from __future__ import annotations
 
+import json
 import unittest
 from datetime import date
+from pathlib import Path
 
 from hypothesis import given, settings
 from hypothesis import strategies as st
@@ -17,7 +19,7 @@ from parhelion.design.array import PanelModel, SoldAs
 from parhelion.design.hulltypes import HullType
 from parhelion.panels.deck import deck_of
 from parhelion.rail.answers import answers_for
-from parhelion.stations.registry import BY_NAME
+from parhelion.stations.registry import BY_NAME, STATIONS
 from parhelion.wiring.by_itself import series_by_itself, suits
 from pydantic import ValidationError
 
@@ -32,7 +34,7 @@ def known(**said) -> Known:
 
 
 def charges(design: BoatDesign) -> bool:
-    return outlook_of(design).shown_sun_w.sum() > 0
+    return bool(outlook_of(design).dock_by_bank_w.sum() > 0)
 
 
 class NewBoatTest(unittest.TestCase):
@@ -97,6 +99,30 @@ class NewBoatTest(unittest.TestCase):
         for said in ({"overall_m": 5, "waterline_m": 6}, {"weighs_kg": -1}, {"panel_count": 0}):
             with self.assertRaises(ValidationError):
                 known(**said)
+
+
+class StrangersTest(unittest.TestCase):
+    """Seventeen boats as their owners describe them; what each is told stands in docs/strangers.md."""
+
+    KINDS = json.loads((Path(__file__).parents[2] / "demo" / "strangers.json").read_text())
+
+    def test_each_gets_a_first_answer_without_a_false_zero_or_alarm(self):
+        self.assertEqual(len(self.KINDS), 17)
+        for kind, said in self.KINDS.items():
+            design = new_boat(known(name=kind, **said))
+            self.assertLess(len(said), 20)
+            found = answers_for(design)
+            first = found.rail[0]
+            self.assertIsNone(first.reason, kind)
+            self.assertGreater(first.value.value, 0, kind)
+            if first.band:
+                low, high = (end.value for end in first.band)
+                self.assertTrue(0 < low < first.value.value < high, kind)
+            warned = [
+                f for station in STATIONS for f in station.told(design) if f.level == "warn" and not f.caution
+            ]
+            self.assertLessEqual(len({f.id for f in warned}), 2, (kind, [f.id for f in warned]))
+            self.assertNotIn("stops_at_reserve", {f.id for f in warned}, kind)
 
 
 class VoltsTest(unittest.TestCase):

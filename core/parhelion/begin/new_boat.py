@@ -9,15 +9,18 @@ References
 
 from __future__ import annotations
 
-from math import ceil
+from datetime import time as Clock
+from math import ceil, floor
 from typing import Any
 
+from parhelion.balance.outlook import outlook_of
 from parhelion.begin.known import Bought, Known, Outing
 from parhelion.design import (
     Bank,
     BoatDesign,
     Controller,
     Drive,
+    How,
     Hull,
     Load,
     Loading,
@@ -27,11 +30,15 @@ from parhelion.design import (
     Plan,
     Point,
     Rating,
+    Spell,
+    Standing,
+    Stands,
     Use,
 )
 from parhelion.design.hull import hull_speed_mps
 from parhelion.design.hulltypes import TYPICAL, HullType
 from parhelion.panels.layout import GAP_M
+from parhelion.rail.speeds import bank_power_w
 from parhelion.sun.climate import coldest_morning_c
 from parhelion.wiring.by_itself import boxes_by_itself
 
@@ -65,6 +72,17 @@ HEIGHTS_M = {PlaceKind.CANOPY: 1.9, PlaceKind.BIMINI: 1.9, PlaceKind.ARCH: 1.9, 
              PlaceKind.RAIL: 1.2, PlaceKind.WING: 0.6, PlaceKind.SHORE: 1.5}  # fmt: skip
 DECK_HEIGHT_M, LOW_DECK_M, LOW_BOAT_M = 0.6, 0.25, 0.9  # over the water; of boats with less beam, the lower
 STERN_KINDS = {PlaceKind.ARCH: -0.42, PlaceKind.BIMINI: -0.28, PlaceKind.LOOSE: 0.25, PlaceKind.DECK: 0.15}
+SPARED, SLOWEST_MPS = 0.95, 0.3  # of the speed that just lasts
+HOURS = {  # under way, by use; others motor through the useful sun
+    Use.AUXILIARY: (Spell(starts_at=Clock(9), ends_at=Clock(9, 45)),
+                    Spell(starts_at=Clock(17), ends_at=Clock(17, 45))),
+    Use.HOME_CHARGED: (Spell(starts_at=Clock(10), ends_at=Clock(12)),
+                       Spell(starts_at=Clock(13), ends_at=Clock(15))),
+}  # fmt: skip
+ASHORE = Stands(
+    under_way=Standing(how=How.GONE), sailing=Standing(how=How.GONE), anchored=Standing(how=How.GONE),
+    trailer=Standing(how=How.GONE),
+)  # fmt: skip
 HIGH_TYPES = {HullType.LAUNCH, HullType.MOTOR_CRUISER, HullType.PONTOON}
 
 
@@ -130,7 +148,7 @@ def _array(known: Known, hull: Hull, small: bool) -> dict[str, Any]:
     at = Point(x_m=0, y_m=round(STERN_KINDS.get(kind, 0.0) * hull.waterline_length_m, 2),
                z_m=HEIGHTS_M.get(kind, low))  # fmt: skip
     place = Place(
-        id="place", name=kind.label, kind=kind, at=at,
+        id="place", name=kind.label, kind=kind, at=at, stands=ASHORE if kind is PlaceKind.SHORE else Stands(),
         width_m=round(columns * (group.width + GAP_M) + GAP_M, 2),
         length_m=round(rows * (group.length + GAP_M) + GAP_M, 2),
     )  # fmt: skip
@@ -167,17 +185,31 @@ def new_boat(known: Known) -> BoatDesign:
     aboard = sum(bank.mass for bank in banks) + sum(group.mass for group in array.get("panels", ()))
     loads = (Load(id="lights", name="Lights and radio", power_w=15, hours_per_day=6),)
     speed = EASY_FROUDE_SHARE * hull_speed_mps(hull.waterline_length_m)
+    use = _use(known)
     design = BoatDesign(
         name=known.name,
-        use=_use(known),
+        use=use,
         hull=hull,
         loading=_loading(known, whole, aboard),
         drives=(drive,),
         banks=banks,
         loads=() if small or not banks else loads,
         site=known.site,
-        plan=Plan(date=known.date, speed_mps=round(speed, 2)),
+        plan=Plan(date=known.date, speed_mps=round(speed, 2), spells=HOURS.get(use) if banks else None),
         **array,
     )
     limits = design.wiring.model_copy(update={"coldest_c": coldest_morning_c(known.site.latitude_deg)})
-    return boxes_by_itself(design.changed(wiring=limits))
+    return lasting(boxes_by_itself(design.changed(wiring=limits)))
+
+
+def lasting(design: BoatDesign) -> BoatDesign:
+    """The design at a speed that bank and sun keep up through its hours, where the easy one does not last."""
+    outlook = outlook_of(design)
+    watts = bank_power_w(outlook) if outlook.hours else None
+    if watts is None:
+        return design
+    lasts = float(outlook.curve.speed_at(watts))
+    if lasts >= design.plan.speed_mps:
+        return design
+    speed = max(floor(SPARED * lasts * 10) / 10, SLOWEST_MPS)
+    return design.changed(plan=design.plan.model_copy(update={"speed_mps": speed}))

@@ -21,18 +21,21 @@ def charging_v(bank: Bank) -> float:
     return (bank.nominal_v + bank.cells * CHEMICALS[bank.chemistry].absorption_v) / 2
 
 
+def absorption_v(bank: Bank) -> float:
+    """Charging volts of a bank at their highest, by its chemistry and cells [V]."""
+    return bank.cells * CHEMICALS[bank.chemistry].absorption_v
+
+
 def suits(design: BoatDesign, group: PanelGroup, controller: Controller, bank: Bank, series: int) -> bool:
     """Whether strings of so many panels charge a bank through a controller, hot and cold [1]."""
     panel, limits = panel_volts(group), design.wiring
     limit = controller.most_pv_v
     if limit and series > most_in_series(panel.open_v, panel.open_per_k, limits.coldest_c, limit):
         return False
-    needs, hot = charging_v(bank), panel.best_at(limits.hottest_cell_c, series)
     if controller.kind is ControllerKind.BOOST:
-        return panel.best_at(limits.coldest_c, series) <= needs - controller.headroom_v
-    if controller.kind is ControllerKind.PWM:
-        return hot >= needs
-    return hot >= needs + controller.headroom_v
+        return panel.best_at(limits.coldest_c, series) <= charging_v(bank) - controller.headroom_v
+    needs, hot = absorption_v(bank), panel.best_at(limits.hottest_cell_c, series)
+    return hot >= needs + (0.0 if controller.kind is ControllerKind.PWM else controller.headroom_v)
 
 
 def series_by_itself(design: BoatDesign, group: PanelGroup) -> int:

@@ -12,7 +12,8 @@ from dataclasses import dataclass
 
 from parhelion.design import Bank
 from parhelion.design.chemistries import CHEMICALS, Chemistry
-from parhelion.wiring.circuits import absorption_v, float_v
+from parhelion.wiring.by_itself import absorption_v
+from parhelion.wiring.circuits import float_v
 
 EQUALISE_V, COMPENSATION_V_PER_K = 2.58, -0.004  # a lead cell [1]
 LITHIUM_ABSORPTION_H, LEAD_ABSORPTION_H = 0.5, 3.0

@@ -21,7 +21,7 @@ from parhelion.design import (
 )
 from parhelion.design.chemistries import CHEMICALS
 from parhelion.drive.chain import motor_battery_a, surroundings_of
-from parhelion.wiring.by_itself import strung_panels
+from parhelion.wiring.by_itself import absorption_v, strung_panels
 from parhelion.wiring.cables import LASTING, Cable, cable_for, fuse_a, lasting_a, string_fuses
 from parhelion.wiring.panel_volts import PanelVolts, in_series, panel_volts
 from parhelion.wiring.strings import by_hand, strings_of
@@ -118,11 +118,6 @@ class Wiring:
     source_runs: tuple[
         Run | None, ...
     ] = ()  # of each other source, from its charger to the bank; None: no bank
-
-
-def absorption_v(bank: Bank) -> float:
-    """Charging volts of a bank, by its chemistry and cells [V]."""
-    return bank.cells * CHEMICALS[bank.chemistry].absorption_v
 
 
 def float_v(bank: Bank) -> float:

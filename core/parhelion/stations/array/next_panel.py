@@ -36,7 +36,7 @@ from parhelion.panels.layout import most_that_fit
 from parhelion.quantities import Frozen, Sentence, distance, fraction, sentence, words
 from parhelion.rail.cells import rail_kind
 from parhelion.rail.held_back import WORTH_FRAC, measure_of, miles_m
-from parhelion.wiring.circuits import absorption_v
+from parhelion.wiring.by_itself import absorption_v
 from parhelion.wiring.panel_volts import panel_volts
 
 WING_TILT_DEG = 60.0

@@ -76,7 +76,7 @@ def outside_model(outlook: Outlook) -> Finding | None:
     text = "; ".join(parts) + ". " + tail
     return Finding(
         id="outside_model",
-        level="note" if times == 1 else "warn",
+        level="note",
         title=sentence("Outside the model's fleet"),
         detail=sentence("{t}", t=words(text[0].upper() + text[1:])),
         why=hull_why(outlook, f"Ranges of the model: {demand_method(outlook.design)}", doc="hull-types"),

@@ -20,8 +20,8 @@ from parhelion.quantities import (
     words,
 )
 from parhelion.stations.strings.view import WiringView, wiring_why
-from parhelion.wiring.by_itself import charging_v
-from parhelion.wiring.circuits import Circuit, absorption_v
+from parhelion.wiring.by_itself import absorption_v, charging_v
+from parhelion.wiring.circuits import Circuit
 from parhelion.wiring.held import FULL_W_PER_M2, NOON_CELL_C, share_at, volts_beside
 from parhelion.wiring.panel_volts import most_in_series, panel_volts
 from parhelion.wiring.strings import by_hand, loose_panels
