@@ -113,6 +113,10 @@ def clock(minutes: float) -> Quantity:
     return Quantity(quantity="clock_min", value=float(minutes))
 
 
+def area(value: float) -> Quantity:
+    return Quantity(quantity="area_m2", value=float(value))
+
+
 def money(value: float) -> Quantity:
     return Quantity(quantity="money", value=float(value))
 

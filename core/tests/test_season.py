@@ -16,11 +16,13 @@ from parhelion.balance.flow import HOUSE, MOTOR, REFUSED, SOC, run_days
 from parhelion.balance.outlook import outlook_of
 from parhelion.balance.steady import motor_of
 from parhelion.cli import main, told
+from parhelion.hull.demand import demand_curve
 from parhelion.panels.harvest import harvest
 from parhelion.stations.day.accounts import written_accounts
 from parhelion.stations.year.ahead import days_ahead
 from parhelion.stations.year.climate import climate_year
 from parhelion.stations.year.season import SKIES, season
+from parhelion.stations.year.worth import WorthAsk, worth
 from parhelion.sun.generated import (
     LAG,
     mean_clearness,
@@ -246,6 +248,58 @@ class SeasonTest(unittest.TestCase):
         self.assertEqual(main(["season", str(demo)], out), 0)
         self.assertIn("October", out.getvalue())
         self.assertIn("sustains", out.getvalue())
+
+
+class WorthTest(unittest.TestCase):
+    """The same sum by three schools."""
+
+    def lines(self, design, **ask):
+        found = worth(outlook_of(design), WorthAsk(**ask))
+        value = {line.key: [v and v.value for v in line.values] for line in found.lines}
+        return found, value
+
+    def test_a_sceptics_own_sum_to_the_last_figure(self):
+        """By hand: formula horsepower for two hours, a third added, over 5 h of sun at 190 W a square metre."""
+        design = boat(plan__speed_mps=2.2)
+        found, value = self.lines(design, hours=2.0, losses_frac=1 / 3, sun_h=5.0, overcast_frac=0.15,
+                                  panel_w_per_m2=190.0, deck_m2=4.0)  # fmt: skip
+        pounds = design.displacement_kg / 0.45359237
+        knots, feet = 2.2 / (1852 / 3600), design.hull.waterline_length_m / 0.3048
+        watts = 745.7 * pounds / (10.665 / (knots / feet**0.5)) ** 3
+        need = watts * 2 * 4 / 3
+        for key, expected in (
+            ("watts", watts), ("motor", 2 * watts), ("needed", need), ("panels", need / 5), ("area", need / 5 / 190),
+            ("deck", 4.0), ("hour", watts * 4 / 3 / (design.nameplate_w * 5)),
+            ("overcast", watts * 4 / 3 / (design.nameplate_w * 5 * 0.15)),
+        ):  # fmt: skip
+            self.assertAlmostEqual(value[key][0] / expected, 1, places=9, msg=key)
+        room = need / 5 / 190 > 4.0
+        self.assertEqual("No room" in found.says[0].text, room)
+
+    def test_the_typical_column_is_what_the_boat_harvests_factor_by_factor(self):
+        design = boat(plan__sky="clear")
+        outlook = outlook_of(design)
+        _, value = self.lines(design)
+        kept = [v[1] for key, v in value.items() if key.startswith("kept")]
+        clear_wh = outlook.wh(outlook.clear_harvest.sun_w[0]) * outlook.store.coulomb_efficiency
+        month = next(m for m in climate_year(design.site, 2027).months if m.month == design.plan.date.month)
+        self.assertAlmostEqual(np.prod(kept) * design.nameplate_w * month.clear_h / clear_wh, 1, places=9)
+        self.assertAlmostEqual(
+            value["watts"][1], float(demand_curve(design).power_at(design.plan.speed_mps)), places=6
+        )
+        self.assertGreater(value["watts"][0], value["watts"][1])
+
+    def test_runs_have_a_column_of_their_own_and_no_room_is_said(self):
+        ran = [
+            {"id": f"r{i}", "speed_mps": v, "back_speed_mps": v, "power_w": 160 * v**3}
+            for i, v in enumerate((1.6, 2.4))
+        ]
+        found, value = self.lines(boat(runs=ran), hours=10.0, deck_m2=0.5)
+        self.assertEqual(found.columns[2], "By your runs")
+        self.assertNotAlmostEqual(value["watts"][2], value["watts"][1], delta=1)
+        self.assertTrue(all("No room" in says.text for says in found.says))
+        _, value = self.lines(boat(panels=[]), hours=1.0)
+        self.assertEqual(value["hour"], ["never", "never"])
 
 
 if __name__ == "__main__":

@@ -47,6 +47,8 @@ export type Drive = Schemas["Drive"];
 export type Bank = Schemas["Bank"];
 export type Spell = Schemas["Spell"];
 
+export type Worth = Schemas["Worth"];
+export type WorthAsk = Schemas["WorthAsk"];
 export type Known = Schemas["Known"];
 export type Usual = Schemas["Usual"];
 export type Refit = Schemas["Refit"];

@@ -1179,6 +1179,36 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/year/worth": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * The wished hours at the planned speed by each school.
+         * @description The wished hours at the planned speed by each school.
+         *
+         *     Parameters
+         *     ----------
+         *     outlook : Outlook
+         *     ask : WorthAsk
+         *
+         *     Returns
+         *     -------
+         *     Worth
+         *         A column for the formula, one for the typical boat of the form, and one for the runs where there are any.
+         */
+        post: operations["yearWorth"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/year/findings": {
         parameters: {
             query?: never;
@@ -6685,6 +6715,80 @@ export interface components {
         YearAheadAsked: {
             design: components["schemas"]["BoatDesign"];
         };
+        /**
+         * Worth
+         * @description The columns, line by line, why they differ, and what each says.
+         */
+        Worth: {
+            /** Columns */
+            columns: string[];
+            /** Lines */
+            lines: components["schemas"]["WorthLine"][];
+            /** Differ */
+            differ: components["schemas"]["Sentence"][];
+            /** Says */
+            says: components["schemas"]["Sentence"][];
+            ask: components["schemas"]["WorthAsk"];
+        };
+        /**
+         * WorthAsk
+         * @description What is wished, and what the sceptic takes for granted.
+         */
+        WorthAsk: {
+            /**
+             * Hours
+             * @default 1
+             */
+            hours: number;
+            /**
+             * Losses Frac
+             * @default 0.3
+             */
+            losses_frac: number;
+            /** Sun H */
+            sun_h?: number | null;
+            /**
+             * Overcast Frac
+             * @default 0.2
+             */
+            overcast_frac: number;
+            /** Panel W Per M2 */
+            panel_w_per_m2?: number | null;
+            /** Deck M2 */
+            deck_m2?: number | null;
+        };
+        /**
+         * WorthLine
+         * @description One factor of the sum, and its value in each column; none where a school does not have it.
+         */
+        WorthLine: {
+            /** Key */
+            key: string;
+            /** Label */
+            label: string;
+            /** Values */
+            values: (components["schemas"]["Quantity"] | null)[];
+            /**
+             * Total
+             * @default false
+             */
+            total: boolean;
+        };
+        /** YearWorthAsked */
+        YearWorthAsked: {
+            design: components["schemas"]["BoatDesign"];
+            /**
+             * @default {
+             *       "hours": 1,
+             *       "losses_frac": 0.3,
+             *       "sun_h": null,
+             *       "overcast_frac": 0.2,
+             *       "panel_w_per_m2": null,
+             *       "deck_m2": null
+             *     }
+             */
+            ask: components["schemas"]["WorthAsk"];
+        };
         /** YearFindingsAsked */
         YearFindingsAsked: {
             design: components["schemas"]["BoatDesign"];
@@ -10295,6 +10399,66 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["DaysAhead"] | null;
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Errors"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Errors"];
+                };
+            };
+            /** @description Request Entity Too Large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Errors"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Errors"];
+                };
+            };
+        };
+    };
+    yearWorth: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["YearWorthAsked"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Worth"];
                 };
             };
             /** @description Bad Request */

@@ -16,6 +16,7 @@ from parhelion.stations.year.findings import year_findings
 from parhelion.stations.year.season import SEASON_READS, season
 from parhelion.stations.year.terminal import ahead, season_table, upgrades
 from parhelion.stations.year.upgrades import upgrade_steps
+from parhelion.stations.year.worth import worth
 from parhelion.sun.forecast import Forecast
 
 
@@ -36,7 +37,11 @@ STATION = Station(
     name="year",
     title="Year",
     findings=year_findings,
-    studies=(Study("climate", climate_picture), Study("ahead", days_ahead, at_rest=True)),
+    studies=(
+        Study("climate", climate_picture),
+        Study("ahead", days_ahead, at_rest=True),
+        Study("worth", worth),
+    ),
     readers=(Reader("weather", weather_file), Reader("forecast/read", forecast_text)),
     works=(
         Work("season", season, SEASON_READS),

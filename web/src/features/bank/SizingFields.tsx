@@ -1,8 +1,5 @@
-import { useId, useState } from "react";
 import type { SizingAsk } from "../../api/client";
-import { useUnits } from "../../kit/preferences";
-import { INPUT, Problem, Row } from "../../kit/ui/fields";
-import { fieldText, type Kind, parsed, unitOf } from "../../kit/units";
+import { AskField } from "../../kit/ui/AskField";
 
 interface Props {
   ask: SizingAsk;
@@ -39,49 +36,5 @@ export function SizingFields({ ask, onAsk, planSpeed }: Props) {
         onValue={(days) => onAsk({ ...ask, grey_days: Math.round(days) })}
       />
     </>
-  );
-}
-
-interface AskProps {
-  label: string;
-  kind: Kind;
-  value: number;
-  low: number;
-  high: number;
-  onValue: (value: number) => void;
-}
-
-function AskField({ label, kind, value, low, high, onValue }: AskProps) {
-  const units = useUnits();
-  const id = useId();
-  const [draft, setDraft] = useState<string | null>(null);
-  const [problem, setProblem] = useState<string | null>(null);
-  const unit = unitOf(kind, units)[0];
-
-  function commit(text: string) {
-    const found = parsed(text, kind, units);
-    if ("problem" in found) return setProblem(found.problem);
-    const accepted = `Accepted: ${fieldText(low, kind, units)} to ${fieldText(high, kind, units)} ${unit}.`;
-    if (found.value < low || found.value > high) return setProblem(accepted);
-    setProblem(null);
-    setDraft(null);
-    onValue(found.value);
-  }
-
-  return (
-    <Row id={id} label={label} unit={unit} below={problem && <Problem id={`${id}-problem`} text={problem} />}>
-      <input
-        id={id}
-        className={`${INPUT} w-[84px]`}
-        inputMode="decimal"
-        autoComplete="off"
-        aria-invalid={problem !== null}
-        aria-describedby={problem ? `${id}-problem` : undefined}
-        value={draft ?? fieldText(value, kind, units)}
-        onChange={(event) => setDraft(event.target.value)}
-        onBlur={() => draft !== null && commit(draft)}
-        onKeyDown={(event) => event.key === "Enter" && draft !== null && commit(draft)}
-      />
-    </Row>
   );
 }
