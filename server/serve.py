@@ -30,9 +30,11 @@ def settle() -> None:
 
     A full round over all that stays loaded is felt as a pause of a quarter of a second in an edit.
     """
+    import parhelion.begin.gazetteer
     import parhelion.rail.answers
-    import parhelion.warm  # noqa: F401
+    import parhelion.warm
 
+    parhelion.begin.gazetteer.towns_named("a")
     gc.collect()
     gc.freeze()
 

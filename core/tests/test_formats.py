@@ -2,11 +2,13 @@
 
 from __future__ import annotations
 
+import contextlib
 import hashlib
 import io
 import json
 import re
 import tempfile
+import time
 import unittest
 from pathlib import Path
 
@@ -18,6 +20,8 @@ from parhelion.design.boat import SCHEMA_VERSION
 from parhelion.design.changes import changes
 from parhelion.errors import InvalidDesign, ParhelionError, UnreadableFile
 from parhelion.formats.boat_file import json_schema, read_boat, written
+from parhelion.formats.controller_table import read_controllers
+from parhelion.formats.module_table import read_modules
 from parhelion.formats.plain import shown
 from parhelion.formats.runs_table import read_runs, written_runs
 from parhelion.quantities import Quantity, mass
@@ -248,6 +252,28 @@ class RunsTableTest(unittest.TestCase):
         self.assertAlmostEqual(found.runs[0].battery_w, (600 * 700) ** 0.5)
         self.assertEqual([problem.line for problem in found.problems], [3, 4, 5, 6])
         self.assertTrue(all(problem.accepted and problem.message for problem in found.problems))
+
+    def test_a_comma_before_three_digits_is_decided_by_the_others_or_asked(self):
+        for text, watts, asked in (
+            ("3.2\t2.8\t1,900 W", [], True), ("3.2\t2.8\t1,900.5", [1900.5], False),
+            ("3,2\t2,8\t1,900", [1.9], False), ("3.2\t2.8\t12,345,678", [], False),
+            ("3.2\t2.8\t1,900.5\n3.4\t3.0\t2,100", [1900.5, 2100], False), ("3.2\t2.8\t1900", [1900], False),
+        ):  # fmt: skip
+            found = read_runs(text, "kn")
+            self.assertEqual([run.battery_w for run in found.runs], watts, text)
+            self.assertEqual(
+                any("Write it without the comma" in p.message for p in found.problems), asked, text
+            )
+
+    def test_no_paste_holds_a_reader(self):
+        """Patterns that were cubic: each is answered in a blink, with what would be accepted."""
+        for hard in ("8" * 8000 + "x", "(" * 50_000 + ",x\n1,2", "Name" + "[" * 50_000 + ",PV volts\nA,100",
+                     "1 " * 20_000 + "x", "," * 50_000, "\"" * 20_001):  # fmt: skip
+            for read in (lambda text: read_runs(text, "kn"), read_controllers, read_modules):
+                began = time.process_time()
+                with contextlib.suppress(ParhelionError):
+                    read(hard)
+                self.assertLess(time.process_time() - began, 5.0, hard[:12])
 
     def test_what_is_saved_is_read_again(self):
         runs = read_boat((REFERENCES / f"boat-v{SCHEMA_VERSION}.json").read_bytes()).runs

@@ -220,13 +220,13 @@ class PanelModel(Part):
         max_length=12,
     )
     open_circuit_v: float | None = entry(
-        "Voc", "Volts with nothing connected, at 25 °C", default=None, gt=0, le=1_000
+        "Voc", "Volts with nothing connected, at 25 °C", default=None, gt=0.4, le=1_000
     )
     short_circuit_a: float | None = entry(
         "Isc", "Amps with its ends joined", default=None, gt=0, le=100, step=0.1
     )
-    best_v: float | None = entry("Vmp", "Volts at its best", default=None, gt=0, le=1_000)
-    best_a: float | None = entry("Imp", "Amps at its best", default=None, gt=0, le=100, step=0.1)
+    best_v: float | None = entry("Vmp", "Volts at its best", default=None, gt=0.4, le=1_000)
+    best_a: float | None = entry("Imp", "Amps at its best", default=None, gt=0.01, le=100, step=0.1)
     voltage_coefficient_per_k: float | None = entry(
         "Voc with heat", default=None, ge=-0.01, le=0, quantity="fraction", unit="%/K", step=0.01
     )

@@ -45,6 +45,8 @@ WANTED = (
     "units in brackets where they differ"
 )
 
+LONGEST_HEADING = 80
+
 
 class ReadControllers(Frozen):
     """The controllers of a table, and the lines that are wrong."""
@@ -56,6 +58,7 @@ class ReadControllers(Frozen):
 
 def _column(cell: str) -> tuple[str | None, float, str | None]:
     """The entry a header names, what its values are times, and its unit where that cannot be."""
+    cell = cell[:LONGEST_HEADING]
     unit = re.search(r"[\[(]\s*([^\])]*?)\s*[\])]", cell)
     plain = re.sub(r"[^a-z]", "", re.sub(r"[\[(].*?[\])]", "", cell).lower())
     name = next((key for key, known in NAMES.items() if plain in known), None)

@@ -61,6 +61,10 @@ LOOSE = re.compile(
 PRODUCT = re.compile(rf"^\s*({NUMBER})\s*v?\s*[x×*]\s*({NUMBER})\s*a?\s*$", re.I)
 SPEEDS = ("speed", "back", "wind")
 SPAN_ENTRIES = {"speed": "speed_to_mps", "power": "power_to_w"}
+LONGEST_LINE = 400
+UNSURE = re.compile(r"^\s*[-+]?\d{1,3}(,\d{3})+(\.\d+)?(?![\d.,])")  # 1,900: thousands, or a decimal comma
+DECIMAL_COMMA = re.compile(r"\d,(\d{1,2}|\d{4,})(?!\d)")
+THOUSANDS = re.compile(r"\d,\d{3}(\.\d|,\d{3})")
 ACCEPTED = "a number such as 3.5, with or without its unit; a span such as 4.0-4.5"
 
 
@@ -82,6 +86,30 @@ class ReadRuns(Frozen):
 
 class _Unread(Exception):
     pass
+
+
+def _commas(cells: Iterable[str]) -> str | None:
+    """What a comma before three digits is in these cells, by the others: a decimal point, or nothing at all.
+
+    None where they do not tell, or tell both.
+    """
+    texts = list(cells)
+    decimal, thousands = (any(p.search(t) for t in texts) for p in (DECIMAL_COMMA, THOUSANDS))
+    return None if decimal == thousands else "." if decimal else ""
+
+
+def _without_thousands(text: str, comma: str | None) -> str:
+    """A cell with its commas decided; refused where nothing tells what they are."""
+    unsure = UNSURE.match(text)
+    if unsure is None:
+        return text
+    number = unsure.group().strip()
+    if "." in number:
+        return text.replace(number, number.replace(",", ""), 1)
+    if comma is None:
+        joined, pointed = number.replace(",", ""), number.replace(",", ".", 1)
+        raise _Unread(f"Is “{number}” {joined} or {pointed}? Write it without the comma.")
+    return text.replace(number, number.replace(",", comma), 1)
 
 
 def _cells(line: str) -> list[str]:
@@ -141,13 +169,18 @@ def _value(text: str, column: str, heading_unit: str, speed_size: float) -> tupl
 
 
 def _run(
-    cells: list[str], columns: list[tuple[str, str] | None], speed_size: float, run_id: str
+    cells: list[str],
+    columns: list[tuple[str, str] | None],
+    speed_size: float,
+    run_id: str,
+    comma: str | None,
 ) -> MeasuredRun:
     entries: dict[str, Any] = {"id": run_id}
-    for text, column in zip(cells, columns, strict=False):
-        if column is None or not text:
+    for cell, column in zip(cells, columns, strict=False):
+        if column is None or not cell:
             continue
         name, unit = column
+        text = cell if name == "set" else _without_thousands(cell, comma)
         if name == "set":
             entries["set_name"] = text[:40]
             continue
@@ -184,8 +217,15 @@ def read_runs(text: str, unit: SpeedUnit, taken: Iterable[str] = ()) -> ReadRuns
     columns: list[tuple[str, str] | None] | None = None
     used = set(taken)
     lines = text.replace("\ufeff", "").splitlines()
+    comma = _commas(cell for line in lines[:MOST_LINES] if len(line) <= LONGEST_LINE for cell in _cells(line))
     for number, line in enumerate(lines[:MOST_LINES], start=1):
         if not line.strip() or line.lstrip().startswith("#"):
+            continue
+        if len(line) > LONGEST_LINE:
+            problems.append(
+                LineProblem(line=number, text=line[:80], message=f"This line has {len(line)} characters.",
+                            accepted=f"{LONGEST_LINE} or fewer")
+            )  # fmt: skip
             continue
         cells = _cells(line)
         heading = _heading(cells) if columns is None and not runs else None
@@ -194,7 +234,7 @@ def read_runs(text: str, unit: SpeedUnit, taken: Iterable[str] = ()) -> ReadRuns
             continue
         run_id = next(name for name in (f"run-{i}" for i in range(1, 10_000)) if name not in used)
         try:
-            made = _run(cells, columns or _standing(len(cells)), SPEED_SIZES[unit], run_id)
+            made = _run(cells, columns or _standing(len(cells)), SPEED_SIZES[unit], run_id, comma)
         except _Unread as error:
             problems.append(
                 LineProblem(line=number, text=line.strip()[:80], message=str(error), accepted=ACCEPTED)

@@ -80,6 +80,9 @@ class Hulls:
         )
 
 
+LEAST_AFLOAT_KG = 1.0
+
+
 def hulls_of(hull: Hull, displacement_kg: float, water: Water) -> Hulls:
     """One hull of a boat and its water.
 
@@ -87,10 +90,10 @@ def hulls_of(hull: Hull, displacement_kg: float, water: Water) -> Hulls:
     ----------
     hull : Hull
     displacement_kg : float
-        Of the whole boat.
+        Of the whole boat; a trial that takes off more than there is floats like a feather.
     water : Water
     """
-    typical = TYPICAL[hull.type]
+    typical, displacement_kg = TYPICAL[hull.type], max(displacement_kg, LEAST_AFLOAT_KG)
     fresh = water is Water.FRESH
     density = FRESH_DENSITY_KG_PER_M3 if fresh else SEA_DENSITY_KG_PER_M3
     draught = draught_m(

@@ -21,6 +21,8 @@ from parhelion.hull.friction import friction_coefficient
 Array = NDArray[np.float64]
 
 WAVE_DECAY = -0.9  # d in [1]
+BLUNTEST_DEG = 85.0  # half angle of entrance that the wave terms see: at 90 they have no end
+SHORTEST_RUN = 0.05  # of the beam: the regression has no negative run
 LEAST_DECAY = -0.5  # m1 is held at or below this: a hull as flat as a sheet would make waves at rest
 SHORTEST_RUN = 0.05  # L_R / L is held at this: full hulls with LCB far aft would make it negative
 NARROWEST_BREADTH = 0.1  # L/B - 2 is held at this in c17
@@ -113,7 +115,7 @@ class HoltropHull:
             -((self.length_m / self.beam_m) ** 0.80856)
             * (1 - self.waterplane) ** 0.30484
             * max(inner, 0.01) ** 0.6367
-            * (self.run_length_m / self.beam_m) ** 0.34574
+            * max(self.run_length_m / self.beam_m, SHORTEST_RUN) ** 0.34574
             * (100 * self.volume_m3 / self.length_m**3) ** 0.16302
         )
 
@@ -223,7 +225,12 @@ def _slow_branch(hull: HoltropHull, froude: Array) -> Array:
         c7 = breadth
     else:
         c7 = max(0.5 - 0.0625 * length / beam, 0.25)
-    c1 = 2223105 * c7**3.78613 * (draught / beam) ** 1.07961 * (90 - hull.entrance_deg) ** -1.37565
+    c1 = (
+        2223105
+        * c7**3.78613
+        * (draught / beam) ** 1.07961
+        * (90 - min(hull.entrance_deg, BLUNTEST_DEG)) ** -1.37565
+    )
     c16 = 8.07981 * cp - 13.8673 * cp**2 + 6.984388 * cp**3 if cp < 0.8 else 1.73014 - 0.7067 * cp
     m1 = 0.0140407 * length / draught - 1.75254 * hull.volume_m3 ** (1 / 3) / length - 4.79323 * breadth - c16
     m1 = min(m1, LEAST_DECAY)

@@ -62,9 +62,13 @@ class ThinHull:
         return float(2 * self.length_m * self.draught_m * np.einsum("i,j,ij", weight, weight, area))
 
 
+FULLEST = 0.995  # form coefficient: a box has no exponent
+
+
 def thin_hull(length_m: float, beam_m: float, draught_m: float, prismatic: float, midship: float) -> ThinHull:
     """A thin hull of the given form coefficients: n = Cp/(1-Cp), m = Cm/(1-Cm)."""
-    return ThinHull(length_m, beam_m, draught_m, prismatic / (1 - prismatic), midship / (1 - midship))
+    along, down = min(prismatic, FULLEST), min(midship, FULLEST)
+    return ThinHull(length_m, beam_m, draught_m, along / (1 - along), down / (1 - down))
 
 
 def wave_resistance_n(

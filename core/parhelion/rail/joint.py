@@ -52,7 +52,7 @@ class Band(NamedTuple):
     high_mps: float
 
     def width(self, middle_mps: float) -> float:
-        """Half of it over the middle [-]."""
+        """Half of it over the middle, which is some way [-]."""
         return (self.high_mps - self.low_mps) / 2 / middle_mps
 
 

@@ -29,6 +29,7 @@ from parhelion.sun.sky import clear_sky_index
 Array = NDArray[np.float64]
 
 DAYS = 1000  # of each month
+STEEPEST, NEAR_END = 200.0, 1e-6  # of the distribution's slope; of the clearness that it reaches
 LAG = 0.29  # [2]
 MIDDLE_DAYS = (17, 16, 16, 15, 15, 11, 17, 16, 15, 15, 14, 10)  # whose sun is the month's mean
 CLEARNESS = {  # [3]
@@ -112,7 +113,9 @@ def spread_of_days(mean: float, ranks: Array) -> Array:
         made = (1 - k / most) * np.exp(gamma * (k - most))
         return np.asarray(made / made.sum())
 
-    gamma = brentq(lambda g: float(weights(g) @ k) - mean, -200.0, 200.0)
+    reached = [float(weights(g) @ k) for g in (-STEEPEST, STEEPEST)]  # beyond them no month can be
+    mean = min(max(mean, reached[0] + NEAR_END), reached[1] - NEAR_END)
+    gamma = brentq(lambda g: float(weights(g) @ k) - mean, -STEEPEST, STEEPEST)
     made = weights(float(gamma))
     up_to = np.cumsum(made) - made / 2
     return np.asarray(np.interp(ranks, up_to, k))

@@ -50,12 +50,13 @@ class Diode(NamedTuple):
 
     def held_w(self, volts: Array) -> Array:
         """Watts at terminal volts, by Newton's method from the amps in the dark's knee."""
+        most_v = self.steep_v * np.log1p(self.light_a / self.dark_a) + np.maximum(volts, 0.0)
         inner = np.minimum(
             volts + self.light_a * self.series_ohm, self.steep_v * np.log1p(self.light_a / self.dark_a)
         )
         for _ in range(NEWTONS):
             slope = 1 + self.series_ohm * self.dark_a / self.steep_v * np.exp(inner / self.steep_v)
-            inner = inner - (inner - self.amps(inner) * self.series_ohm - volts) / slope
+            inner = np.minimum(inner - (inner - self.amps(inner) * self.series_ohm - volts) / slope, most_v)
         return np.maximum(volts * self.amps(inner), 0.0)
 
     def most_w(self) -> Array:
@@ -66,7 +67,7 @@ class Diode(NamedTuple):
             now, fall = self.amps(inner), -self.dark_a / self.steep_v * np.exp(inner / self.steep_v)
             over = inner - 2 * now * self.series_ohm
             bend = fall / self.steep_v * over + fall * (2 - 2 * fall * self.series_ohm)
-            inner = inner - (fall * over + now) / bend
+            inner = np.clip(inner - (fall * over + now) / bend, 0.0, open_v)
         now = self.amps(inner)
         return now * (inner - now * self.series_ohm)
 
@@ -97,7 +98,9 @@ def share_at(panel: PanelVolts, volts: Array | float, light_w_per_m2: Array, cel
         Effective light, and the cells' temperature.
     """
     diode = diode_of(panel, light_w_per_m2, cell_c)
-    return np.asarray(np.minimum(diode.held_w(np.asarray(volts, dtype=float)) / diode.most_w(), 1.0))
+    held, most = diode.held_w(np.asarray(volts, dtype=float)), diode.most_w()
+    share = np.divide(held, most, out=np.zeros(np.broadcast(held, most).shape), where=most > 0)
+    return np.asarray(np.minimum(share, 1.0))
 
 
 @dataclass(frozen=True)

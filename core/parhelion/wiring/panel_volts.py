@@ -22,6 +22,7 @@ from parhelion.design.array import CELL_VMP, CELL_VOC
 Heat = TypeVar("Heat", float, NDArray[np.float64])
 
 STANDARD_C = 25.0
+LEAST_OVER = 1.01  # Voc over Vmp and Isc over Imp at the least, while a datasheet is typed or cannot be true
 SHORT_TO_BEST = 1.06  # Isc over Imp
 REAR_LIGHT = 0.2  # of full sun on the back of a two-sided panel, for what a wire must carry
 
@@ -62,8 +63,10 @@ def panel_volts(panel: PanelModel) -> PanelVolts:
     best_v = panel.best_v or cells * CELL_VMP
     best_a = panel.best_a or panel.nameplate_w / best_v
     beta = panel.voltage_coefficient_per_k
-    short = (panel.short_circuit_a or best_a * SHORT_TO_BEST) * (1 + REAR_LIGHT * panel.bifaciality_frac)
-    open_v = panel.open_circuit_v or best_v * CELL_VOC / CELL_VMP
+    short = max(panel.short_circuit_a or best_a * SHORT_TO_BEST, LEAST_OVER * best_a) * (
+        1 + REAR_LIGHT * panel.bifaciality_frac
+    )
+    open_v = max(panel.open_circuit_v or best_v * CELL_VOC / CELL_VMP, LEAST_OVER * best_v)
     return PanelVolts(
         open_v=open_v,
         short_a=short,

@@ -1200,7 +1200,7 @@ export interface paths {
          *     Returns
          *     -------
          *     Worth
-         *         A column for the formula, one for the typical boat of the form, and one for the runs where there are any.
+         *         A column for the formula, one for the typical boat of the form, one for the runs where there are any.
          */
         post: operations["yearWorth"];
         delete?: never;

@@ -85,7 +85,7 @@ export function NewBoatDialog({ open, onOpen }: { open: boolean; onOpen: (open: 
               add.mutate();
             }}
           >
-            <fieldset className="m-0 mb-2 grid grid-cols-[repeat(auto-fill,minmax(86px,1fr))] gap-1 border-0 p-0">
+            <fieldset className="m-0 mb-2 grid grid-cols-[repeat(auto-fill,minmax(112px,1fr))] gap-1 border-0 p-0">
               <legend className="sr-only">{entries.at("/hull_type").label}</legend>
               {entries.options("/hull_type").map(([key, label]) => (
                 <button

@@ -112,7 +112,7 @@ def stops_at_reserve(view: DayView) -> Finding | None:
         detail=sentence(
             "The bank is at its reserve of {r}. "
             + ("From then on it turns while the live sun gives enough, {on} of the time. " if on else "")
-            + ("{v} would go on all day on the sun." if steady else "No speed goes on all day on this sun."),
+            + ("{v} would go on through these hours." if steady else "No speed goes on on this sun."),
             r=fraction(view.outlook.store.reserve), **on,
             **({"v": speed(steady)} if steady else {}),
         ),
@@ -201,6 +201,8 @@ def what_to_measure(view: DayView) -> Finding | None:
     if solved is None or band is None:
         return None
     middle = steady_mps(view.outlook, solved)
+    if middle <= 0:
+        return None
     now = band.width(middle)
     ranked = [(key, after.width(middle)) for key, after in what_would_tell(view.outlook, solved).items()]
     telling, least = ranked[0]

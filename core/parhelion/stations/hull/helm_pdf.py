@@ -66,7 +66,7 @@ def helm_card_pdf(card: HelmCard, boat: str, unit: SpeedUnit) -> bytes:
     size = MPS_PER[unit]
     speeds = [
         f"{name} {value / size:.1f} {unit}"
-        for name, value in (("On the sun, all day:", card.sun_only_mps), ("at noon:", card.noon_mps))
+        for name, value in (("On the sun, steady:", card.sun_only_mps), ("at noon:", card.noon_mps))
         if value is not None
     ]
     if speeds:

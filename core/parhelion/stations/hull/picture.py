@@ -15,7 +15,7 @@ from parhelion.drive.chain import method_of
 from parhelion.hull import formula
 from parhelion.hull.air import raised_panels_m2
 from parhelion.hull.demand import fit_runs
-from parhelion.quantities import Frozen, Sentence, sentence, words
+from parhelion.quantities import Frozen, Sentence, hours, sentence, words
 from parhelion.rail.reach import Reach, reaches
 from parhelion.rail.reasons import MODEL_REASONS, MODEL_WORDS
 from parhelion.rail.speeds import live_speed, solve_steady, steady_speed
@@ -231,6 +231,7 @@ def sun_lines(outlook: Outlook) -> list[SunLine]:
         return []
     sky = words(design.plan.sky_words)
     found = []
+    long, h = "all day" if design.plan.spells is None else "for {h}", hours(outlook.hours)
     noon = live_speed(outlook, outlook.day.noon_step, outlook.day.solar_noon_at)
     if noon.speed_mps and noon.power_w:
         found.append(
@@ -240,7 +241,7 @@ def sun_lines(outlook: Outlook) -> list[SunLine]:
     steady = steady_speed(outlook, solve_steady(outlook))
     if steady.speed_mps and steady.power_w:
         found.append(
-            SunLine(key="day", label=sentence("all day, {sky}", sky=sky), power_w=steady.power_w,
+            SunLine(key="day", label=sentence(f"{long}, {{sky}}", sky=sky, h=h), power_w=steady.power_w,
                     speed_mps=steady.speed_mps)
         )  # fmt: skip
     if design.plan.sky not in (Sky.OVERCAST, Sky.RAIN):
@@ -249,7 +250,7 @@ def sun_lines(outlook: Outlook) -> list[SunLine]:
         dull = steady_speed(grey, solve_steady(grey))
         if dull.speed_mps and dull.power_w:
             found.append(
-                SunLine(key="overcast", label=sentence("all day, overcast"), power_w=dull.power_w,
+                SunLine(key="overcast", label=sentence(f"{long}, overcast", h=h), power_w=dull.power_w,
                         speed_mps=dull.speed_mps)
             )  # fmt: skip
     return found

@@ -233,7 +233,9 @@ def _told(
             )
         )
     if rest_days:
-        ready = float((soc >= design.plan.start_charge_frac - NEARLY).mean())
+        start = design.plan.start_charge_frac
+        back = (soc >= start - NEARLY) | (filled & (start >= FULL))  # full by day is back
+        ready = float(back.mean())
         full = float(filled.mean())
         found.append(
             sentence(

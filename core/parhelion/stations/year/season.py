@@ -41,6 +41,7 @@ SKIES = (0.0, 0.05, 0.12, 0.2, 0.3, 0.42, 0.55, 0.7, 0.85, 1.0, 1.15, 1.35)  # c
 POOR, GOOD = 0.1, 0.9
 MONTHS = ("January", "February", "March", "April", "May", "June", "July", "August", "September", "October",
          "November", "December")  # fmt: skip
+HALF_A_MINUTE_H = 0.5 / 60
 PANEL_STEP_W = 10.0
 
 
@@ -305,7 +306,7 @@ def season(design: BoatDesign, days: int = DAYS, report: Report = silent) -> Who
         report(month / 12)
     now = months[design.plan.date.month - 1]
     worst, best = min(months, key=lambda m: m.wished_h), max(months, key=lambda m: m.wished_h)
-    enough = now.wished_h >= now.motoring_h - 1e-6
+    enough = now.wished_h >= now.motoring_h - HALF_A_MINUTE_H  # as both are shown
     answer: Literal["yes", "partly", "no"] = "yes" if enough else "partly" if now.wished_h >= 1 else "no"
     return WholeSeason(
         months=months, climate=climate_told(design.site), 

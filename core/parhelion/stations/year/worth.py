@@ -125,7 +125,7 @@ def _season_h(outlook: Outlook, months: list[ClimateMonth]) -> float:
 def _kept(outlook: Outlook, clear_h: float) -> dict[str, float]:
     """What each link keeps of nameplate watts, the last of them what heat, angle and shade leave."""
     design = outlook.design
-    if not design.panels:
+    if not design.panels or clear_h <= 0:
         return {}
     mean: Callable[[str], float] = lambda name: float(  # noqa: E731 - one word for a weighted mean
         np.average([1 - getattr(g, name) for g in design.fitted_panels],
@@ -201,6 +201,10 @@ def worth(outlook: Outlook, ask: WorthAsk = WorthAsk()) -> Worth:  # noqa: B008 
     )
 
 
+def _of(kind: Callable[[float], Quantity], value: float) -> Quantity:
+    return kind(value) if np.isfinite(value) else words("no end")
+
+
 def _days(value: float) -> Quantity:
     return days(value) if np.isfinite(value) else words("never")
 
@@ -227,9 +231,9 @@ def _lines(outlook: Outlook, columns: list[_Column], ask: WorthAsk) -> list[Wort
         line("needed", "Needed a day", lambda c: energy(c.needed_wh), total=True),
         line("sun", "Full-sun hours", lambda c: hours(c.sun_h["day"])),
         *(line(f"kept {name}", f"× {name}", keeps(name)) for name in links),
-        line("panels", "Panels for it", lambda c: power(c.needed_w), total=True),
+        line("panels", "Panels for it", lambda c: _of(power, c.needed_w), total=True),
         line("density", "Watts a square metre", lambda c: power(c.per_m2)),
-        line("area", "Area for it", lambda c: area(c.needed_m2), total=True),
+        line("area", "Area for it", lambda c: _of(area, c.needed_m2), total=True),
         line("deck", "Deck there is", lambda c: area(c.deck_m2)),
         line("have", "Panels there are", lambda c: power(c.nameplate_w)),
         line("harvest", "They bring a day", lambda c: energy(c.harvest_wh("day"))),
@@ -252,7 +256,7 @@ def _differ(outlook: Outlook, columns: dict[str, _Column], ask: WorthAsk) -> lis
             x=ratio(sceptic.watts / typical.watts), v=speed(outlook.design.plan.speed_mps),
         )
     ]  # fmt: skip
-    if typical.kept:
+    if typical.kept and typical.panel_kept > 0:
         found.append(
             sentence(
                 "Losses added, {a}, take less than they do: {k} of the panels' watts are left, so they must "
@@ -276,7 +280,7 @@ def _differ(outlook: Outlook, columns: dict[str, _Column], ask: WorthAsk) -> lis
 
 def _says(column: _Column, ask: WorthAsk) -> Sentence:
     """A school's verdict in a sentence."""
-    slots = {"h": hours(ask.hours), "a": area(column.needed_m2), "d": area(column.deck_m2)}
+    slots = {"h": hours(ask.hours), "a": _of(area, column.needed_m2), "d": area(column.deck_m2)}
     if not np.isfinite(column.needed_m2):
         return sentence("No sun to speak of: {h} a day is not won at all.", **slots)
     if column.needed_m2 > column.deck_m2:

@@ -1,0 +1,141 @@
+"""A design that passes the check computes at every station, finitely: entries at their bounds, on boats of each kind."""
+
+from __future__ import annotations
+
+import json
+import math
+import random
+import unittest
+from collections.abc import Iterator
+from datetime import date
+from pathlib import Path
+from typing import Any
+
+from parhelion.begin.known import Known
+from parhelion.begin.new_boat import new_boat
+from parhelion.data import places
+from parhelion.design import BoatDesign
+from parhelion.formats.boat_file import json_schema
+from parhelion.rail.answers import answers_for
+from parhelion.stations.registry import STATIONS
+from pydantic import BaseModel, ValidationError
+
+DEMO = Path(__file__).parents[2] / "demo"
+ABSURD = 1e12  # watts, metres, days: nothing of a boat is larger
+SCHEMA = json_schema()
+TRIALS = 24
+
+
+def whole(node: dict[str, Any]) -> dict[str, Any]:
+    """A definition, or the one kind of several, in the place of what refers to it."""
+    if "$ref" in node:
+        return whole(
+            SCHEMA["$defs"][node["$ref"].split("/")[-1]] | {k: v for k, v in node.items() if k != "$ref"}
+        )
+    kinds = [kind for kind in node.get("anyOf", ()) if kind.get("type") != "null"]
+    return whole(kinds[0]) | {k: v for k, v in node.items() if k != "anyOf"} if kinds else node
+
+
+def numbers(node: dict[str, Any], held: Any, path: tuple = ()) -> Iterator[tuple[tuple, dict[str, Any]]]:
+    """Every number that a document has, or could have in the parts that are there."""
+    for name, entry in whole(node).get("properties", {}).items():
+        inner, there = whole(entry), held.get(name)
+        if inner.get("type") in ("number", "integer"):
+            yield (*path, name), inner
+        elif "properties" in inner and isinstance(there, dict):
+            yield from numbers(inner, there, (*path, name))
+        elif inner.get("type") == "array" and isinstance(there, list):
+            for index, item in enumerate(there):
+                if isinstance(item, dict):
+                    yield from numbers(inner["items"], item, (*path, name, index))
+
+
+def ends(entry: dict[str, Any]) -> list[float]:
+    """The least and the most an entry may be."""
+    small = 1 if entry["type"] == "integer" else 1e-3
+    found = [entry[key] for key in ("minimum", "maximum") if key in entry]
+    if "exclusiveMinimum" in entry:
+        found.append(entry["exclusiveMinimum"] + max(abs(entry["exclusiveMinimum"]) * small, small))
+    if "exclusiveMaximum" in entry:
+        found.append(entry["exclusiveMaximum"] - max(abs(entry["exclusiveMaximum"]) * small, small))
+    return found
+
+
+def unsound(value: Any, path: str = "") -> Iterator[str]:
+    """Where an answer has a number that is none, or an absurd one."""
+    if isinstance(value, BaseModel):
+        value = dict(value)
+    if isinstance(value, dict):
+        for key, item in value.items():
+            yield from unsound(item, f"{path}/{key}")
+    elif isinstance(value, (list, tuple)):
+        for index, item in enumerate(value):
+            yield from unsound(item, f"{path}/{index}")
+    elif isinstance(value, float) and not (math.isfinite(value) and abs(value) < ABSURD):
+        yield f"{path} = {value}"
+
+
+def everything(design: BoatDesign) -> Iterator[str]:
+    yield from unsound(answers_for(design))
+    for station in STATIONS:
+        for study in station.studies:
+            if not study.at_rest:
+                yield from unsound(study.about(design), f"{station.name}/{study.name}")
+        if not station.told_at_rest:
+            yield from unsound(station.told(design), station.name)
+
+
+class SoundTest(unittest.TestCase):
+    def changed(self, document: dict[str, Any], path: tuple, value: float) -> BoatDesign | None:
+        copy = json.loads(json.dumps(document))
+        node = copy
+        for part in path[:-1]:
+            node = node[part]
+        node[path[-1]] = value
+        try:
+            return BoatDesign.model_validate(copy)
+        except ValidationError:
+            return None
+
+    def test_entries_at_their_bounds(self):
+        chance = random.Random(4)
+        strangers = json.loads((DEMO / "strangers.json").read_text())
+        documents = [
+            json.loads((DEMO / f"{name}.json").read_text()) for name in ("whimbrel", "sabine", "grebe")
+        ]
+        documents += [
+            new_boat(Known(site=places()[3], date=date(2027, 7, 15), name=kind, **said)).model_dump(
+                mode="json"
+            )
+            for kind, said in strangers.items()
+        ]
+        tried = 0
+        while tried < TRIALS:
+            document = chance.choice(documents)
+            path, entry = chance.choice(list(numbers(SCHEMA, document)))
+            bounds = ends(entry)
+            if not bounds or path[-1] in ("schema_version", "count"):
+                continue
+            value = chance.choice(bounds)
+            design = self.changed(document, path, value)
+            if design is None:
+                continue
+            tried += 1
+            with self.subTest(boat=document["name"], entry="/".join(map(str, path)), value=value):
+                self.assertEqual(list(everything(design)), [])
+
+    def test_what_once_broke_every_page(self):
+        document = json.loads((DEMO / "whimbrel.json").read_text())
+        for kind, path, value in (
+            ("launch", ("panels", 0, "short_circuit_a"), 0.01), ("launch", ("panels", 0, "open_circuit_v"), 0.41),
+            ("launch", ("panels", 0, "best_v"), 0.41), ("pontoon", ("hull", "midship_coefficient"), 1.0),
+            ("catamaran", ("hull", "midship_coefficient"), 1.0), ("launch", ("hull", "waterplane_coefficient"), 1.0),
+            ("launch", ("banks", 0, "usable_depth_frac"), 0.06),
+            ("launch", ("site", "latitude_deg"), -90.0), ("launch", ("site", "linke_turbidity"), 10.0),
+            ("launch", ("drives", 0, "motor", "current_limit_a"), 0.001),
+        ):  # fmt: skip
+            boat = {**document, "hull": {**document["hull"], "type": kind}}
+            design = self.changed(boat, path, value)
+            with self.subTest(kind=kind, entry=path):
+                self.assertIsNotNone(design)
+                self.assertEqual(list(everything(design)), [])
