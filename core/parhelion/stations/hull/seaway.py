@@ -15,7 +15,7 @@ from numpy.typing import ArrayLike, NDArray
 from parhelion.balance.outlook import Outlook, remembered
 from parhelion.balance.push import TO_THRUST
 from parhelion.constants import GRAVITY_MPS2
-from parhelion.design import BoatDesign, Drive, PushKind, Use
+from parhelion.design import BoatDesign, Drive, PushKind
 from parhelion.drive.chain import battery_w
 from parhelion.drive.pull import most_pull_n
 from parhelion.drive.ventilation import mean_thrust_left
@@ -174,7 +174,7 @@ def way_home(outlook: Outlook) -> WayHome:
     if left is not None:
         curve = demand_curve(left, fitted=outlook.curve.fit)
         return WayHome(means="second motor", speed_mps=float(curve.speed_at(curve.most_w)))
-    best = WayHome(means="sail" if design.use is Use.AUXILIARY else "none")
+    best = WayHome(means="none")
     for push in design.pushes:
         if push.kind is PushKind.SAIL:
             return WayHome(means="sail")
