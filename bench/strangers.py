@@ -53,8 +53,8 @@ def main() -> None:
     lines = [
         "# Seventeen strangers",
         "",
-        "Boats entered at “New boat” with nothing but what their owners know (`demo/strangers.json`), on a clear",
-        "day in July at 47° north. Made by `make strangers`, so that it says what the program says today.",
+        "Boats entered at “New boat” with nothing but what their owners know (`demo/strangers.json`), on a",
+        "clear day in July at 47° north. Made by `make strangers`: it says what the program says today.",
         "",
         "| boat | entries | first answer | warned of |",
         "|---|---|---|---|",
