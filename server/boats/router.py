@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+import json
 from datetime import datetime
 from typing import Any
 from uuid import UUID
@@ -15,7 +16,7 @@ from parhelion.begin.new_boat import new_boat
 from parhelion.design import BoatDesign
 from parhelion.design.changes import Change
 from parhelion.design.hulltypes import HullType
-from parhelion.errors import Problem
+from parhelion.errors import ParhelionError, Problem
 from parhelion.formats.boat_file import LARGEST_FILE_BYTES, read_boat, written
 from pydantic import Field
 
@@ -37,9 +38,10 @@ class VariantRow(Schema):
 class BoatRow(Schema):
     id: UUID
     name: str
-    hull_type: HullType
-    use: str
+    hull_type: HullType | None
+    use: str | None
     variants: list[VariantRow]
+    damaged: str | None = None  # why its working variant cannot be opened
 
 
 class VariantOut(VariantRow):
@@ -80,13 +82,19 @@ HISTORY = or_refused(list[RevisionRow], named=True)
 
 def _row(boat: Boat) -> BoatRow:
     variants = list(boat.variants.all())
-    design = actions.design_of(next(item for item in variants if item.is_working))
+    working = next(item for item in variants if item.is_working)
+    rows = [VariantRow.from_orm(item) for item in variants]
+    try:
+        design = actions.design_of(working)
+    except ParhelionError as error:  # one that cannot be opened locks no other out
+        name = str(working.document.get("name", "A boat"))[:80]
+        return BoatRow(id=boat.id, name=name, hull_type=None, use=None, variants=rows, damaged=str(error))
     return BoatRow(
         id=boat.id,
         name=design.name,
         hull_type=design.hull.type,
         use=design.use,
-        variants=[VariantRow.from_orm(item) for item in variants],
+        variants=rows,
     )
 
 
@@ -205,7 +213,12 @@ def drop(request: HttpRequest, variant_id: UUID) -> Any:
 def download(request: HttpRequest, variant_id: UUID) -> HttpResponse:
     """The design as the file a person keeps."""
     variant = _variant(variant_id)
-    design = actions.design_of(variant)
+    try:
+        design = actions.design_of(variant)
+    except ParhelionError:  # as it is stored, for whoever can mend it
+        kept = HttpResponse(json.dumps(variant.document, indent=1), content_type="application/json")
+        kept["Content-Disposition"] = 'attachment; filename="damaged.parhelion.json"'
+        return kept
     plain = "".join(c if c.isalnum() else "-" for c in design.name.lower() if c.isascii()).strip("-")
     reply = HttpResponse(written(design), content_type="application/json")
     reply["Content-Disposition"] = f'attachment; filename="{plain or "boat"}.parhelion.json"'

@@ -186,3 +186,26 @@ class SameNumbers(BrowserTest):
         self.assertAlmostEqual(
             self.value("sun_only_steady"), found["sun_only_steady"]["speed_mps"] / MPS_PER_KNOT, delta=0.051
         )
+
+
+class FailsAlone(BrowserTest):
+    def test_a_station_that_does_not_arrive_says_so_and_the_others_go_on(self):
+        self.open()
+        tried: list[str] = []
+
+        def gone(route: Route) -> None:
+            tried.append(route.request.url)
+            route.abort()
+
+        self.page.route("**/assets/YearStation-*.js", gone)
+        self.page.get_by_role("link", name="Year").click()
+        expect(self.page.get_by_role("heading", name="Year cannot be shown")).to_be_visible()
+        self.assertEqual(len(tried), 2)  # once more after the one reload, and no more
+        self.settled()
+        self.page.get_by_role("link", name="Day").click()
+        expect(self.page.get_by_text("Motoring hours")).to_be_visible()
+        self.page.unroute("**/assets/YearStation-*.js")
+        self.page.get_by_role("link", name="Year").click()
+        self.page.get_by_role("button", name="Try again").click()
+        expect(self.page.get_by_role("tab", name="The year", exact=True)).to_be_visible()
+        self.errors.clear()  # the browser's own word for the part that did not arrive

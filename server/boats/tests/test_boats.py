@@ -31,6 +31,21 @@ class BoatsTest(TestCase):
     def names(self) -> list[str]:
         return [row["name"] for row in self.client.get("/api/boats").json()]
 
+    def test_a_document_that_cannot_be_opened_locks_no_other_out(self):
+        other = self.client.post("/api/boats/file", DEMO, content_type="application/json").json()
+        stored = Variant.objects.get(pk=self.variant_id)
+        for harm in ({"schema_version": 99}, {"hull": {"type": "raft"}}):
+            stored.document = {**stored.document, **harm}
+            stored.save()
+            rows = {row["id"]: row for row in self.client.get("/api/boats").json()}
+            self.assertTrue(rows[self.boat["id"]]["damaged"])
+            self.assertIsNone(rows[other["id"]]["damaged"])
+            self.assertEqual(rows[self.boat["id"]]["name"], stored.document["name"])
+            kept = self.client.get(f"/api/variants/{self.variant_id}/file")
+            self.assertEqual((kept.status_code, kept.json()), (200, stored.document))
+        self.assertEqual(self.client.delete(f"/api/boats/{self.boat['id']}").status_code, 204)
+        self.assertEqual([row["id"] for row in self.client.get("/api/boats").json()], [other["id"]])
+
     def test_demo_boats_are_added_once(self):
         call_command("load_demo", stdout=mock.Mock())
         call_command("load_demo", stdout=mock.Mock())

@@ -1282,11 +1282,13 @@ export interface components {
             id: string;
             /** Name */
             name: string;
-            hull_type: components["schemas"]["HullType"];
+            hull_type: components["schemas"]["HullType"] | null;
             /** Use */
-            use: string;
+            use: string | null;
             /** Variants */
             variants: components["schemas"]["VariantRow"][];
+            /** Damaged */
+            damaged?: string | null;
         };
         /**
          * HullType

@@ -133,14 +133,31 @@ export function BoatMenu({ boats, name, variantName, saveState, onHistory }: Pro
             collisionPadding={8}
           >
             <Heading text="Boats" />
-            {boats.map((row) => (
-              <DropdownMenu.Item key={row.id} className="menu-item" onSelect={() => go(row)}>
-                <span aria-hidden="true" className="w-4">
-                  {row.id === boat?.id ? "●" : ""}
-                </span>
-                {row.name}
-              </DropdownMenu.Item>
-            ))}
+            {boats
+              .filter((row) => row.damaged)
+              .map((row) => (
+                <DropdownMenu.Item
+                  key={row.id}
+                  className="menu-item"
+                  title={row.damaged ?? undefined}
+                  onSelect={() => window.open(`/api/variants/${row.variants[0]?.id}/file`)}
+                >
+                  <span aria-hidden="true" className="w-4 text-alarm">
+                    ▲
+                  </span>
+                  {row.name}: damaged, save it as it is
+                </DropdownMenu.Item>
+              ))}
+            {boats
+              .filter((row) => !row.damaged)
+              .map((row) => (
+                <DropdownMenu.Item key={row.id} className="menu-item" onSelect={() => go(row)}>
+                  <span aria-hidden="true" className="w-4">
+                    {row.id === boat?.id ? "●" : ""}
+                  </span>
+                  {row.name}
+                </DropdownMenu.Item>
+              ))}
             <DropdownMenu.Item className="menu-item" onSelect={() => setAdding(true)}>
               <span className="w-4">+</span>New boat …
             </DropdownMenu.Item>

@@ -9,7 +9,7 @@ import { useBoats } from "./Workspace";
 export function FirstBoat() {
   const boats = useBoats();
   const [adding, setAdding] = useState(false);
-  const first = boats.data?.[0]?.variants.find((item) => item.is_working);
+  const first = boats.data?.find((row) => !row.damaged)?.variants.find((item) => item.is_working);
   if (first) return <Navigate to={`/hull/${first.id}`} replace />;
   if (boats.error)
     return (

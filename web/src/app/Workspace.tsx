@@ -9,6 +9,7 @@ import { HOUR_EVENT } from "../kit/hour";
 import { withValue } from "../kit/pointer";
 import { usePreferences } from "../kit/preferences";
 import type { Station } from "../kit/station";
+import { Alone } from "../kit/ui/Alone";
 import { UsualContext } from "../kit/ui/Field";
 import { FieldWarnings } from "../kit/ui/fields";
 import { AnswerRail } from "./AnswerRail";
@@ -139,7 +140,9 @@ function Frame(props: { boats: BoatRow[]; station: Station; comparedId: string |
       >
         <FieldWarnings.Provider value={told.data ?? []}>
           <UsualContext.Provider value={usual}>
-            <station.Page />
+            <Alone key={station.key} what={station.label} className="picture p-6">
+              <station.Page />
+            </Alone>
           </UsualContext.Provider>
           <Findings title={station.tells} findings={told.data} stale={told.stale} />
         </FieldWarnings.Provider>
