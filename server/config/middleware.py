@@ -3,7 +3,6 @@
 from __future__ import annotations
 
 from collections.abc import Callable
-from urllib.parse import urlsplit
 
 from django.http import HttpRequest, HttpResponse, JsonResponse
 from parhelion.errors import Problem
@@ -11,6 +10,34 @@ from whitenoise.middleware import WhiteNoiseMiddleware
 from whitenoise.responders import StaticFile
 
 SAFE_METHODS = {"GET", "HEAD", "OPTIONS"}
+
+
+POLICY = "; ".join(
+    (
+        "default-src 'self'",
+        "style-src 'self' 'unsafe-inline'",  # places of what is drawn
+        "img-src 'self' data: blob:",
+        "font-src 'self' data:",
+        "object-src 'none'",
+        "base-uri 'none'",
+        "form-action 'self'",
+        "frame-ancestors 'none'",
+    )
+)
+
+
+class DoorsMiddleware:
+    """What a browser may do with a reply: no script but our own, no frame, nothing of the API kept."""
+
+    def __init__(self, get_response: Callable[[HttpRequest], HttpResponse]):
+        self.get_response = get_response
+
+    def __call__(self, request: HttpRequest) -> HttpResponse:
+        reply = self.get_response(request)
+        reply["Content-Security-Policy"] = POLICY
+        if request.path.startswith("/api/"):
+            reply["Cache-Control"] = "no-store"
+        return reply
 
 
 class SameOriginMiddleware:
@@ -21,7 +48,8 @@ class SameOriginMiddleware:
 
     def __call__(self, request: HttpRequest) -> HttpResponse:
         origin = request.headers.get("Origin")
-        if request.method not in SAFE_METHODS and origin and urlsplit(origin).netloc != request.get_host():
+        own = f"{request.scheme}://{request.get_host()}"
+        if request.method not in SAFE_METHODS and origin and origin != own:
             problem = Problem(
                 code="other_origin",
                 message="Another site's page sent this request.",

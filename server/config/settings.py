@@ -21,6 +21,7 @@ ALLOWED_HOSTS = ["localhost", "127.0.0.1", "[::1]", "testserver"]
 INSTALLED_APPS = ["boats", "work", "stations"]
 MIDDLEWARE = [
     "django.middleware.security.SecurityMiddleware",
+    "config.middleware.DoorsMiddleware",
     "config.middleware.StaticFilesMiddleware",
     "config.middleware.SameOriginMiddleware",
     "django.middleware.common.CommonMiddleware",

@@ -7,6 +7,25 @@ from django.test import SimpleTestCase
 
 
 class PagesTest(SimpleTestCase):
+    def test_no_script_but_our_own_no_frame_and_nothing_of_the_api_is_kept(self):
+        page, reply = self.client.get("/"), self.client.get("/api/design/places")
+        for found in (page, reply):
+            policy = found["Content-Security-Policy"]
+            self.assertIn("default-src 'self'", policy)
+            self.assertIn("frame-ancestors 'none'", policy)
+            self.assertNotIn("script-src", policy)  # so the default holds: no inline script
+        self.assertNotIn("<script>", page.content.decode())
+        self.assertEqual(reply["Cache-Control"], "no-store")
+        for origin, status in (
+            ("http://testserver", 422),
+            ("https://testserver", 403),
+            ("http://elsewhere", 403),
+        ):
+            sent = self.client.post(
+                "/api/design/check", {}, content_type="application/json", headers={"origin": origin}
+            )
+            self.assertEqual(sent.status_code, status, origin)
+
     def test_every_address_but_the_apis_is_the_page(self):
         for path in ("/", "/hull/abc", "/day/00000000-0000-0000-0000-000000000000", "/nowhere"):
             reply = self.client.get(path)
