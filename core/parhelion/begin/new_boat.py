@@ -9,15 +9,20 @@ References
 
 from __future__ import annotations
 
+from collections.abc import Iterator
+from contextlib import contextmanager
 from datetime import time as Clock
 from math import ceil, floor
 from typing import Any
+
+from pydantic import ValidationError
 
 from parhelion.balance.outlook import outlook_of
 from parhelion.begin.known import Bought, Known, Outing
 from parhelion.design import (
     Bank,
     BoatDesign,
+    Chemistry,
     Controller,
     Drive,
     How,
@@ -37,6 +42,7 @@ from parhelion.design import (
 )
 from parhelion.design.hull import hull_speed_mps
 from parhelion.design.hulltypes import TYPICAL, HullType
+from parhelion.errors import InvalidDesign, problems_of
 from parhelion.panels.layout import GAP_M
 from parhelion.rail.speeds import bank_power_w
 from parhelion.sun.climate import coldest_morning_c
@@ -86,6 +92,35 @@ ASHORE = Stands(
 HIGH_TYPES = {HullType.LAUNCH, HullType.MOTOR_CRUISER, HullType.PONTOON}
 
 
+@contextmanager
+def _beside(known: Known, *names: str) -> Iterator[None]:
+    """What cannot be of a part is told beside the first of these entries that was said."""
+    try:
+        yield
+    except ValidationError as error:
+        said = next((name for name in names if name in known.model_fields_set), names[0])
+        problem = problems_of(error)[0]
+        part = {kind.__name__: kind for kind in (Hull, Drive, Bank, PanelGroup, Place, Loading)}.get(
+            error.title
+        )
+        entry = part.model_fields.get(problem.field.split("/")[1]) if part else None
+        message = (
+            f"{entry.title}: {problem.message}" if entry is not None and entry.title else problem.message
+        )
+        sinks = (
+            problem.code == "out_of_reach" and problem.relation is not None
+        )  # its kilograms are one part's
+        update = {
+            "field": f"/{said}",
+            "message": message,
+            "value": getattr(known, said),
+            "accepted": "less weight, or a longer or wider boat" if sinks else problem.accepted,
+            "limit": None,
+        }
+        told = problem.model_copy(update=update)
+        raise InvalidDesign([told]) from None
+
+
 def _use(known: Known) -> Use:
     if known.outing is not Outing.DAY:
         return USES[known.outing]
@@ -118,9 +153,11 @@ def _drive(known: Known, whole_kg: float) -> Drive:
 def _bank(known: Known, drive_w: float) -> tuple[Bank, ...]:
     if known.bank is Bought.NONE or known.outing is Outing.RACE:
         return ()
-    volts = known.bank_v or (SMALL_BANK_V if drive_w < SMALL_DRIVE_W else BIG_BANK_V)
-    hours = known.bank_ah or round(BANK_HOURS * drive_w / volts / 10) * 10 or 50
-    return (Bank(id="bank", chemistry=known.chemistry, unit_v=volts, unit_ah=hours),)
+    own = known.bank is Bought.OWN
+    volts = (own and known.bank_v) or (SMALL_BANK_V if drive_w < SMALL_DRIVE_W else BIG_BANK_V)
+    hours = (own and known.bank_ah) or round(BANK_HOURS * drive_w / volts / 10) * 10 or 50
+    chemistry = known.chemistry if own else Chemistry.LFP
+    return (Bank(id="bank", chemistry=chemistry, unit_v=volts, unit_ah=hours),)
 
 
 def usual_place(known: Known) -> PlaceKind:
@@ -138,9 +175,10 @@ def _array(known: Known, hull: Hull, small: bool) -> dict[str, Any]:
     if known.panels is Bought.NONE:
         return {}
     kind, breadth = usual_place(known), _breadth_m(known, hull)
-    watts = known.panel_w or (SMALL_PANEL_W if small else PANEL_W)
+    own = known.panels is Bought.OWN
+    watts = (own and known.panel_w) or (SMALL_PANEL_W if small else PANEL_W)
     room = DECK_SHARE * hull.waterline_length_m * breadth / (PANEL_M2 * watts / PANEL_W)
-    count = known.panel_count or max(int(room), 1)
+    count = (own and known.panel_count) or max(int(room), 1)
     group = PanelGroup(id="panels", place_id="place", controller_id="box", nameplate_w=watts, count=count)
     columns = min(max(int((breadth + GAP_M) / (group.width + GAP_M)), 1), count)
     rows = ceil(count / columns)
@@ -174,30 +212,40 @@ def new_boat(known: Known) -> BoatDesign:
     -------
     BoatDesign
         What was said stands in it as said; the rest is usual.
+
+    Raises
+    ------
+    InvalidDesign
+        Where what was said makes no boat; the field is that of `known`.
     """
-    typical, hull = TYPICAL[known.hull_type], _hull(known)
+    typical = TYPICAL[known.hull_type]
+    with _beside(known, "beam_m", "waterline_m", "overall_m", "hull_type"):
+        hull = _hull(known)
     usual_kg = typical.displacement_kg * (hull.waterline_length_m / typical.length_m) ** WEIGHT_POWER
     whole = known.weighs_kg or usual_kg
-    drive = _drive(known, whole)
+    with _beside(known, "motor_w", "thrust_n", "motors"):
+        drive = _drive(known, whole)
     drive_w = known.motors * (drive.rated_power_w or (known.thrust_n or 0) * WATTS_PER_NEWTON)
     small = drive_w < SMALL_DRIVE_W
-    banks, array = _bank(known, drive_w), _array(known, hull, small)
+    with _beside(known, "bank_ah", "bank_v", "motor_w", "thrust_n"):
+        banks = _bank(known, drive_w)
+    with _beside(known, "panel_w", "panel_count", "overall_m", "waterline_m", "panels"):
+        array = _array(known, hull, small)
     aboard = sum(bank.mass for bank in banks) + sum(group.mass for group in array.get("panels", ()))
     loads = (Load(id="lights", name="Lights and radio", power_w=15, hours_per_day=6),)
     speed = EASY_FROUDE_SHARE * hull_speed_mps(hull.waterline_length_m)
     use = _use(known)
-    design = BoatDesign(
-        name=known.name,
-        use=use,
-        hull=hull,
-        loading=_loading(known, whole, aboard),
-        drives=(drive,),
-        banks=banks,
-        loads=() if small or not banks else loads,
-        site=known.site,
-        plan=Plan(date=known.date, speed_mps=round(speed, 2), spells=HOURS.get(use) if banks else None),
-        **array,
-    )
+    with _beside(known, "date"):
+        plan = Plan(date=known.date, speed_mps=round(speed, 2), spells=HOURS.get(use) if banks else None)
+    with _beside(known, "weighs_kg", "people"):
+        loading = _loading(known, whole, aboard)
+    parts = {"hull": hull, "drives": (drive,), "banks": banks, "loading": loading, "plan": plan, **array}
+    with _beside(
+        known, "weighs_kg", "bank_ah", "panel_count", "beam_m", "overall_m", "waterline_m", "hull_type"
+    ):
+        design = BoatDesign(
+            name=known.name, use=use, site=known.site, loads=() if small or not banks else loads, **parts
+        )
     limits = design.wiring.model_copy(update={"coldest_c": coldest_morning_c(known.site.latitude_deg)})
     return lasting(boxes_by_itself(design.changed(wiring=limits)))
 

@@ -1,15 +1,11 @@
 """The boat design document, by its parts; see `boat.py` for the whole."""
 
-from parhelion.design.array import Build as Build
 from parhelion.design.array import Controller as Controller
 from parhelion.design.array import ControllerKind as ControllerKind
 from parhelion.design.array import ControllerModel as ControllerModel
 from parhelion.design.array import Fastening as Fastening
 from parhelion.design.array import Obstacle as Obstacle
-from parhelion.design.array import PanelGroup as PanelGroup
-from parhelion.design.array import PanelModel as PanelModel
 from parhelion.design.array import PanelRef as PanelRef
-from parhelion.design.array import PanelSet as PanelSet
 from parhelion.design.array import PanelString as PanelString
 from parhelion.design.array import Place as Place
 from parhelion.design.array import PlaceKind as PlaceKind
@@ -40,6 +36,10 @@ from parhelion.design.hull import Hull as Hull
 from parhelion.design.hull import Loading as Loading
 from parhelion.design.hull import MeasuredRun as MeasuredRun
 from parhelion.design.hull import Tow as Tow
+from parhelion.design.panel import Build as Build
+from parhelion.design.panel import PanelGroup as PanelGroup
+from parhelion.design.panel import PanelModel as PanelModel
+from parhelion.design.panel import PanelSet as PanelSet
 from parhelion.design.part import Point as Point
 from parhelion.design.plan import Budget as Budget
 from parhelion.design.plan import Plan as Plan

@@ -17,9 +17,7 @@ from parhelion.design.array import (
     Controller,
     ControllerModel,
     Obstacle,
-    PanelGroup,
     PanelRef,
-    PanelSet,
     PanelString,
     Place,
     WiringLimits,
@@ -28,6 +26,7 @@ from parhelion.design.bank import Bank, Link, Load
 from parhelion.design.drive import Drive, Push
 from parhelion.design.hull import Hull, Loading, MeasuredRun, Tow
 from parhelion.design.hulltypes import draught_m
+from parhelion.design.panel import PanelGroup, PanelSet
 from parhelion.design.part import Choice, Name, Part, entry, out_of_reach
 from parhelion.design.plan import Plan, Site, Source, SourceKind, Water
 from parhelion.design.states import How

@@ -2,9 +2,10 @@
 
 from __future__ import annotations
 
-from parhelion.design.array import Controller, PanelGroup, PanelString, Place
+from parhelion.design.array import Controller, PanelString, Place
 from parhelion.design.bank import Bank, Link, Load
 from parhelion.design.boat import BoatDesign
+from parhelion.design.panel import PanelGroup
 from parhelion.quantities import Frozen
 
 

@@ -4,9 +4,10 @@ from __future__ import annotations
 
 from typing import NamedTuple
 
-from parhelion.design.array import PANEL_KG_PER_W, Build, Controller, PanelGroup
+from parhelion.design.array import Controller
 from parhelion.design.bank import Bank
 from parhelion.design.chemistries import CHEMICALS
+from parhelion.design.panel import PANEL_KG_PER_W, Build, PanelGroup
 
 PANEL_PRICE_PER_W = {Build.GLASS: 0.6, Build.FLEXIBLE: 1.3, Build.FOLDING: 1.9}  # the panel alone
 FITTING_PRICE_PER_W = 0.45  # frame, cable and its share of a controller

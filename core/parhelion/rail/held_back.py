@@ -25,6 +25,7 @@ from parhelion.rail.speeds import Steady, fullest_soc, live_distances, solve_ste
 from parhelion.rail.stores import range_at_speed
 from parhelion.sun.timeline import HOUR_S
 from parhelion.wiring.by_itself import boxes_by_itself
+from parhelion.wiring.panel_volts import swelled
 
 WORTH_FRAC = 0.02  # a step that wins less is "nothing: go slower or longer"
 HOUSE_STEP_W = 50.0
@@ -103,13 +104,7 @@ def with_panel(design: BoatDesign) -> BoatDesign:
     number, watts = more_panels(design)
     largest = design.largest_group
     if largest is not None:
-        more = largest.model_copy(
-            update={
-                "nameplate_w": largest.nameplate_w * (largest.count + number) / largest.count,
-                "panel_width_m": largest.width,
-                "panel_length_m": largest.length,
-            }
-        )
+        more = swelled(largest, number)
         panels = tuple(more if group is largest else group for group in design.panels)
         return design.model_copy(update={"panels": panels})
     group = PanelGroup(id="first", place_id="first", controller_id="first", nameplate_w=watts)

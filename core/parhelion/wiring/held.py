@@ -23,7 +23,13 @@ from numpy.typing import NDArray
 from parhelion.design import Bank, BoatDesign, Controller, ControllerKind, PanelGroup
 from parhelion.design.reads import Reads, kept
 from parhelion.wiring.by_itself import STRUNG_READS, charging_v
-from parhelion.wiring.panel_volts import CELL_VOC, STANDARD_C, PanelVolts, in_series, panel_volts
+from parhelion.wiring.panel_volts import (
+    CELL_VOC,
+    STANDARD_C,
+    PanelVolts,
+    in_series,
+    panel_volts,
+)
 from parhelion.wiring.strings import by_hand, strings_of
 
 Array = NDArray[np.float64]
@@ -31,7 +37,6 @@ Array = NDArray[np.float64]
 BOLTZMANN_V_PER_K, ZERO_C_K, IDEALITY = 8.617e-5, 273.15, 1.1
 LEAST_OPEN = 0.1  # of Voc at 25 C, in whatever heat
 NEWTONS = 6
-MOST_ONE_PANEL_W = 700.0  # no panel that a boat carries has more
 HOTTEST_C, FULL_W_PER_M2 = 90.0, 1000.0
 NOON_CELL_C, SHARED_STEPS = 45.0, 41
 
@@ -142,8 +147,8 @@ def held_by(
     beside : float
         As of `volts_beside` [-].
     """
-    if not panel.given and panel.best_v * panel.best_a > MOST_ONE_PANEL_W * series:
-        return None  # a whole array under one label: nothing is known of its volts
+    if panel.unknown:
+        return None
     needs = charging_v(bank)
     tracks = controller.kind is not ControllerKind.PWM
     if tracks and beside != 1.0:

@@ -16,13 +16,14 @@ from typing import TypeVar
 import numpy as np
 from numpy.typing import NDArray
 
-from parhelion.design import PanelModel
-from parhelion.design.array import CELL_VMP, CELL_VOC
+from parhelion.design import PanelGroup, PanelModel
+from parhelion.design.panel import CELL_VMP, CELL_VOC
 
 Heat = TypeVar("Heat", float, NDArray[np.float64])
 
 STANDARD_C = 25.0
 LEAST_OVER = 1.01  # Voc over Vmp and Isc over Imp at the least, while a datasheet is typed or cannot be true
+MOST_ONE_PANEL_W = 700.0  # no panel that a boat carries has more: a label beyond is a whole array's
 SHORT_TO_BEST = 1.06  # Isc over Imp
 REAR_LIGHT = 0.2  # of full sun on the back of a two-sided panel, for what a wire must carry
 
@@ -38,6 +39,7 @@ class PanelVolts:
     open_per_k: float  # of the value itself [1/K]
     best_per_k: float
     given: bool  # whether the datasheet says so
+    unknown: bool = False  # a whole array under one label: nothing is known of its volts
 
     def open_at(self, cell_c: Heat, series: int = 1) -> Heat:
         """Open-circuit volts of panels in series at a cell temperature [1] [V]."""
@@ -75,6 +77,8 @@ def panel_volts(panel: PanelModel) -> PanelVolts:
         open_per_k=panel.power_coefficient_per_k * best_v / open_v if beta is None else beta,
         best_per_k=panel.power_coefficient_per_k,
         given=None not in (panel.open_circuit_v, panel.short_circuit_a, panel.best_v, panel.best_a),
+        unknown=panel.nameplate_w > MOST_ONE_PANEL_W
+        and not (panel.cells_across or panel.best_v or panel.open_circuit_v),
     )
 
 
@@ -94,6 +98,7 @@ def in_series(panels: Sequence[PanelVolts]) -> PanelVolts:
         open_per_k=sum(p.open_v * p.open_per_k for p in panels) / open_v,
         best_per_k=sum(p.best_v * p.best_per_k for p in panels) / best_v,
         given=all(p.given for p in panels),
+        unknown=any(p.unknown for p in panels),
     )
 
 
@@ -107,3 +112,16 @@ def most_in_series(open_v: float, open_per_k: float, coldest_c: float, limit_v: 
     coldest_c, limit_v : float
     """
     return int(limit_v / (open_v * (1 + open_per_k * (coldest_c - STANDARD_C))) + 1e-9)
+
+
+def swelled(group: PanelGroup, number: int) -> PanelGroup:
+    """A group with the watts of so many more panels spread over those it has; cells and volts stay."""
+    grid = group.grid
+    update = {
+        "nameplate_w": group.nameplate_w * (group.count + number) / group.count,
+        "panel_width_m": group.width,
+        "panel_length_m": group.length,
+    }
+    if group.nameplate_w <= MOST_ONE_PANEL_W:
+        update |= {"cells_across": grid.across, "cells_along": grid.along, "half_cut": grid.halved}
+    return group.model_copy(update=update)

@@ -152,7 +152,7 @@ export function NewBoatDialog({ open, onOpen }: { open: boolean; onOpen: (open: 
               </div>
             </div>
             {add.error && !problems.length && <Alarm>{add.error.message}</Alarm>}
-            <FirstAnswer begun={begun.data} stale={begun.isFetching} failed={begun.isError}>
+            <FirstAnswer begun={begun.data} stale={begun.isFetching} failed={begun.error}>
               <button type="button" className="btn" onClick={() => onOpen(false)}>
                 Cancel
               </button>
@@ -191,7 +191,7 @@ function useLater<T>(value: T): T {
 }
 
 /** What the boat does as far as she is known, with its band. */
-function FirstAnswer(props: { begun?: Begun; stale: boolean; failed: boolean; children: ReactNode }) {
+function FirstAnswer(props: { begun?: Begun; stale: boolean; failed: Error | null; children: ReactNode }) {
   const { begun, stale, failed, children } = props;
   const units = useUnits();
   return (
@@ -201,7 +201,7 @@ function FirstAnswer(props: { begun?: Begun; stale: boolean; failed: boolean; ch
         aria-live="polite"
         aria-busy={stale}
       >
-        {failed && <p className="m-0 text-alarm">▲ Something above cannot be; see beside its field.</p>}
+        {failed && <p className="m-0 max-w-[480px] text-alarm">▲ {failed.message}</p>}
         {!failed &&
           begun?.rail.slice(0, TOLD).map((cell) => {
             const [low, high] = cell.band ?? [];

@@ -28,6 +28,7 @@ from parhelion.rail.held_back import (
     with_larger_controllers,
     with_panel,
 )
+from parhelion.wiring.panel_volts import swelled
 
 Kind = Literal["panel", "battery", "controller", "house", "mass"]
 
@@ -91,9 +92,8 @@ def _panel(boat: _Boat, base: BoatDesign, budget: Budget) -> _Made:
         price, kg = first_panel_offer(watts)
     else:
         watts = largest.nameplate_w
-        whole = watts * (largest.count + more) / largest.count
-        grown = {"nameplate_w": whole, "panel_width_m": largest.width, "panel_length_m": largest.length}
-        panels = tuple(g.model_copy(update=grown) if g.id == largest.id else g for g in boat.design.panels)
+        grown = swelled(largest, more)
+        panels = tuple(grown if g.id == largest.id else g for g in boat.design.panels)
         changed = boat.design.changed(panels=panels)
         price, kg = panel_offer(largest)
     owned = more <= budget.owned_panels

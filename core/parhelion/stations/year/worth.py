@@ -16,7 +16,7 @@ import numpy as np
 
 from parhelion.balance.outlook import Outlook
 from parhelion.design import Sky
-from parhelion.design.array import USUAL_W_PER_M2
+from parhelion.design.panel import USUAL_W_PER_M2
 from parhelion.hull import formula
 from parhelion.hull.demand import DemandCurve, demand_curve, fit_runs
 from parhelion.quantities import (
