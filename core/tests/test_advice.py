@@ -120,6 +120,7 @@ DAY = {
     "stream_runs": ({"plan__current_mps": -0.5}, {}),
     "no_sun": ({"site__latitude_deg": 80, "plan__date": "2027-12-21"}, {}),
     "kept_not_counted": ({"banks": [{**BANK_OLD, "id": f"b{n}"} for n in range(3)]}, {}),
+    "no_harvest": ({"panels__0__series": 40}, {}),
     "charging_day": ({"plan__spells": [], "plan__state": "dock"}, {}),
     "sun_share": ({"sources": [WIND]}, {}),
     "turning_blades": ({"sources": [WIND]}, {"sources": [SHORE]}),

@@ -184,6 +184,8 @@ class DefinitionsTest(unittest.TestCase):
                 self.assertIn(words, told(answer.reason), changes)
                 self.assertEqual(answer.mend, station)
             self.assertEqual([found.rail[i].mend for i in (0, 1, 4)], [station] * 3)
+        home = answers_for(boat(use="home_charged", loads=[], **low, panels__0__series=1), NOON)
+        self.assertIn("cannot reach", told(next(c for c in home.rail if c.key == "sun_share").reason))
         sound = answers_for(boat(), NOON)
         self.assertTrue(all(cell.mend is None for cell in sound.rail))
 

@@ -68,7 +68,7 @@ class Strangers(BrowserTest):
     def test_what_cannot_be_is_said_beside_its_field_and_kept_while_the_sheet_is_closed(self):
         sheet = self.begin()
         self.say(sheet, Length_overall="5", or_at_the_waterline="6", People_aboard="two")
-        expect(sheet.get_by_text("A waterline is no longer than the boat.")).to_be_visible()
+        expect(sheet.get_by_text("A waterline is no longer than the boat.").first).to_be_visible()
         expect(sheet.get_by_text("is not a number")).to_be_visible()
         expect(sheet.get_by_role("button", name="Start", exact=True)).to_be_disabled()
         sheet.get_by_role("button", name="Cancel").click()
@@ -76,6 +76,20 @@ class Strangers(BrowserTest):
         self.page.get_by_role("menuitem", name="New boat").click()
         expect(self.page.get_by_label("or at the waterline", exact=True)).to_have_value("6")
         expect(self.page.get_by_label("People aboard", exact=True)).to_have_value("two")
+
+    def test_a_number_that_cannot_be_read_keeps_the_boat_from_starting_until_it_is_mended(self):
+        sheet = self.begin()
+        start = sheet.get_by_role("button", name="Start", exact=True)
+        sheet.get_by_label("People aboard", exact=True).fill("3")
+        expect(start).to_be_enabled()
+        sheet.get_by_label("People aboard", exact=True).fill("three")
+        expect(start).to_be_disabled()
+        expect(sheet.get_by_text("A number above cannot be read.")).to_be_visible()
+        sheet.get_by_label("People aboard", exact=True).fill("")
+        expect(start).to_be_enabled()
+        sheet.get_by_label("All-up weight", exact=True).fill("90000")
+        expect(sheet.get_by_text("Accepted: less weight, or a longer or wider boat.")).to_be_visible()
+        expect(start).to_be_disabled()
 
     def test_a_racer_without_a_bank_and_a_yacht_at_48_volts(self):
         sheet = self.begin()

@@ -5,6 +5,8 @@ References
 [1] Boats of a type grow in beam and draught with the two-thirds power of length, so in weight with the
     seven-thirds; typical of small craft, within some third.
 [2] Waterline over length overall by type: plumb stems of canal and work boats, overhangs of older yachts.
+[3] Heights over the water, places along the boat, shares, hours and people's weight: typical of such boats.
+    They stand in the design, where each is seen and can be changed.
 """
 
 from __future__ import annotations
@@ -48,6 +50,7 @@ from parhelion.rail.speeds import bank_power_w
 from parhelion.sun.climate import coldest_morning_c
 from parhelion.wiring.by_itself import boxes_by_itself
 
+# typical [3], where nothing else is said
 EASY_FROUDE_SHARE = 0.6  # of hull speed: a pace that most boats make on modest watts
 BANK_HOURS = 2.0  # of the drive's rating that a usual bank holds
 BIG_BANK_V, SMALL_BANK_V = 25.6, 12.8

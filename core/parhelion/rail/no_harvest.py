@@ -57,7 +57,14 @@ def with_cause(outlook: Outlook, found: Answers) -> Answers:
     told = {"reason": cause.reason, "mend": cause.station}
     update = {
         name: getattr(found, name).model_copy(update=told)
-        for name in ("sun_only_now", "sun_only_noon", "sun_only_steady", "days_run_sun", "refill")
+        for name in (
+            "sun_only_now",
+            "sun_only_noon",
+            "sun_only_steady",
+            "days_run_sun",
+            "refill",
+            "sun_share",
+        )
         if not _value(getattr(found, name))
     }
     none = {**told, "limits": [cause.station], "step": None}
@@ -66,5 +73,5 @@ def with_cause(outlook: Outlook, found: Answers) -> Answers:
 
 
 def _value(answer: object) -> float | None:
-    names = ("speed_mps", "distance_m", "days")
+    names = ("share_frac", "speed_mps", "distance_m", "days")
     return next((getattr(answer, name) for name in names if hasattr(answer, name)), None)

@@ -81,7 +81,7 @@ export function KnownField({ name, width = 84 }: { name: keyof Known; width?: nu
               if (!number) return put(name, next.trim() || undefined);
               if (!next.trim()) return put(name, undefined);
               const found = parsed(next, kind, units);
-              if ("value" in found) put(name, found.value);
+              put(name, "value" in found ? found.value : undefined);
             }}
           />
           {number && <span className="w-[26px] text-[13px] text-muted">{unitOf(kind, units)[0]}</span>}

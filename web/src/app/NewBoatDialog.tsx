@@ -70,6 +70,10 @@ export function NewBoatDialog({ open, onOpen }: { open: boolean; onOpen: (open: 
     });
   const type = (name: string, text: string) =>
     setSaid((now) => ({ ...now, texts: { ...now.texts, [name]: text } }));
+  const unread = Object.keys(said.texts).some(
+    (name) =>
+      said.texts[name]?.trim() && said.known[name as keyof Known] === undefined && isShown(name, known),
+  );
   const refused = [begun.error, add.error].find((error) => error instanceof Refused);
   const problems = refused instanceof Refused ? refused.problems : [];
 
@@ -152,11 +156,20 @@ export function NewBoatDialog({ open, onOpen }: { open: boolean; onOpen: (open: 
               </div>
             </div>
             {add.error && !problems.length && <Alarm>{add.error.message}</Alarm>}
-            <FirstAnswer begun={begun.data} stale={begun.isFetching} failed={begun.error}>
+            <FirstAnswer
+              begun={begun.data}
+              stale={begun.isFetching}
+              failed={begun.error?.message ?? (unread ? "A number above cannot be read." : null)}
+            >
               <button type="button" className="btn" onClick={() => onOpen(false)}>
                 Cancel
               </button>
-              <button type="submit" className="btn" data-main disabled={add.isPending || begun.isError}>
+              <button
+                type="submit"
+                className="btn"
+                data-main
+                disabled={add.isPending || begun.isError || unread}
+              >
                 Start
               </button>
             </FirstAnswer>
@@ -165,6 +178,13 @@ export function NewBoatDialog({ open, onOpen }: { open: boolean; onOpen: (open: 
       )}
     </Window>
   );
+}
+
+/** Whether an entry stands on the sheet: what is bought is asked only of what is the owner's own. */
+function isShown(name: string, known: Known): boolean {
+  if (["bank_v", "bank_ah"].includes(name)) return known.bank === "own";
+  if (["panel_count", "panel_w"].includes(name)) return known.panels === "own";
+  return name !== "motor_a" || known.thrust_n != null;
 }
 
 const ABOUT =
@@ -191,7 +211,7 @@ function useLater<T>(value: T): T {
 }
 
 /** What the boat does as far as she is known, with its band. */
-function FirstAnswer(props: { begun?: Begun; stale: boolean; failed: Error | null; children: ReactNode }) {
+function FirstAnswer(props: { begun?: Begun; stale: boolean; failed: string | null; children: ReactNode }) {
   const { begun, stale, failed, children } = props;
   const units = useUnits();
   return (
@@ -201,7 +221,7 @@ function FirstAnswer(props: { begun?: Begun; stale: boolean; failed: Error | nul
         aria-live="polite"
         aria-busy={stale}
       >
-        {failed && <p className="m-0 max-w-[480px] text-alarm">▲ {failed.message}</p>}
+        {failed && <p className="m-0 max-w-[480px] text-alarm">▲ {failed}</p>}
         {!failed &&
           begun?.rail.slice(0, TOLD).map((cell) => {
             const [low, high] = cell.band ?? [];

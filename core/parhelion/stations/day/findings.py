@@ -29,6 +29,7 @@ from parhelion.rail.findings import beyond_drive, lithium_temperature
 from parhelion.rail.ground import over_ground_mps, thriftiest_mps
 from parhelion.rail.joint import Learn, joint_band, what_would_tell
 from parhelion.rail.models import Dusk
+from parhelion.rail.no_harvest import no_harvest
 from parhelion.rail.reasons import BANK_SOURCE, SUN_SOURCE, hull_why, sun_facts
 from parhelion.rail.speeds import live_distances, solve_steady, steady_mps
 from parhelion.rail.stores import bank_at_dusk
@@ -337,12 +338,34 @@ def kept_not_counted(view: DayView) -> Finding | None:
     )  # fmt: skip
 
 
+MENDED_AT = {"strings": "/panels/0/series", "array": "/places"}
+
+
+def nothing_harvested(view: DayView) -> Finding | None:
+    """Panels under a sun that shines bring nothing."""
+    cause = no_harvest(view.outlook)
+    if cause is None:
+        return None
+    return Finding(
+        id="no_harvest",
+        level="warn",
+        title=sentence("The panels bring nothing"),
+        detail=cause.reason,
+        why=_why(
+            view, "What stands, what is connected, and each string's volts against its bank", doc="wiring"
+        ),
+        field=MENDED_AT[cause.station],
+    )
+
+
 def unshaded(view: DayView) -> Finding | None:
     """What the array gives at best, and whether shade is in it."""
     if not view.outlook.design.panels:
         return None
     design = view.outlook.design
     best = float(view.outlook.clear_harvest.sun_w.max())
+    if best <= 0:
+        return None  # no_harvest says why
     edge = float(harvest(design, cloud_edge_light(design.site, design.plan.date)).sun_w.max())
     nameplate = design.nameplate_w
     counted = design.obstacles and all(design.place(group.place_id).at for group in design.panels)
@@ -414,6 +437,7 @@ def day_findings(outlook: Outlook) -> list[Finding]:
     return ordered(
         [
             no_sun(view),
+            nothing_harvested(view),
             stops_at_reserve(view),
             beyond_drive(view.outlook),
             stream_runs(view.outlook),
