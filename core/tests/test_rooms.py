@@ -16,7 +16,20 @@ ROOT = Path(__file__).resolve().parents[2]
 CORE = ROOT / "core" / "parhelion"
 PAGES = ROOT / "docs" / "methods"
 WEB = ROOT / "web" / "src"
-JOB = ("hull", "drive", "bank", "sun", "panels", "wiring", "balance", "market", "rail", "stations")
+JOB = (
+    "hull",
+    "drive",
+    "bank",
+    "sun",
+    "panels",
+    "wiring",
+    "route",
+    "tide",
+    "balance",
+    "market",
+    "rail",
+    "stations",
+)
 PLUMBING = {"__init__", "station", "terminal", "registry", "usual"}
 BENCH = ("api", "kit", "asking", "boat", "features", "app")  # each may import those before it
 

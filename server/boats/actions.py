@@ -65,8 +65,11 @@ def keep_variant(boat: Boat, design: BoatDesign, name: str) -> Variant:
 
 
 @transaction.atomic
-def save_variant(variant_id: UUID, revision: int, design: BoatDesign) -> Variant:
+def save_variant(variant_id: UUID, revision: int, design: BoatDesign, *, apart: bool = False) -> Variant:
     """Save a design over the revision it started from.
+
+    Edits within a minute share a state of the history, but one that is saved `apart` (mine over another
+    window's, a state brought back) leaves the state it replaces where it is.
 
     Raises
     ------
@@ -86,7 +89,7 @@ def save_variant(variant_id: UUID, revision: int, design: BoatDesign) -> Variant
     variant.document = document
     variant.save()
     last = variant.revisions.first()
-    if last is not None and last.number > 1 and now - last.saved_at < COALESCE:
+    if not apart and last is not None and last.number > 1 and now - last.saved_at < COALESCE:
         last.number, last.document = variant.revision, document
         last.save(update_fields=["number", "document"])
     else:

@@ -57,6 +57,7 @@ class KeepVariant(Schema):
 class SaveVariant(Schema):
     revision: int
     design: BoatDesign
+    apart: bool = False  # a state of its own in the history: it replaces one that must stay
 
 
 class RevisionRow(Schema):
@@ -128,8 +129,9 @@ def create_boat(request: HttpRequest, body: Known) -> Any:
 @router.post("/file", response={201: BoatRow, **REFUSALS}, operation_id="openFile")
 def open_file(request: HttpRequest) -> Any:
     """A boat from the bytes of a design file, sent as the request's body."""
-    if int(request.headers.get("Content-Length") or 0) > LARGEST_FILE_BYTES:
-        read_boat(b" " * (LARGEST_FILE_BYTES + 1))  # refuses it in the reader's own words
+    size = int(request.headers.get("Content-Length") or 0)
+    if size > LARGEST_FILE_BYTES:
+        read_boat(b"", size)  # refuses it in the reader's own words
     return Status(201, _row(actions.add_boat(read_boat(request.body))))
 
 
@@ -172,7 +174,7 @@ def read_variant(request: HttpRequest, variant_id: UUID) -> Any:
 )
 def save(request: HttpRequest, variant_id: UUID, body: SaveVariant) -> Any:
     try:
-        return _out(actions.save_variant(variant_id, body.revision, body.design))
+        return _out(actions.save_variant(variant_id, body.revision, body.design, apart=body.apart))
     except actions.RevisionConflict as conflict:
         problem = Problem(
             code="newer_revision",

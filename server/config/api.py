@@ -2,15 +2,19 @@
 
 from __future__ import annotations
 
+import json
 from typing import Any
 
 from boats.router import router as boats_router
 from boats.router import variants_router
 from django.core.exceptions import RequestDataTooBig
+from django.db import DatabaseError
 from django.http import Http404, HttpRequest, HttpResponse
 from ninja import NinjaAPI
 from ninja.errors import HttpError, ValidationError
+from ninja.parser import Parser
 from parhelion.errors import ParhelionError, Problem, problems_from
+from parhelion.formats.boat_file import said_once
 from parhelion.stations.registry import STATIONS
 from stations.forecasts import router as forecast_router
 from stations.live import router as live_router
@@ -20,7 +24,15 @@ from work.router import router as work_router
 
 from config.replies import Errors
 
-api = NinjaAPI(title="Parhelion", version="1", urls_namespace="api", docs_url=None)
+
+class OnceParser(Parser):
+    """JSON in which every name is said once."""
+
+    def parse_body(self, request: HttpRequest) -> Any:
+        return json.loads(request.body, object_pairs_hook=said_once)
+
+
+api = NinjaAPI(title="Parhelion", version="1", urls_namespace="api", docs_url=None, parser=OnceParser())
 api.add_router("/boats", boats_router)
 api.add_router("/variants", variants_router)
 api.add_router("/work", work_router)
@@ -30,6 +42,22 @@ api.add_router("", rail_router)
 api.add_router("", live_router)
 for station in STATIONS:
     api.add_router(f"/{station.name}", router_of(station))
+
+
+STORE_FAULTS = (  # as the database says it: what is wrong, and what mends it
+    ("disk is full", "disk_full", "The disk is full: nothing more can be saved.",
+     "free some space; what you see is kept in this window until then"),
+    ("disk I/O error", "disk_failing", "The disk does not answer as it should.",
+     "download the designs you need, and check the disk"),
+    ("malformed", "store_damaged", "The file that holds the boats is damaged.",
+     "download what still opens, move the file away and start again with your design files"),
+    ("not a database", "store_damaged", "The file that holds the boats is damaged.",
+     "move it away and start again with your design files"),
+    ("readonly", "store_shut", "The folder that holds the boats cannot be written to.",
+     "a folder of your own"),
+    ("locked", "store_busy", "Another program holds the file with the boats.",
+     "a moment's patience, or its end"),
+)  # fmt: skip
 
 
 def refused(request: HttpRequest, problems: list[Problem], status: int) -> HttpResponse:
@@ -49,6 +77,16 @@ def _invalid(request: HttpRequest, error: Any) -> HttpResponse:
 @api.exception_handler(ParhelionError)
 def _not_accepted(request: HttpRequest, error: Any) -> HttpResponse:
     return refused(request, error.problems, 422)
+
+
+@api.exception_handler(DatabaseError)
+def _store_fails(request: HttpRequest, error: Any) -> HttpResponse:
+    """A full disk, a file that is damaged or held: said, and what to do; reading goes on where it can."""
+    text = str(error)
+    for sign, code, message, accepted in STORE_FAULTS:
+        if sign in text:
+            return refused(request, [Problem(code=code, message=message, accepted=accepted)], 503)
+    raise error
 
 
 @api.exception_handler(Http404)

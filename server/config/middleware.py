@@ -34,10 +34,31 @@ class DoorsMiddleware:
 
     def __call__(self, request: HttpRequest) -> HttpResponse:
         reply = self.get_response(request)
+        if request.path.startswith("/api/"):
+            reply = in_one_shape(reply)
         reply["Content-Security-Policy"] = POLICY
         if request.path.startswith("/api/"):
             reply["Cache-Control"] = "no-store"
         return reply
+
+
+FAULTS = {
+    400: ("bad_request", "This request is for no address of this machine.", "localhost or 127.0.0.1"),
+    405: ("method_not_allowed", "This is not asked in that way.", None),
+    500: ("fault", "The program failed at this. Nothing that was saved is changed.", None),
+}
+
+
+def in_one_shape(reply: HttpResponse) -> HttpResponse:
+    """A refusal that was made outside the API's own handlers, in the one error shape."""
+    if reply.status_code < 400 or reply.get("Content-Type", "").startswith("application/json"):
+        return reply
+    code, message, accepted = FAULTS.get(reply.status_code, ("refused", "This is not accepted.", None))
+    problem = Problem(code=code, message=message, accepted=reply.get("Allow") or accepted)
+    made = JsonResponse({"errors": [problem.model_dump()]}, status=reply.status_code)
+    if "Allow" in reply:
+        made["Allow"] = reply["Allow"]
+    return made
 
 
 class SameOriginMiddleware:

@@ -2,7 +2,8 @@
 
 from __future__ import annotations
 
-from boats.models import Variant
+from boats.models import Boat, Variant
+from django.utils import timezone
 from playwright.sync_api import Route, expect
 
 from e2e.base import BrowserTest
@@ -65,7 +66,7 @@ class TypedAndGone(BrowserTest):
         self.settled()
         self.kept(lambda d: d["loads"][1]["power_w"], 18)
         self.assertEqual(
-            page.evaluate("Object.keys(sessionStorage).filter(k => k.includes('draft')).length"), 0
+            page.evaluate("Object.keys(localStorage).filter(k => k.includes('draft')).length"), 0
         )
 
     def test_with_the_server_away_it_waits_and_is_saved_on_return(self):
@@ -112,3 +113,53 @@ class TypedAndGone(BrowserTest):
         expect(page.get_by_role("alert")).to_contain_text("“a few” is not a number")
         page.get_by_label("Load 2, watts", exact=True).press("Escape")
         expect(page.get_by_label("Load 2, watts", exact=True)).to_have_value("12")
+
+    def test_a_reload_before_the_first_saves_reply_keeps_the_second_edit_and_all_undo(self):
+        page = self.page
+        self.open()
+        self.saved()
+        held: list[Route] = []
+
+        def answer(route: Route) -> None:
+            if route.request.method == "PUT" and not held:
+                route.fetch()  # saved, and its reply never heard
+                held.append(route)
+            else:
+                route.continue_()
+
+        page.route("**/api/variants/**", answer)
+        self.type("Waterline length", "7.1")
+        self.kept(lambda d: d["hull"]["waterline_length_m"], 7.1)
+        self.type("Waterline length", "7.2")
+        page.wait_for_timeout(900)
+        page.reload()
+        self.settled()
+        self.kept(lambda d: d["hull"]["waterline_length_m"], 7.2)
+        expect(page.get_by_role("alertdialog")).to_have_count(0)
+        page.keyboard.press("u")
+        self.kept(lambda d: d["hull"]["waterline_length_m"], 7.1)
+        page.keyboard.press("u")
+        self.kept(lambda d: d["hull"]["waterline_length_m"], 6.7)
+
+    def test_a_closed_tab_loses_nothing_and_a_boat_removed_elsewhere_is_kept(self):
+        page = self.page
+        self.open()
+        self.saved()
+        address = page.url
+        page.route(
+            "**/api/variants/**",
+            lambda route: route.abort() if route.request.method == "PUT" else route.continue_(),
+        )
+        self.type("Waterline length", "7.4")
+        expect(page.get_by_role("button", name="Boat:")).to_contain_text("not saved yet, tried again every")
+        page.close()
+        again = self.page = self.watched(self.context.new_page())
+        again.goto(address)
+        self.settled(again)
+        self.kept(lambda d: d["hull"]["waterline_length_m"], 7.4)
+        Boat.objects.update(deleted_at=timezone.now())
+        self.fill("Waterline length", "7.5", again)
+        again.get_by_role("button", name="Keep as a new boat").click()
+        expect(again).not_to_have_url(address)
+        self.settled(again)
+        expect(again.get_by_label("Waterline length", exact=True)).to_have_value("7.5")

@@ -1,6 +1,7 @@
 import { beforeEach, describe, expect, it } from "vitest";
 import type { BoatDesign } from "../src/api/client";
-import { opened, recalled, reduce, remember } from "../src/app/designHistory";
+import { type History, opened, recalled, reduce, remember } from "../src/app/designHistory";
+import { keepUnsaved } from "../src/app/unsaved";
 import { kept } from "./stand-ins";
 
 const design = (power_w: number, ...ids: string[]) =>
@@ -10,6 +11,8 @@ const design = (power_w: number, ...ids: string[]) =>
   }) as unknown as BoatDesign;
 const to = (next: BoatDesign, key: string, at: number) =>
   ({ kind: "apply", change: () => next, key, at }) as const;
+const saved = (revision: number, held: BoatDesign) =>
+  ({ kind: "saved", revision, text: JSON.stringify(held) }) as const;
 const watts = (state: { present: BoatDesign }) => state.present.loads?.[0]?.power_w;
 
 describe("undo", () => {
@@ -68,12 +71,28 @@ describe("saving", () => {
     expect(watts(reduce(theirs, { kind: "undo" }))).toBe(2);
   });
 
-  it("is remembered over a reload while it builds on what the server has", () => {
+  it("is remembered over a reload, and waits to be asked about where another window saved meanwhile", () => {
     const state = reduce(opened(design(1), 7), to(design(2), "a", 0));
     remember("v", state);
     expect(recalled("v", 7, design(1))?.past).toHaveLength(1);
-    expect(recalled("v", 8, design(1))).toBeNull();
+    const asked = recalled("v", 8, design(5));
+    expect([asked?.revision, watts(asked as History)]).toEqual([7, 2]); // its save is refused as the older one
     expect(recalled("other", 7, design(1))).toBeNull();
+  });
+
+  it("takes another window's save where nothing here was unsaved, and undo leads back", () => {
+    remember("v", reduce(reduce(opened(design(1), 7), to(design(2), "a", 0)), saved(8, design(2))));
+    const found = recalled("v", 9, design(5)) as History;
+    expect([found.revision, watts(found), watts(reduce(found, { kind: "undo" }))]).toEqual([9, 5, 2]);
+  });
+
+  it("knows its own save whose reply was never heard, and keeps the edit after it and all undo", () => {
+    let state = reduce(opened(design(1), 7), to(design(2), "a", 0));
+    state = reduce(state, { kind: "sending", text: JSON.stringify(design(2)) });
+    remember("v", reduce(state, to(design(3), "b", 5000)));
+    const found = recalled("v", 8, design(2)) as History;
+    expect([found.revision, watts(found), found.past.length]).toEqual([8, 3, 2]);
+    expect(found.saved).toBe(JSON.stringify(design(2)));
   });
 
   it("is remembered too where the page saved as it went", () => {
@@ -81,6 +100,22 @@ describe("saving", () => {
     const found = recalled("v", 8, design(2));
     expect([found?.revision, found?.saved]).toEqual([8, JSON.stringify(design(2))]);
     expect(found?.past).toHaveLength(1);
+  });
+
+  it("takes up what a closed tab left unsaved, once", () => {
+    keepUnsaved("v", { revision: 7, design: design(4), sent: null, at: 1 });
+    kept.removeItem("parhelion.tab");
+    const found = recalled("v", 7, design(1)) as History;
+    expect([found.revision, watts(found), watts(reduce(found, { kind: "undo" }))]).toEqual([7, 4, 1]);
+    expect(recalled("v", 7, design(1))).toBeNull();
+  });
+
+  it("saves what replaces another's state, or brings one back, as a state of its own", () => {
+    const state = reduce(opened(design(1), 7), to(design(2), "a", 0));
+    expect(reduce(state, { kind: "rebase", revision: 9 }).apart).toBe(true);
+    const back = reduce(state, { kind: "restored", design: design(1) });
+    expect([back.apart, watts(back), watts(reduce(back, { kind: "undo" }))]).toEqual([true, 1, 2]);
+    expect(reduce(back, saved(8, design(1))).apart).toBe(false);
   });
 
   it("ignores a storage that holds nonsense", () => {

@@ -3,7 +3,7 @@ import { vi } from "vitest";
 
 const held = new Map<string, string>();
 
-/** Storage of the tab. Its keys are its own properties, as a browser's are. */
+/** Storage of the tab and of the browser. Its keys are its own properties, as a browser's are. */
 export const kept = {
   getItem: (key: string) => held.get(key) ?? null,
   setItem(key: string, text: string) {
@@ -19,6 +19,7 @@ export const kept = {
   },
 };
 vi.stubGlobal("sessionStorage", kept);
+vi.stubGlobal("localStorage", kept);
 
 export interface Asked {
   url: string;

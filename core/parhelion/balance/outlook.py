@@ -39,6 +39,21 @@ REMEMBERED = 200  # answers about one outlook
 HARDLY = 0.05  # of its charge current: what a bank that takes less is said not to take
 
 
+def net_for_motor_w(by_bank_w: Array, house_rows_w: Array, aboard: Aboard | None) -> Array:
+    """What sun by bank, shape (..., t, 2), leaves the motor after the house, shape (4, t) [W].
+
+    With two banks only what a converter brings over counts, and only with its losses.
+    """
+    if aboard is None or aboard.joint.present == 0:
+        return np.asarray(by_bank_w.sum(axis=-1) - house_rows_w.sum(axis=0))
+    joint = aboard.joint
+    net = by_bank_w[..., 0] - house_rows_w[:2].sum(axis=0)
+    own = by_bank_w[..., 1] - house_rows_w[2:].sum(axis=0)
+    brought = np.minimum(np.maximum(own, 0) * joint.back_efficiency, joint.back_w)
+    lent = joint.out_needs * np.minimum(np.maximum(-own, 0), joint.out_w) / joint.out_efficiency
+    return np.asarray(net + brought - lent)
+
+
 @dataclass(frozen=True, eq=False)
 class Outlook:
     """One design on its day. Arrays over steps have shape (t,), over members (n, t) [W]."""
@@ -147,18 +162,8 @@ class Outlook:
         return np.stack([self.motoring, self.relief_w, idle])
 
     def live_net_w(self, by_bank_w: Array) -> Array:
-        """What the live sun leaves the motor after the house [W], over shapes (..., t, 2) of sun by bank.
-
-        With two banks only what a converter brings over counts, and only with its losses.
-        """
-        if self.aboard is None or not self.two_banks:
-            return by_bank_w.sum(axis=-1) - self.house_w
-        joint = self.aboard.joint
-        net = by_bank_w[..., 0] - self.house_rows_w[:2].sum(axis=0)
-        own = by_bank_w[..., 1] - self.house_rows_w[2:].sum(axis=0)
-        brought = np.minimum(np.maximum(own, 0) * joint.back_efficiency, joint.back_w)
-        lent = joint.out_needs * np.minimum(np.maximum(-own, 0), joint.out_w) / joint.out_efficiency
-        return net + brought - lent
+        """What the live sun leaves the motor after the house [W], over shapes (..., t, 2) of sun by bank."""
+        return net_for_motor_w(by_bank_w, self.house_rows_w, self.aboard)
 
     @property
     def shown_net_w(self) -> Array:
@@ -328,7 +333,7 @@ def remembered(function: Callable[Concatenate[Outlook, P], T]) -> Callable[Conca
     return asked
 
 
-OUTLOOK_READS = Reads.all_but("name", "note")
+OUTLOOK_READS = Reads.all_but("name", "note", "passage")
 
 
 @kept(OUTLOOK_READS, 12)

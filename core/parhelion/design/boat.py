@@ -28,11 +28,12 @@ from parhelion.design.hull import Hull, Loading, MeasuredRun, Tow
 from parhelion.design.hulltypes import draught_m
 from parhelion.design.panel import PanelGroup, PanelSet
 from parhelion.design.part import Choice, Name, Part, entry, out_of_reach
+from parhelion.design.passage import Passage
 from parhelion.design.plan import Plan, Site, Source, SourceKind, Water
 from parhelion.design.states import How
 
 SCHEMA_NAME = "parhelion.boat"
-SCHEMA_VERSION = 6  # counts every change of the document's shape (docs/decisions/18)
+SCHEMA_VERSION = 7  # counts every change of the document's shape (docs/decisions/18)
 
 DEEPEST_BODY_TO_BEAM = 1.5  # a hull body drawing more than this many beams is a slip of the pen
 LIGHTEST_KG, HEAVIEST_KG = 20.0, 200_000.0  # all aboard
@@ -60,7 +61,7 @@ class BoatDesign(Part):
     model_config = ConfigDict(frozen=True, extra="forbid", allow_inf_nan=False, title="Parhelion boat design")
 
     schema_name: Literal["parhelion.boat"] = "parhelion.boat"
-    schema_version: Literal[6] = 6
+    schema_version: Literal[7] = 7
     name: Name = entry("Name")
     note: str = entry("Note", default="", max_length=2_000)
     use: Use = entry("Use", default=Use.CRUISER)
@@ -102,6 +103,7 @@ class BoatDesign(Part):
     sources: tuple[Source, ...] = entry("Source", default=(), max_length=10)
     site: Site = entry("Waters")
     plan: Plan = entry("Plan")
+    passage: Passage | None = entry("Passage", default=None)
 
     @model_validator(mode="after")
     def _joined(self) -> BoatDesign:
@@ -133,7 +135,7 @@ class BoatDesign(Part):
                     )
                 seen.add(panel)
         lists = {name: getattr(self, name) for name in type(self).model_fields}
-        for part, items in {**lists, "site/skyline": self.site.skyline}.items():
+        for part, items in {**lists, **self._lists_within}.items():
             ids = (
                 [item.id for item in items if hasattr(item, "id")] if isinstance(items, (list, tuple)) else []
             )
@@ -142,6 +144,12 @@ class BoatDesign(Part):
         if sum(source.kind is SourceKind.GENERATOR for source in self.sources) > 1:
             raise out_of_reach("Two generators would start each other.", "sources", "one generator")
         return self
+
+    @property
+    def _lists_within(self) -> dict[str, tuple[Part, ...]]:
+        passage = self.passage
+        inner = {} if passage is None else {"passage/legs": passage.legs, "passage/skies": passage.skies}
+        return {"site/skyline": self.site.skyline, **inner}
 
     @model_validator(mode="after")
     def _floats(self) -> BoatDesign:

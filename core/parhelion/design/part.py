@@ -7,6 +7,7 @@ Schema carries all of it: benches, errors, differences and the terminal are draw
 
 from __future__ import annotations
 
+import unicodedata
 from datetime import time as Time
 from enum import StrEnum
 from typing import Annotated, Any, LiteralString, Self
@@ -18,7 +19,23 @@ from pydantic_core import CoreSchema, PydanticCustomError
 from parhelion.quantities import QuantityKind
 
 Id = Annotated[str, Field(min_length=1, max_length=40, pattern=r"^[A-Za-z0-9_-]+$")]
-Name = Annotated[str, Field(min_length=1, max_length=80)]
+JOINERS = {"\u200c", "\u200d"}  # within words of some scripts, and within emoji
+
+
+def control_characters(text: str) -> list[str]:
+    """The characters of a text that are not shown: ends of lines, nulls, turns of the writing's direction."""
+    return [one for one in text if unicodedata.category(one) in ("Cc", "Cf") and one not in JOINERS]
+
+
+def _plain(name: str) -> str:
+    if control_characters(name):
+        raise out_of_reach("This name holds characters that cannot be seen.", "", "letters, digits and signs")
+    if not name.strip():
+        raise out_of_reach("A name cannot be blank.", "", "at least one letter or digit")
+    return name.strip()
+
+
+Name = Annotated[str, Field(min_length=1, max_length=80), AfterValidator(_plain)]
 Clock = Annotated[Time, AfterValidator(lambda clock: clock.replace(tzinfo=None))]  # of the place, always
 Share = Annotated[float, Field(ge=0, le=1)]
 
@@ -29,7 +46,8 @@ BY_NAME: dict[str, QuantityKind] = {  # the last word of an entry's name: what i
     "price": "money", "years": "years", "day": "duration_h",
 }  # fmt: skip
 STEPS: dict[QuantityKind, float] = {  # what an arrow key adds, in the unit that is shown
-    "length_m": 0.1, "area_m2": 0.1, "mass_kg": 1, "power_w": 10, "energy_wh": 100, "voltage_v": 0.1,
+    "length_m": 0.1, "distance_m": 0.1,
+    "area_m2": 0.1, "mass_kg": 1, "power_w": 10, "energy_wh": 100, "voltage_v": 0.1,
     "current_a": 1, "capacity_ah": 10, "angle_deg": 5, "temperature_c": 1, "speed_mps": 0.1, "force_n": 5,
     "fraction": 1, "rpm": 50, "money": 10, "years": 1, "duration_h": 0.5, "count": 1, "ratio": 0.01,
 }  # fmt: skip

@@ -18,17 +18,28 @@ from parhelion.formats.migrations import MIGRATIONS
 LARGEST_FILE_BYTES = 1_000_000  # a design is some 5 kB
 
 
+def said_once(pairs: list[tuple[str, Any]]) -> dict[str, Any]:
+    """A JSON object, refused where it says a name twice: which of the two was meant cannot be known."""
+    found = dict(pairs)
+    if len(found) != len(pairs):
+        twice = next(name for index, (name, _) in enumerate(pairs) if name in dict(pairs[:index]))
+        raise _refuse("said_twice", f"The file says “{twice[:40]}” twice in one place.", "every name once")
+    return found
+
+
 def _refuse(code: str, message: str, accepted: str, field: str = "", value: object = None) -> UnreadableFile:
     return UnreadableFile([Problem(code=code, message=message, field=field, value=value, accepted=accepted)])
 
 
-def read_boat(content: bytes | str) -> BoatDesign:
+def read_boat(content: bytes | str, size_bytes: int | None = None) -> BoatDesign:
     """A design from the content of a file.
 
     Parameters
     ----------
     content : bytes or str
         UTF-8 JSON of at most 1 MB.
+    size_bytes : int, optional
+        Size of the whole file, where only its beginning is given.
 
     Returns
     -------
@@ -41,15 +52,16 @@ def read_boat(content: bytes | str) -> BoatDesign:
     InvalidDesign
         A design whose values break the schema; every problem with its field.
     """
-    if len(content) > LARGEST_FILE_BYTES:
+    size = size_bytes or len(content)
+    if size > LARGEST_FILE_BYTES:
         raise _refuse(
             "too_large",
-            f"This file has {len(content) / 1e6:.1f} MB; no boat design is that large.",
+            f"This file has {size / 1e6:.1f} MB; no boat design is that large.",
             "a design file of 1 MB or less",
         )
     try:
         text = content.decode("utf-8-sig") if isinstance(content, bytes) else content
-        document = json.loads(text)
+        document = json.loads(text, object_pairs_hook=said_once)
     except UnicodeDecodeError as error:
         raise _refuse(
             "not_text", f"Byte {error.start} is not UTF-8 text.", "a JSON file saved by Parhelion"

@@ -8,6 +8,8 @@ from __future__ import annotations
 from collections.abc import Callable
 from typing import Any
 
+from parhelion.design.part import control_characters
+
 Document = dict[str, Any]
 
 
@@ -57,6 +59,24 @@ def _from_5(document: Document) -> Document:
     return {**document, "schema_version": 6}
 
 
+def _from_6(document: Document) -> Document:
+    """Version 7: passages; and names hold only what can be seen."""
+    return {**_named(document), "schema_version": 7}
+
+
+def _named(value: Any) -> Any:
+    if isinstance(value, dict):
+        return {key: _seen(item) if key == "name" else _named(item) for key, item in value.items()}
+    return [_named(item) for item in value] if isinstance(value, list) else value
+
+
+def _seen(name: Any) -> Any:
+    if not isinstance(name, str):
+        return name
+    hidden = set(control_characters(name))
+    return "".join(one for one in name if one not in hidden).strip() or "unnamed"
+
+
 MIGRATIONS: dict[int, Callable[[Document], Document]] = {
-    1: _from_1, 2: _from_2, 3: _from_3, 4: _from_4, 5: _from_5,
+    1: _from_1, 2: _from_2, 3: _from_3, 4: _from_4, 5: _from_5, 6: _from_6,
 }  # fmt: skip

@@ -8,7 +8,6 @@ span is written 4.0-4.5, volts times amps 25.6 x 14.
 from __future__ import annotations
 
 import csv
-import io
 import re
 from collections.abc import Iterable
 from typing import Any
@@ -17,6 +16,7 @@ from pydantic import ValidationError
 
 from parhelion.design import MeasuredRun
 from parhelion.errors import problems_of
+from parhelion.formats.table import unmarked, written_table
 from parhelion.quantities import Frozen
 from parhelion.units import KG_PER_POUND, M_PER_FOOT, MPS_PER, SpeedUnit
 
@@ -182,7 +182,7 @@ def _run(
         name, unit = column
         text = cell if name == "set" else _without_thousands(cell, comma)
         if name == "set":
-            entries["set_name"] = text[:40]
+            entries["set_name"] = unmarked(text)[:40]
             continue
         product = PRODUCT.match(text) if name == "power" else None
         if product:
@@ -263,12 +263,10 @@ def _weather(run: MeasuredRun, size: float) -> tuple[str, str, str]:
 
 def written_runs(runs: Iterable[MeasuredRun], unit: SpeedUnit) -> str:
     """Runs as CSV text with a heading that `read_runs` understands, speeds in a unit."""
-    out = io.StringIO()
-    writer = csv.writer(out, lineterminator="\n")
-    writer.writerow(
+    rows = [
         [f"speed out ({unit})", f"back ({unit})", "watts", "volts", "amps", "displacement (kg)", "set",
          f"wind ({unit})", "off the bow (deg)", "waves (m)"]
-    )  # fmt: skip
+    ]  # fmt: skip
     size = SPEED_SIZES[unit]
     for run in runs:
         speed, watts = _number(run.speed_mps, size), _number(run.power_w)
@@ -276,8 +274,8 @@ def written_runs(runs: Iterable[MeasuredRun], unit: SpeedUnit) -> str:
             speed += f"-{_number(run.speed_to_mps, size)}"
         if run.power_to_w is not None:
             watts += f"-{_number(run.power_to_w)}"
-        writer.writerow(
+        rows.append(
             [speed, _number(run.back_speed_mps, size), watts, _number(run.volts), _number(run.amps),
              _number(run.displacement_kg), run.set_name, *_weather(run, size)]
         )  # fmt: skip
-    return out.getvalue()
+    return written_table(rows)

@@ -8,12 +8,13 @@ from parhelion.stations.array.station import STATION as ARRAY
 from parhelion.stations.bank.station import STATION as BANK
 from parhelion.stations.day.station import STATION as DAY
 from parhelion.stations.hull.station import STATION as HULL
+from parhelion.stations.passage.station import STATION as PASSAGE
 from parhelion.stations.station import Station, Work
 from parhelion.stations.strings.station import STATION as STRINGS
 from parhelion.stations.usual import UsualOf
 from parhelion.stations.year.station import STATION as YEAR
 
-STATIONS: tuple[Station, ...] = (HULL, BANK, ARRAY, STRINGS, DAY, YEAR)
+STATIONS: tuple[Station, ...] = (HULL, BANK, ARRAY, STRINGS, DAY, YEAR, PASSAGE)
 BY_NAME: dict[str, Station] = {station.name: station for station in STATIONS}
 WORKS: dict[str, Work] = {work.name: work for station in STATIONS for work in station.works}
 

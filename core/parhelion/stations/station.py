@@ -126,7 +126,7 @@ class Station:
 
     name: str
     title: str
-    findings: Callable[[Outlook], list[Finding]]
+    findings: Callable[[Outlook], list[Finding]] | Callable[[BoatDesign], list[Finding]]
     studies: tuple[Study, ...]
     papers: tuple[Paper, ...] = ()
     readers: tuple[Reader, ...] = ()
@@ -141,6 +141,19 @@ class Station:
 
     def told(self, design: BoatDesign) -> list[Finding]:
         """The findings of a design, found once."""
-        outlook = outlook_of(design)
-        found: list[Finding] = outlook.remember(self.findings, lambda: self.findings(outlook))
-        return found
+        return self.findings_of(design)
+
+    @cached_property
+    def findings_of(self) -> Callable[[BoatDesign], list[Finding]]:
+        """The findings of a design; those of its outlook are found once for all who ask about the same."""
+        made: Any = self.findings
+        if signature_of(made).subject is BoatDesign:
+            found: Callable[[BoatDesign], list[Finding]] = made
+            return found
+
+        def of_outlook(design: BoatDesign) -> list[Finding]:
+            outlook = outlook_of(design)
+            told: list[Finding] = outlook.remember(made, lambda: made(outlook))
+            return told
+
+        return of_outlook

@@ -29,6 +29,7 @@ CLOUDED_INDEX, CLEAR_INDEX = 0.80, 0.97  # share of a clear sky's light: below a
 MOST_BEAM = (
     1.1  # of a clear sky's beam: a haze less than usual; what is more comes from the edges of clouds [2]
 )
+POOR = 0.1  # of such days give no more than the poor one
 
 
 class Sunned(Protocol):
@@ -74,6 +75,13 @@ class Light:
     def shown_alone(self) -> Light:
         """The shown member by itself, shape (1, 144)."""
         rows = slice(self.shown, self.shown + 1)
+        return Light(self.day, self.ghi[rows], self.dhi[rows], self.dni[rows], 0, self.air_c)
+
+    @once
+    def shown_and_poor(self) -> Light:
+        """The shown member and one that nine of ten outshine, shape (2, 144)."""
+        order = np.argsort(self.ghi.sum(axis=1), kind="stable")
+        rows = [self.shown, int(order[int(POOR * (len(order) - 1))])]
         return Light(self.day, self.ghi[rows], self.dhi[rows], self.dni[rows], 0, self.air_c)
 
     @once

@@ -4,10 +4,14 @@ from __future__ import annotations
 
 import json
 from datetime import timedelta
+from pathlib import Path
+from tempfile import TemporaryDirectory
 from unittest import mock
 
+from config.secret import secret_kept_in
 from django.conf import settings
 from django.core.management import call_command
+from django.db import OperationalError
 from django.test import TestCase
 from django.utils import timezone
 
@@ -107,7 +111,7 @@ class BoatsTest(TestCase):
         self.assertEqual(other["design"], self.variant["design"])
 
     def test_bad_files_are_refused_in_the_one_shape(self):
-        newer = DEMO.replace(b'"schema_version": 6', b'"schema_version": 7')
+        newer = DEMO.replace(b'"schema_version": 7', b'"schema_version": 8')
         for content, code, status in (
             (b"\x89PNG", "not_text", 422),
             (b"{", "not_json", 422),
@@ -151,3 +155,56 @@ class BoatsTest(TestCase):
         reply = self.client.put(f"/api/variants/{self.variant_id}", back, content_type="application/json")
         self.assertEqual(reply.json()["design"], self.variant["design"])
         self.assertEqual(self.client.get(f"/api/variants/{self.boat['id']}/history").status_code, 404)
+
+    def test_a_state_saved_apart_leaves_the_one_it_replaces_in_the_history(self):
+        """Mine over another window's, or a state brought back, within the minute that joins edits."""
+        design = self.variant["design"]
+
+        def save(revision: int, beam: float, **more):
+            body = {
+                "revision": revision,
+                "design": {**design, "hull": {**design["hull"], "beam_m": beam}},
+                **more,
+            }
+            return self.client.put(f"/api/variants/{self.variant_id}", body, content_type="application/json")
+
+        for n, (beam, more) in enumerate(((2.0, {}), (2.1, {}), (2.2, {"apart": True}), (2.3, {}))):
+            self.assertEqual(save(n + 1, beam, **more).status_code, 200)
+        rows = self.client.get(f"/api/variants/{self.variant_id}/history").json()
+        self.assertEqual([row["design"]["hull"]["beam_m"] for row in rows][:2], [2.3, 2.1])
+
+    def test_what_fails_outside_the_api_has_the_one_shape_too(self):
+        for reply, status, code in (
+            (self.client.patch("/api/boats"), 405, "method_not_allowed"),
+            (self.client.get("/api/boats", headers={"host": "elsewhere.example"}), 400, "bad_request"),
+        ):
+            self.assertEqual((reply.status_code, reply.json()["errors"][0]["code"]), (status, code))
+        for text, code in (
+            ("database or disk is full", "disk_full"),
+            ("file is not a database", "store_damaged"),
+        ):
+            with mock.patch("boats.actions.add_boat", side_effect=OperationalError(text)):
+                reply = self.client.post("/api/boats/file", DEMO, content_type="application/json")
+            self.assertEqual((reply.status_code, reply.json()["errors"][0]["code"]), (503, code))
+            self.assertTrue(reply.json()["errors"][0]["accepted"])
+
+    def test_a_name_said_twice_or_that_cannot_be_seen_is_refused(self):
+        twice = DEMO.decode().replace('"name": "Whimbrel"', '"name": "Whimbrel", "name": "Teal"', 1)
+        reply = self.client.post("/api/boats/file", twice, content_type="application/json")
+        self.assertEqual(reply.json()["errors"][0]["code"], "said_twice")
+        for name in ("  ", "a\nb", "\u202eevil", "a\x00b"):
+            body = {"design": {**self.variant["design"], "name": name}}
+            reply = self.client.post("/api/design/check", body, content_type="application/json")
+            self.assertEqual([item["field"] for item in reply.json()["errors"]], ["/design/name"], repr(name))
+        body = {
+            "design": {**self.variant["design"], "name": " \U0001f469\u200d\U0001f680 "}
+        }  # joined on purpose
+        self.assertEqual(
+            self.client.post("/api/design/check", body, content_type="application/json").status_code, 200
+        )
+
+    def test_the_secret_is_made_once_and_is_the_owners_alone(self):
+        with TemporaryDirectory() as folder:
+            one = secret_kept_in(Path(folder))
+            self.assertEqual((secret_kept_in(Path(folder)), len(one) > 40), (one, True))
+            self.assertEqual((Path(folder) / "secret").stat().st_mode & 0o77, 0)

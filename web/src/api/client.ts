@@ -47,6 +47,10 @@ export type Drive = Schemas["Drive"];
 export type Bank = Schemas["Bank"];
 export type Spell = Schemas["Spell"];
 
+export type PassagePicture = NonNullable<Studies["passage/picture"]["answer"]>;
+export type PassageWays = NonNullable<Studies["passage/ways"]["answer"]>;
+export type Sure = NonNullable<Studies["passage/sure"]["answer"]>;
+export type Leg = Schemas["Leg"];
 export type Worth = Schemas["Worth"];
 export type WorthAsk = Schemas["WorthAsk"];
 export type Known = Schemas["Known"];

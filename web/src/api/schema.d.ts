@@ -1269,6 +1269,86 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/passage/picture": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Everything the passage's pictures show; None for a design without one.
+         * @description Everything the passage's pictures show; None for a design without one.
+         */
+        post: operations["passagePicture"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/passage/ways": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * One speed, the earliest, the most charge and the sun's own pace, each with what it costs.
+         * @description One speed, the earliest, the most charge and the sun's own pace, each with what it costs.
+         */
+        post: operations["passageWays"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/passage/sure": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * How many of the skies bring her in; None without a passage, a bank or an arrival.
+         * @description How many of the skies bring her in; None without a passage, a bank or an arrival.
+         */
+        post: operations["passageSure"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/passage/findings": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * What the passage tells; nothing for a design without one.
+         * @description What the passage tells; nothing for a design without one.
+         */
+        post: operations["passageFindings"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
 }
 export type webhooks = Record<string, never>;
 export interface components {
@@ -1849,10 +1929,10 @@ export interface components {
             schema_name: "parhelion.boat";
             /**
              * Schema Version
-             * @default 6
+             * @default 7
              * @constant
              */
-            schema_version: 6;
+            schema_version: 7;
             /** Name */
             name: string;
             /**
@@ -1969,6 +2049,8 @@ export interface components {
             /** Waters */
             site: components["schemas"]["Site"];
             plan: components["schemas"]["Plan"];
+            /** Passage */
+            passage?: components["schemas"]["Passage"] | null;
         };
         /**
          * BoatState
@@ -2256,6 +2338,12 @@ export interface components {
          */
         Fastening: "clamps" | "bolts" | "hinges" | "ties";
         /**
+         * Going
+         * @description How fast she goes.
+         * @enum {string}
+         */
+        Going: "speed" | "throttle" | "sun" | "earliest" | "most";
+        /**
          * How
          * @description How a place stands: as set, at another tilt, or giving nothing.
          * @enum {string}
@@ -2339,6 +2427,52 @@ export interface components {
              * @description Centre of gravity as a share of the length
              */
             lcg_share?: number | null;
+        };
+        /**
+         * Leg
+         * @description From the mark before, or the start, to the mark at its end.
+         * @example {
+         *       "course_deg": 90,
+         *       "distance_m": 3704,
+         *       "name": "Next mark"
+         *     }
+         */
+        Leg: {
+            /** Id */
+            id: string;
+            /** To */
+            name: string;
+            /** Distance */
+            distance_m: number;
+            /**
+             * Course
+             * @description True
+             */
+            course_deg: number;
+            /** Stream */
+            stream?: components["schemas"]["Stream"] | null;
+            /**
+             * Speed limit
+             * @description Over the ground
+             */
+            limit_mps?: number | null;
+            /**
+             * There
+             * @default turn
+             */
+            mark: components["schemas"]["MarkKind"];
+            /**
+             * Stop there
+             * @default 0
+             */
+            stop_h: number;
+            /** Charges there with */
+            shore_w?: number | null;
+            /**
+             * Passable either side of high water
+             * @description So many hours before and after; empty means at all hours
+             */
+            open_h?: number | null;
         };
         /**
          * Link
@@ -2445,6 +2579,12 @@ export interface components {
              */
             water_kg: number;
         };
+        /**
+         * MarkKind
+         * @description What stands at the end of a leg.
+         * @enum {string}
+         */
+        MarkKind: "turn" | "lock" | "bridge" | "gate" | "anchorage" | "charging" | "refuge" | "ramp";
         /**
          * MeasuredRun
          * @description A steady run: speed, and battery watts or volts times amps; on flat water or in weather of its own.
@@ -2827,6 +2967,87 @@ export interface components {
             panels: components["schemas"]["PanelRef"][];
         };
         /**
+         * Passage
+         * @description A way there, and home again where she comes back.
+         * @example {
+         *       "legs": [
+         *         {
+         *           "course_deg": 90,
+         *           "distance_m": 3704,
+         *           "id": "first",
+         *           "name": "Next mark"
+         *         }
+         *       ]
+         *     }
+         */
+        Passage: {
+            /**
+             * Leaves from
+             * @default Home
+             */
+            begins_at: string;
+            /** Leg */
+            legs: components["schemas"]["Leg"][];
+            /**
+             * Home the same way
+             * @default true
+             */
+            home_again: boolean;
+            /**
+             * At the far end
+             * @default 0
+             */
+            stay_h: number;
+            /**
+             * Leaves at
+             * Format: time
+             * @default 08:00:00
+             */
+            leaves_at: string;
+            /**
+             * In by
+             * @description Empty: by nightfall
+             */
+            in_by?: string | null;
+            /**
+             * How fast
+             * @default speed
+             */
+            pace: components["schemas"]["Going"];
+            /**
+             * Speed
+             * @description Through the water; empty: the plan's
+             */
+            speed_mps?: number | null;
+            /**
+             * Throttle
+             * @description Battery watts
+             */
+            throttle_w?: number | null;
+            /**
+             * Bank as she leaves
+             * @description Empty: as the day's plan begins
+             */
+            start_charge_frac?: number | null;
+            /** Tide */
+            tide?: components["schemas"]["Tide"] | null;
+            /**
+             * Wind from
+             * @description True; its strength is the day's. Empty: not counted as drag
+             */
+            wind_from_deg?: number | null;
+            /**
+             * Sky later
+             * @default []
+             */
+            skies: components["schemas"]["SkyFrom"][];
+            /**
+             * Without the motor
+             * @description By oars, pedals or sail; empty: by the legs and arms aboard, if any
+             */
+            hand_mps?: number | null;
+        };
+        /**
          * Place
          * @description Where panels sit. Flat is the default; `faces` matters only when tilted.
          *
@@ -3184,6 +3405,29 @@ export interface components {
          */
         Sky: "clear" | "hazy" | "broken" | "overcast" | "rain";
         /**
+         * SkyFrom
+         * @description Another sky from an hour on.
+         * @example {
+         *       "from_clock": "13:00:00",
+         *       "sky": "overcast"
+         *     }
+         */
+        SkyFrom: {
+            /** Id */
+            id: string;
+            /**
+             * From
+             * Format: time
+             */
+            from_clock: string;
+            sky: components["schemas"]["Sky"];
+            /**
+             * How much of it
+             * @default usual
+             */
+            sky_shade: components["schemas"]["Shade"];
+        };
+        /**
          * SoldAs
          * @description How panels are sold, which tells their cells and volts where no datasheet does.
          * @enum {string}
@@ -3389,11 +3633,115 @@ export interface components {
             state: components["schemas"]["BoatState"];
         };
         /**
+         * Stream
+         * @description What the water does along a leg.
+         * @example {
+         *       "kind": "steady",
+         *       "rate_mps": 0.5,
+         *       "set_deg": 90
+         *     }
+         * @example {
+         *       "kind": "turning",
+         *       "rate_mps": 0.8,
+         *       "set_deg": 90,
+         *       "strongest_h": -3
+         *     }
+         * @example {
+         *       "kind": "table",
+         *       "rate_mps": 0.8,
+         *       "set_deg": 90
+         *     }
+         */
+        Stream: {
+            /** Stream */
+            kind: components["schemas"]["StreamKind"];
+            /**
+             * Sets to
+             * @description True, where it goes; a tide's flood
+             */
+            set_deg: number;
+            /** At its strongest */
+            rate_mps: number;
+            /**
+             * River under it
+             * @description Added all the time, along the same set
+             * @default 0
+             */
+            mean_mps: number;
+            /**
+             * Strongest after high water
+             * @description Of the place whose high water is given; before it is minus
+             * @default -3
+             */
+            strongest_h: number;
+            /**
+             * Line
+             * @description Of the table
+             * @default []
+             */
+            hours: components["schemas"]["StreamHour"][];
+        };
+        /**
+         * StreamHour
+         * @description A line of a tidal table.
+         */
+        StreamHour: {
+            /**
+             * After high water
+             * @description Before it is minus
+             */
+            after_high_water_h: number;
+            /**
+             * Sets to
+             * @description True, where it goes
+             */
+            set_deg: number;
+            /** At springs */
+            springs_mps: number;
+            /** At neaps */
+            neaps_mps: number;
+        };
+        /**
+         * StreamKind
+         * @enum {string}
+         */
+        StreamKind: "steady" | "turning" | "table";
+        /**
          * Tended
          * @description What is done with a hinged place through the day.
          * @enum {string}
          */
         Tended: "left" | "thrice" | "followed";
+        /**
+         * Tide
+         * @description The high water that streams, gates and ramps go by.
+         * @example {
+         *       "high_water": "12:00:00"
+         *     }
+         */
+        Tide: {
+            /**
+             * High water
+             * Format: time
+             * @description One of that day, by the clock there
+             */
+            high_water: string;
+            /**
+             * Range of the day
+             * @description Empty: half way from neaps to springs
+             */
+            range_m?: number | null;
+            /**
+             * Range at springs
+             * @default 4
+             */
+            springs_m: number;
+            /**
+             * Range at neaps
+             * @default 2
+             */
+            neaps_m: number;
+        };
         /**
          * Tow
          * @description A boat towed astern, by the resistance model of its own type.
@@ -3644,6 +3992,11 @@ export interface components {
             /** Revision */
             revision: number;
             design: components["schemas"]["BoatDesign"];
+            /**
+             * Apart
+             * @default false
+             */
+            apart: boolean;
         };
         /**
          * RevisionRow
@@ -6826,6 +7179,263 @@ export interface components {
         YearForecastReadAsked: {
             /** Text */
             text: string;
+        };
+        /**
+         * Departure
+         * @description Leaving at a half hour: hours from midnight; `trouble` is why it cannot be done.
+         */
+        Departure: {
+            /** Leaves H */
+            leaves_h: number;
+            /** Arrives H */
+            arrives_h: number | null;
+            /** Arrival Soc Frac */
+            arrival_soc_frac: number | null;
+            /** Dark H */
+            dark_h: number;
+            /** Trouble */
+            trouble: ("reserve" | "late" | "stands") | null;
+        };
+        /**
+         * LegShown
+         * @description A leg as it is gone; means over the time under way.
+         */
+        LegShown: {
+            /** Name */
+            name: string;
+            /** Homeward */
+            homeward: boolean;
+            /** Course Deg */
+            course_deg: number;
+            /** Distance M */
+            distance_m: number;
+            /** Speed Mps */
+            speed_mps: number | null;
+            /** Ground Mps */
+            ground_mps: number | null;
+            /** Stream Mps */
+            stream_mps: number | null;
+            /** Power W */
+            power_w: number | null;
+            /** Hours */
+            hours: number | null;
+            /** From Frac */
+            from_frac: number;
+            /** To Frac */
+            to_frac: number;
+        };
+        /**
+         * MarkShown
+         * @description A mark as it is passed; times are hours from the first midnight.
+         */
+        MarkShown: {
+            /** Name */
+            name: string;
+            /** Kind */
+            kind: components["schemas"]["MarkKind"] | "start";
+            /** Homeward */
+            homeward: boolean;
+            /** Gone M */
+            gone_m: number;
+            /** Arrives H */
+            arrives_h: number | null;
+            /** Leaves H */
+            leaves_h: number | null;
+            /** Soc Frac */
+            soc_frac: number | null;
+            /** Poor Frac */
+            poor_frac: number | null;
+            /** From Frac */
+            from_frac: number;
+            /** To Frac */
+            to_frac: number;
+        };
+        /**
+         * PassagePicture
+         * @description Everything the passage's pictures show; hours count from local midnight of the plan's date.
+         */
+        PassagePicture: {
+            /**
+             * Midnight
+             * Format: date-time
+             */
+            midnight: string;
+            /** Zone */
+            zone: string;
+            /** Has Bank */
+            has_bank: boolean;
+            /** Legs */
+            legs: components["schemas"]["LegShown"][];
+            /** Marks */
+            marks: components["schemas"]["MarkShown"][];
+            ribbon: components["schemas"]["Ribbon"];
+            /** Distance M */
+            distance_m: number;
+            /** Leaves H */
+            leaves_h: number;
+            /** Arrives H */
+            arrives_h: number | null;
+            /** In By H */
+            in_by_h: number;
+            /** Arrival Soc Frac */
+            arrival_soc_frac: number | null;
+            /** Arrival Poor Frac */
+            arrival_poor_frac: number | null;
+            /** Lowest Soc Frac */
+            lowest_soc_frac: number | null;
+            /** Reserve Frac */
+            reserve_frac: number | null;
+            /** Trouble */
+            trouble: ("reserve" | "late" | "stands") | null;
+            /** Stands On */
+            stands_on: string | null;
+            /** Waited */
+            waited: boolean;
+            /** Sunrise H */
+            sunrise_h: number | null;
+            /** Sunset H */
+            sunset_h: number | null;
+            /** Departures */
+            departures: components["schemas"]["Departure"][];
+            /** Windows */
+            windows: components["schemas"]["Window"][];
+            turn_back: components["schemas"]["TurnShown"] | null;
+            /** Turn Reason */
+            turn_reason: string | null;
+            /** By Hand H */
+            by_hand_h: number | null;
+            /** By Hand Mps */
+            by_hand_mps: number | null;
+            /** Cells */
+            cells: components["schemas"]["RailCell"][];
+            assumes: components["schemas"]["Sentence"];
+        };
+        /**
+         * Ribbon
+         * @description Lists over points of the way; a stop is as wide as the way she would have gone in it.
+         */
+        Ribbon: {
+            /** Place Frac */
+            place_frac: number[];
+            /** Hours */
+            hours: number[];
+            /** Gone M */
+            gone_m: number[];
+            /** Speed Mps */
+            speed_mps: number[];
+            /** Ground Mps */
+            ground_mps: number[];
+            /** Stream Mps */
+            stream_mps: number[];
+            /** Motor W */
+            motor_w: number[];
+            /** Soc */
+            soc: number[] | null;
+            /** Soc Poor */
+            soc_poor: number[] | null;
+            /** Dark */
+            dark: boolean[];
+        };
+        /**
+         * TurnShown
+         * @description The last turn, with the mark it is nearest to.
+         */
+        TurnShown: {
+            /** Hours */
+            hours: number;
+            /** Out M */
+            out_m: number;
+            /** Place Frac */
+            place_frac: number;
+            /** Near */
+            near: string;
+            /** Soc Frac */
+            soc_frac: number;
+            /** Everywhere */
+            everywhere: boolean;
+        };
+        /**
+         * Window
+         * @description Departures one after the other that can all be done.
+         */
+        Window: {
+            /** From H */
+            from_h: number;
+            /** To H */
+            to_h: number;
+        };
+        /** PassagePictureAsked */
+        PassagePictureAsked: {
+            design: components["schemas"]["BoatDesign"];
+        };
+        /**
+         * WayShown
+         * @description One way to go, beside the others.
+         */
+        WayShown: {
+            pace: components["schemas"]["Going"];
+            /** Label */
+            label: string;
+            /** Chosen */
+            chosen: boolean;
+            /** Arrives H */
+            arrives_h: number | null;
+            /** Arrival Soc Frac */
+            arrival_soc_frac: number | null;
+            /** Lowest Soc Frac */
+            lowest_soc_frac: number | null;
+            /** Speed Mps */
+            speed_mps: number | null;
+            /** Trouble */
+            trouble: ("reserve" | "late" | "stands") | null;
+        };
+        /**
+         * WaysShown
+         * @description The ways to go side by side, the one that is set first.
+         */
+        WaysShown: {
+            /** Ways */
+            ways: components["schemas"]["WayShown"][];
+        };
+        /** PassageWaysAsked */
+        PassageWaysAsked: {
+            design: components["schemas"]["BoatDesign"];
+        };
+        /**
+         * Sure
+         * @description Over all skies of such a day. Lists are 10, 50 and 90 of 100 days; soc lanes over `hours`.
+         */
+        Sure: {
+            /** Skies */
+            skies: number;
+            /** Arriving */
+            arriving: number;
+            /** Share Arriving Frac */
+            share_arriving_frac: number;
+            /** Arrival Soc */
+            arrival_soc: number[];
+            /** Hours */
+            hours: number[];
+            /** Soc Low */
+            soc_low: number[];
+            /** Soc Middle */
+            soc_middle: number[];
+            /** Soc High */
+            soc_high: number[];
+            /** Deciding Leg */
+            deciding_leg: string | null;
+            /** Hungry Share Frac */
+            hungry_share_frac: number | null;
+            /** Stream Share Frac */
+            stream_share_frac: number | null;
+        };
+        /** PassageSureAsked */
+        PassageSureAsked: {
+            design: components["schemas"]["BoatDesign"];
+        };
+        /** PassageFindingsAsked */
+        PassageFindingsAsked: {
+            design: components["schemas"]["BoatDesign"];
         };
     };
     responses: never;
@@ -10641,6 +11251,246 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["Forecast"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Errors"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Errors"];
+                };
+            };
+            /** @description Request Entity Too Large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Errors"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Errors"];
+                };
+            };
+        };
+    };
+    passagePicture: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["PassagePictureAsked"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["PassagePicture"] | null;
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Errors"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Errors"];
+                };
+            };
+            /** @description Request Entity Too Large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Errors"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Errors"];
+                };
+            };
+        };
+    };
+    passageWays: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["PassageWaysAsked"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["WaysShown"] | null;
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Errors"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Errors"];
+                };
+            };
+            /** @description Request Entity Too Large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Errors"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Errors"];
+                };
+            };
+        };
+    };
+    passageSure: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["PassageSureAsked"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Sure"] | null;
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Errors"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Errors"];
+                };
+            };
+            /** @description Request Entity Too Large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Errors"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Errors"];
+                };
+            };
+        };
+    };
+    passageFindings: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["PassageFindingsAsked"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Finding"][];
                 };
             };
             /** @description Bad Request */

@@ -1,6 +1,7 @@
 import { type ReactNode, useState } from "react";
 import { Link, useParams } from "react-router";
 import type { Answers, RailCell } from "../api/client";
+import type { Own } from "../kit/ownCells";
 import { useUnits } from "../kit/preferences";
 import { WhyPopover } from "../kit/ui/WhyPopover";
 import { shown, split, told } from "../kit/units";
@@ -9,11 +10,16 @@ import { STATIONS } from "./stations";
 /** The answer, always in sight: how fast and how far on the sun alone, and what holds the boat back. */
 export function AnswerRail(props: {
   answers: Answers | undefined;
+  own: Own | null; // of the station that is open
   stale: boolean;
   error: Error | null;
   children: ReactNode;
 }) {
-  const { answers, stale, error, children } = props;
+  const { own, stale, error, children } = props;
+  const answers =
+    props.answers && own
+      ? { ...props.answers, rail: among(own.cells, props.answers.rail), assumes: own.assumes }
+      : props.answers;
   const [open, setOpen] = useState(false);
   const units = useUnits();
   return (
@@ -61,6 +67,11 @@ export function AnswerRail(props: {
     </section>
   );
 }
+
+const STAYS = /^(sun_only_|held_back_by$)/;
+
+/** A station's own cells, with those that never leave the rail after them. */
+const among = (own: RailCell[], rail: RailCell[]) => [...own, ...rail.filter((cell) => STAYS.test(cell.key))];
 
 function Cell({ cell }: { cell: RailCell }) {
   const units = useUnits();

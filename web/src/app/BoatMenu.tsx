@@ -23,8 +23,10 @@ const LARGEST_FILE_BYTES = 1_000_000;
 const SAVE_WORDS: Record<SaveState, string> = {
   saved: "saved",
   saving: "saving …",
-  failed: "not saved yet, trying again",
+  failed: "not saved yet",
   conflict: "changed in another window",
+  gone: "removed elsewhere",
+  refused: "not saved: an entry is refused",
 };
 
 interface Props {
@@ -32,11 +34,12 @@ interface Props {
   name: string;
   variantName: string;
   saveState: SaveState | null;
+  again?: { pause: string; tryNow: () => void };
   onHistory?: () => void;
 }
 
 /** The boats, their files, and how the pages look and measure. */
-export function BoatMenu({ boats, name, variantName, saveState, onHistory }: Props) {
+export function BoatMenu({ boats, name, variantName, saveState, again, onHistory }: Props) {
   const { station = "hull", variantId } = useParams();
   const navigate = useNavigate();
   const queries = useQueryClient();
@@ -122,7 +125,12 @@ export function BoatMenu({ boats, name, variantName, saveState, onHistory }: Pro
           </span>
           <span className="block text-[13px] text-muted">
             {variantName}
-            {saveState && <span aria-live="polite">{` · ${SAVE_WORDS[saveState]}`}</span>}
+            {saveState && (
+              <span aria-live="polite">
+                {` · ${SAVE_WORDS[saveState]}`}
+                {saveState === "failed" && again && `, tried again every ${again.pause}`}
+              </span>
+            )}
           </span>
         </DropdownMenu.Trigger>
         <DropdownMenu.Portal>
@@ -176,6 +184,11 @@ export function BoatMenu({ boats, name, variantName, saveState, onHistory }: Pro
             >
               Delete
             </DropdownMenu.Item>
+            {saveState === "failed" && again && (
+              <DropdownMenu.Item className="menu-item" onSelect={again.tryNow}>
+                Save now
+              </DropdownMenu.Item>
+            )}
             {onHistory && (
               <DropdownMenu.Item className="menu-item" disabled={saveState !== "saved"} onSelect={onHistory}>
                 History …

@@ -6,12 +6,14 @@ import { Alarm } from "../kit/ui/Alarm";
 import { LinkButton } from "../kit/ui/LinkButton";
 import { Window } from "../kit/ui/Window";
 import { shown } from "../kit/units";
+import { useSaving } from "./saving";
 
 const SHOWN = 4; // differences of a state, before "and more"
 
 /** The states this boat was in, and a way back to any of them; undo leads forward again. */
 export function HistoryDialog({ open, onClose }: { open: boolean; onClose: () => void }) {
-  const { variant, apply } = useDesign();
+  const { variant } = useDesign();
+  const { restore: bringBack } = useSaving();
   const units = useUnits();
   const said = (value: Quantity | null) => (value ? shown(value, units) : "nothing");
   const { data, error, refetch } = useQuery({
@@ -25,7 +27,7 @@ export function HistoryDialog({ open, onClose }: { open: boolean; onClose: () =>
     gcTime: 0,
   });
   function restore(row: RevisionRow) {
-    apply(() => row.design, `restore-${row.number}`);
+    bringBack(row.design);
     onClose();
   }
   return (

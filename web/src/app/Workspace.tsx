@@ -6,6 +6,7 @@ import { useList } from "../asking/lists";
 import { LiveProvider, useCounts, useFindings, useRail, useUsual } from "../asking/live";
 import { useDesign } from "../kit/document";
 import { HOUR_EVENT } from "../kit/hour";
+import { type Own, OwnCells } from "../kit/ownCells";
 import { withValue } from "../kit/pointer";
 import { usePreferences } from "../kit/preferences";
 import type { Station } from "../kit/station";
@@ -17,7 +18,7 @@ import { BoatMenu } from "./BoatMenu";
 import { CourseLine } from "./CourseLine";
 import { Findings } from "./Findings";
 import { DesignProvider, useSaving } from "./saving";
-import { ConflictDialog, HistoryDialog, Sheet, Shortcuts } from "./sheets";
+import { ConflictDialog, GoneDialog, HistoryDialog, Sheet, Shortcuts } from "./sheets";
 import { STATIONS } from "./stations";
 import { VariantPanel } from "./VariantPanel";
 
@@ -91,7 +92,7 @@ function Asking({ children }: { children: (comparedId: string | null) => ReactNo
 function Frame(props: { boats: BoatRow[]; station: Station; comparedId: string | null }) {
   const { boats, station, comparedId } = props;
   const { design, variant } = useDesign();
-  const { saveState, conflict, undo, redo, canUndo, canRedo } = useSaving();
+  const { saveState, pause, tryNow, conflict, undo, redo, canUndo, canRedo } = useSaving();
   const [, setSearch] = useSearchParams();
   const rail = useRail();
   const warnings = useCounts();
@@ -99,6 +100,7 @@ function Frame(props: { boats: BoatRow[]; station: Station; comparedId: string |
   const usual = useUsual();
   const [keysShown, setKeysShown] = useState(false);
   const [past, setPast] = useState(false);
+  const [own, setOwn] = useState<Own | null>(null);
   const keep = useRef<HTMLButtonElement>(null);
   useKeys(
     () => setKeysShown(true),
@@ -128,6 +130,7 @@ function Frame(props: { boats: BoatRow[]; station: Station; comparedId: string |
           name={design.name}
           variantName={variant.name}
           saveState={saveState}
+          again={{ pause, tryNow }}
           onHistory={() => setPast(true)}
         />
       </CourseLine>
@@ -140,14 +143,16 @@ function Frame(props: { boats: BoatRow[]; station: Station; comparedId: string |
       >
         <FieldWarnings.Provider value={told.data ?? []}>
           <UsualContext.Provider value={usual}>
-            <Alone key={station.key} what={station.label} className="picture p-6">
-              <station.Page />
-            </Alone>
+            <OwnCells.Provider value={setOwn}>
+              <Alone key={station.key} what={station.label} className="picture p-6">
+                <station.Page />
+              </Alone>
+            </OwnCells.Provider>
           </UsualContext.Provider>
           <Findings title={station.tells} findings={told.data} stale={told.stale} />
         </FieldWarnings.Provider>
       </Suspense>
-      <AnswerRail answers={rail.data} stale={rail.stale} error={rail.error}>
+      <AnswerRail answers={rail.data} own={own} stale={rail.stale} error={rail.error}>
         <VariantPanel
           boat={boat}
           comparedId={comparedId}
@@ -166,6 +171,9 @@ function Frame(props: { boats: BoatRow[]; station: Station; comparedId: string |
       </AnswerRail>
       <Sheet open={conflict !== null}>
         <ConflictDialog />
+      </Sheet>
+      <Sheet open={saveState === "gone"}>
+        <GoneDialog />
       </Sheet>
       <Sheet open={past}>
         <HistoryDialog open={past} onClose={() => setPast(false)} />

@@ -1,5 +1,6 @@
 /** The design as a history of documents: apply, undo, redo; kept over a reload for as long as the tab lives. */
 import type { BoatDesign } from "../api/client";
+import { adopted, same } from "./unsaved";
 
 export interface History {
   past: BoatDesign[];
@@ -7,6 +8,8 @@ export interface History {
   future: BoatDesign[];
   revision: number; // of the server, that the present builds on
   saved: string; // the document the server holds, as text
+  sent: string | null; // the document on its way to the server, as text: its reply may never be heard
+  apart: boolean; // the next save is a state of its own in the boat's history, however soon it follows
   touched: { key: string; at: number } | null;
 }
 
@@ -14,7 +17,9 @@ export type Action =
   | { kind: "apply"; change: (design: BoatDesign) => BoatDesign; key: string; at: number }
   | { kind: "undo" }
   | { kind: "redo" }
+  | { kind: "sending"; text: string }
   | { kind: "saved"; revision: number; text: string }
+  | { kind: "restored"; design: BoatDesign }
   | { kind: "theirs"; revision: number; design: BoatDesign }
   | { kind: "rebase"; revision: number };
 
@@ -24,7 +29,8 @@ const SAME_TOUCH_MS = 1500; // edits of one entry this close are one step of und
 const entries = (document: string) => document.split('"id":').length;
 
 export function opened(design: BoatDesign, revision: number): History {
-  return { past: [], present: design, future: [], revision, saved: JSON.stringify(design), touched: null };
+  const saved = JSON.stringify(design);
+  return { past: [], present: design, future: [], revision, saved, sent: null, apart: false, touched: null };
 }
 
 export function reduce(state: History, action: Action): History {
@@ -54,8 +60,19 @@ export function reduce(state: History, action: Action): History {
       if (!next) return state;
       return { ...state, past: [...state.past, state.present], present: next, future: rest, touched: null };
     }
+    case "sending":
+      return { ...state, sent: action.text };
     case "saved":
-      return { ...state, revision: action.revision, saved: action.text };
+      return { ...state, revision: action.revision, saved: action.text, sent: null, apart: false };
+    case "restored":
+      return {
+        ...state,
+        past: [...state.past, state.present].slice(-DEEPEST),
+        present: action.design,
+        future: [],
+        apart: true,
+        touched: null,
+      };
     case "theirs":
       return {
         ...state,
@@ -64,10 +81,11 @@ export function reduce(state: History, action: Action): History {
         future: [],
         revision: action.revision,
         saved: JSON.stringify(action.design),
+        sent: null,
         touched: null,
       };
     case "rebase":
-      return { ...state, revision: action.revision };
+      return { ...state, revision: action.revision, apart: true };
   }
 }
 
@@ -81,13 +99,33 @@ export function remember(variantId: string, state: History): void {
   }
 }
 
-/** The remembered history, when it builds on the revision the server has now, or ends in what the server holds. */
+/**
+ * Where this tab was, or where a tab that closed was before its last edit was saved. What the server has now may
+ * be the very save whose reply was never heard; another window's save stands beside mine until the person chooses.
+ */
 export function recalled(variantId: string, revision: number, design: BoatDesign): History | null {
+  const held = heldIn(variantId);
+  const saved = JSON.stringify(design);
+  if (!held) {
+    const left = adopted(variantId);
+    if (!left || same(left.design, design)) return null;
+    const ours = left.sent !== null && same(JSON.parse(left.sent), design);
+    const from = ours ? revision : left.revision;
+    return { ...opened(design, from), past: [design], present: left.design, apart: true };
+  }
+  if (held.revision === revision) return held;
+  if (same(held.present, design))
+    return { ...held, revision, saved: JSON.stringify(held.present), sent: null };
+  if (held.sent !== null && same(JSON.parse(held.sent), design))
+    return { ...held, revision, saved, sent: null };
+  const nothingMine = JSON.stringify(held.present) === held.saved;
+  return nothingMine ? reduce(held, { kind: "theirs", revision, design }) : held;
+}
+
+function heldIn(variantId: string): History | null {
   try {
     const held = JSON.parse(sessionStorage.getItem(keyOf(variantId)) ?? "null") as History | null;
-    if (!held || held.revision === revision) return held;
-    const saved = JSON.stringify(design);
-    return JSON.stringify(held.present) === saved ? { ...held, revision, saved } : null;
+    return held && { ...held, sent: held.sent ?? null, apart: held.apart ?? false };
   } catch {
     return null;
   }

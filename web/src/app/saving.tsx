@@ -9,14 +9,17 @@ import {
   useReducer,
   useRef,
   useState,
+  useSyncExternalStore,
 } from "react";
 import { type BoatDesign, type ConflictOut, client, problemsIn, type VariantOut } from "../api/client";
 import { DocumentContext } from "../kit/document";
 import { Drafts } from "../kit/drafts";
 import type { Entries } from "../kit/entries";
 import { type History, opened, recalled, reduce, remember } from "./designHistory";
+import { keepUnsaved } from "./unsaved";
 
-export type SaveState = "saved" | "saving" | "failed" | "conflict";
+/** gone: the boat was removed elsewhere; refused: the server will not take it as it is, so the next edit is sent. */
+export type SaveState = "saved" | "saving" | "failed" | "conflict" | "gone" | "refused";
 
 interface SavingHandle {
   undo: () => void;
@@ -24,6 +27,10 @@ interface SavingHandle {
   canUndo: boolean;
   canRedo: boolean;
   saveState: SaveState;
+  pause: string; // until the next try, where one failed
+  tryNow: () => void;
+  restore: (design: BoatDesign) => void;
+  letGo: () => void; // what is unsaved of a boat that is gone
   conflict: ConflictOut | null;
   keepMine: () => void;
   takeTheirs: () => void;
@@ -31,6 +38,14 @@ interface SavingHandle {
 
 const Context = createContext<SavingHandle | null>(null);
 const AUTOSAVE_MS = 700;
+const PAUSES: [number, string][] = [
+  [2000, "2 s"],
+  [4000, "4 s"],
+  [8000, "8 s"],
+  [15_000, "15 s"],
+  [30_000, "half a minute"],
+  [60_000, "minute"],
+]; // between tries, in milliseconds and words; the last one over and over
 const MOST_KEPT = 60_000; // characters that a browser sends for a page that is gone
 
 /** The design being worked on: edits are local and instant, saved on a short pause. */
@@ -45,14 +60,23 @@ export function DesignProvider(props: { variant: VariantOut; entries: Entries; c
   const [saveState, setSaveState] = useState<SaveState>("saved");
   const [conflict, setConflict] = useState<ConflictOut | null>(null);
   const [attempt, setAttempt] = useState(0);
+  const [failures, setFailures] = useState(0);
   const busy = useRef(false);
+  const [pauseMs, pause] = PAUSES[Math.min(failures, PAUSES.length) - 1] ?? [0, ""];
+  const tryNow = useCallback(() => setAttempt((n) => n + 1), []);
 
   useEffect(() => remember(variant.id, state), [variant.id, state]);
 
   const text = JSON.stringify(state.present);
+  const unsaved = text !== state.saved;
+  useEffect(() => {
+    const { present, revision, sent } = state;
+    keepUnsaved(variant.id, unsaved ? { revision, design: present, sent, at: Date.now() } : null);
+  }, [variant.id, state, unsaved]);
+
   // biome-ignore lint/correctness/useExhaustiveDependencies: `attempt` asks for another try
   useEffect(() => {
-    if (text === state.saved || conflict) return;
+    if (!unsaved || conflict) return;
     const timer = setTimeout(async () => {
       if (busy.current) {
         setAttempt((n) => n + 1);
@@ -60,31 +84,55 @@ export function DesignProvider(props: { variant: VariantOut; entries: Entries; c
       }
       busy.current = true;
       setSaveState("saving");
+      dispatch({ kind: "sending", text });
       try {
         const { data, error, response } = await client.PUT("/api/variants/{variant_id}", {
           params: { path: { variant_id: variant.id } },
-          body: { revision: state.revision, design: state.present },
+          body: { revision: state.revision, design: state.present, apart: state.apart },
         });
         if (data) {
           dispatch({ kind: "saved", revision: data.revision, text });
           setSaveState("saved");
+          setFailures(0);
           queries.invalidateQueries({ queryKey: ["boats"] });
         } else if (response.status === 409) {
           setConflict(error as unknown as ConflictOut);
           setSaveState("conflict");
-        } else {
+        } else if (response.status === 404) {
+          setSaveState("gone");
+        } else if (response.status < 500) {
           console.warn(problemsIn(error));
+          setSaveState("refused");
+        } else {
           setSaveState("failed");
+          setFailures((n) => n + 1);
         }
       } catch {
         setSaveState("failed");
-        setTimeout(() => setAttempt((n) => n + 1), 4000);
+        setFailures((n) => n + 1);
       } finally {
         busy.current = false;
       }
     }, AUTOSAVE_MS);
     return () => clearTimeout(timer);
   }, [text, state.saved, state.revision, variant.id, conflict, attempt, queries]);
+
+  useEffect(() => {
+    if (failures === 0) return;
+    const timer = setTimeout(tryNow, pauseMs);
+    window.addEventListener("online", tryNow);
+    return () => {
+      clearTimeout(timer);
+      window.removeEventListener("online", tryNow);
+    };
+  }, [failures, pauseMs, tryNow]);
+
+  useEffect(() => {
+    if (!unsaved) return;
+    const ask = (event: BeforeUnloadEvent) => event.preventDefault();
+    window.addEventListener("beforeunload", ask);
+    return () => window.removeEventListener("beforeunload", ask);
+  }, [unsaved]);
 
   const apply = useCallback(
     (change: (design: BoatDesign) => BoatDesign, key: string) =>
@@ -95,6 +143,7 @@ export function DesignProvider(props: { variant: VariantOut; entries: Entries; c
   latest.current = state;
   const [drafts] = useState(() => new Drafts(variant.id, () => latest.current.present, apply));
   useEffect(() => drafts.recall(), [drafts]);
+  const typed = useSyncExternalStore(drafts.subscribe, drafts.waiting);
   useEffect(() => keepOnLeaving(variant.id, latest), [variant.id]);
   const document = useMemo(
     () => ({ variant, design: state.present, apply, drafts, entries }),
@@ -105,7 +154,11 @@ export function DesignProvider(props: { variant: VariantOut; entries: Entries; c
     redo: () => dispatch({ kind: "redo" }),
     canUndo: state.past.length > 0,
     canRedo: state.future.length > 0,
-    saveState: text === state.saved ? "saved" : saveState === "saved" ? "saving" : saveState,
+    saveState: !unsaved && !typed ? "saved" : !unsaved || saveState === "saved" ? "saving" : saveState,
+    pause,
+    tryNow,
+    restore: (design) => dispatch({ kind: "restored", design }),
+    letGo: () => dispatch({ kind: "saved", revision: state.revision, text }),
     conflict,
     keepMine: () => {
       if (conflict) dispatch({ kind: "rebase", revision: conflict.current.revision });
@@ -128,9 +181,9 @@ export function DesignProvider(props: { variant: VariantOut; entries: Entries; c
 /** A page that goes, or another boat opened, within the pause before saving: what is unsaved is saved then. */
 function keepOnLeaving(variantId: string, latest: { current: History }) {
   const keep = () => {
-    const { present, saved, revision } = latest.current;
+    const { present, saved, revision, apart } = latest.current;
     if (JSON.stringify(present) === saved) return;
-    const body = JSON.stringify({ revision, design: present });
+    const body = JSON.stringify({ revision, design: present, apart });
     const headers = { "Content-Type": "application/json" };
     const keepalive = body.length < MOST_KEPT;
     void fetch(`/api/variants/${variantId}`, { method: "PUT", body, headers, keepalive }).catch(() => null);

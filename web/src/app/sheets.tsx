@@ -4,6 +4,7 @@ import { lazy, type ReactNode, Suspense } from "react";
 export const HistoryDialog = lazy(async () => ({ default: (await import("./HistoryDialog")).HistoryDialog }));
 export const NewBoatDialog = lazy(async () => ({ default: (await import("./NewBoatDialog")).NewBoatDialog }));
 export const Shortcuts = lazy(async () => ({ default: (await import("./Shortcuts")).Shortcuts }));
+export const GoneDialog = lazy(async () => ({ default: (await import("./GoneDialog")).GoneDialog }));
 export const ConflictDialog = lazy(async () => ({
   default: (await import("./ConflictDialog")).ConflictDialog,
 }));

@@ -1,6 +1,6 @@
 /**
  * What is typed and not yet in the document. It belongs to its entry, not to the field that shows it: it is
- * committed when the field goes, kept over a reload, and tried again when the server was away.
+ * committed when the field goes, kept over a reload or a closed tab, and tried again when the server was away.
  */
 import { type BoatDesign, client, dataOf, Refused } from "../api/client";
 import { named, placed, withValue } from "./pointer";
@@ -18,6 +18,7 @@ interface Entry {
   problem: string | null;
   turn: number;
   timer: ReturnType<typeof setTimeout> | null;
+  asking?: boolean;
 }
 
 type Apply = (change: (design: BoatDesign) => BoatDesign, key: string) => void;
@@ -39,17 +40,20 @@ export class Drafts {
     return () => this.listeners.delete(listener);
   };
 
+  /** An entry is typed that may still become part of the design by itself. */
+  waiting = (): boolean => [...this.entries.values()].some((entry) => entry.timer !== null || entry.asking);
+
   name = (pointer: string) => named(this.document(), pointer);
   text = (name: string): string | null => this.entries.get(name)?.text ?? null;
   problem = (name: string): string | null => this.entries.get(name)?.problem ?? null;
 
   /** What a reload found typed: values are committed, and texts wait for their field to say what is wrong. */
   recall() {
-    for (const key of Object.keys(sessionStorage)) {
+    for (const key of Object.keys(localStorage)) {
       if (!key.startsWith(`${PREFIX}.${this.variantId}.`)) continue;
       const name = key.slice(`${PREFIX}.${this.variantId}.`.length);
       try {
-        const { text, value } = JSON.parse(sessionStorage.getItem(key) ?? "") as {
+        const { text, value } = JSON.parse(localStorage.getItem(key) ?? "") as {
           text: string;
           value?: unknown;
         };
@@ -57,7 +61,7 @@ export class Drafts {
         this.entries.set(name, { text, read, tell: refusal, problem: null, turn: 0, timer: null });
         if (value !== undefined) void this.commit(name);
       } catch {
-        sessionStorage.removeItem(key);
+        localStorage.removeItem(key);
       }
     }
   }
@@ -110,7 +114,7 @@ export class Drafts {
 
   private drop(name: string) {
     this.entries.delete(name);
-    sessionStorage.removeItem(`${PREFIX}.${this.variantId}.${name}`);
+    localStorage.removeItem(`${PREFIX}.${this.variantId}.${name}`);
     this.changed();
   }
 
@@ -119,7 +123,7 @@ export class Drafts {
     const value = "value" in found ? found.value : undefined;
     const held = JSON.stringify({ text: entry.text, value });
     try {
-      sessionStorage.setItem(`${PREFIX}.${this.variantId}.${name}`, held);
+      localStorage.setItem(`${PREFIX}.${this.variantId}.${name}`, held);
     } catch {
       // The storage is full or shut: a reload then loses what is not committed yet.
     }
@@ -144,6 +148,7 @@ export class Drafts {
       const at = placed(design, name);
       return at === null ? design : withValue(design, at, found.value);
     };
+    entry.asking = true;
     try {
       await dataOf(client.POST("/api/design/check", { body: { design: write(this.document()) } }));
     } catch (error) {
@@ -152,6 +157,9 @@ export class Drafts {
       if (this.entries.get(name) === entry && entry.turn === turn)
         entry.timer = setTimeout(() => void this.commit(name), AGAIN_MS);
       return;
+    } finally {
+      entry.asking = false;
+      this.changed();
     }
     if (this.entries.get(name) !== entry || entry.turn !== turn) return;
     this.apply(write, pointer);

@@ -77,6 +77,12 @@ export function clockText(minutes: number): string {
   return `${String(Math.floor(whole / 60)).padStart(2, "0")}:${String(whole % 60).padStart(2, "0")}`;
 }
 
+/** Hours after a midnight as a time of day, the day named where it is not the first. */
+export function hourText(hours: number): string {
+  const day = Math.floor(hours / 24);
+  return clockText(hours * 60) + (day > 0 ? ` +${day}` : "");
+}
+
 /** A quantity as its number and its unit, apart, for large numerals. */
 export function split(quantity: Quantity, units: Units): [string, string] {
   if (typeof quantity.value === "string") return [quantity.value, ""];

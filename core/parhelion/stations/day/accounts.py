@@ -2,9 +2,6 @@
 
 from __future__ import annotations
 
-import csv
-import io
-
 from parhelion.balance.flow import (
     CHARGED,
     CONVERTED,
@@ -20,6 +17,7 @@ from parhelion.balance.flow import (
     SOC,
 )
 from parhelion.balance.outlook import Outlook
+from parhelion.formats.table import written_table
 
 COLUMNS = (
     "clock", "array_w", "free_sources_w", "shore_w", "generator_w", "discharged_w",
@@ -39,9 +37,7 @@ def written_accounts(outlook: Outlook) -> str:
     shown = outlook.light.shown
     record = outlook.plan_record[shown]
     made = outlook.harvest
-    text = io.StringIO()
-    writer = csv.writer(text)
-    writer.writerow(COLUMNS)
+    rows: list[list[str]] = [list(COLUMNS)]
     sums = [0.0] * (len(COLUMNS) - 2)
     for step, row in enumerate(record):
         watts = [
@@ -52,6 +48,6 @@ def written_accounts(outlook: Outlook) -> str:
         hours = outlook.timeline.step_h[step]
         sums = [total + float(value) * hours for total, value in zip(sums, watts, strict=True)]
         clock = outlook.day.at_index(float(step)).strftime("%H:%M")
-        writer.writerow([clock, *(f"{value:.2f}" for value in watts), f"{row[SOC]:.4f}"])
-    writer.writerow(["sum, Wh", *(f"{value:.1f}" for value in sums), ""])
-    return text.getvalue()
+        rows.append([clock, *(f"{value:.2f}" for value in watts), f"{row[SOC]:.4f}"])
+    rows.append(["sum, Wh", *(f"{value:.1f}" for value in sums), ""])
+    return written_table(rows)

@@ -2,9 +2,7 @@
 
 from __future__ import annotations
 
-import csv
-import io
-
+from parhelion.formats.table import written_table
 from parhelion.wiring.parts import Part
 
 COLUMNS = ("kind", "item", "quantity", "unit", "where")
@@ -12,8 +10,5 @@ COLUMNS = ("kind", "item", "quantity", "unit", "where")
 
 def written_parts(parts: list[Part]) -> str:
     """One part a row, with a header."""
-    text = io.StringIO()
-    writer = csv.writer(text)
-    writer.writerow(COLUMNS)
-    writer.writerows([part.kind, part.item, f"{part.quantity:g}", part.unit, part.where] for part in parts)
-    return text.getvalue()
+    rows = [[part.kind, part.item, f"{part.quantity:g}", part.unit, part.where] for part in parts]
+    return written_table([COLUMNS, *rows])

@@ -40,9 +40,9 @@ export function Diagram({ picture }: { picture: StringsPicture }) {
     if (!svg) return;
     const copy = svg.cloneNode(true) as SVGSVGElement;
     const style = getComputedStyle(document.documentElement);
-    const named = copy.outerHTML.replace(/var\((--[a-z-]+)\)/g, (_, name) =>
-      style.getPropertyValue(name).trim(),
-    );
+    const named = new XMLSerializer()
+      .serializeToString(copy)
+      .replace(/var\((--[a-z-]+)\)/g, (_, name) => style.getPropertyValue(name).trim());
     keepBlob(new Blob([named], { type: "image/svg+xml" }), `${design.name} wiring.svg`);
   }
   return (

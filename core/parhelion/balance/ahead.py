@@ -1,0 +1,394 @@
+"""A boat's passage laid out: legs there and home, streams, sun, house and bank, and plans of it sailed.
+
+Plans are chosen with a bank in watt-hours (`route.charge`) and what is told of them is run with the bank's
+own model (`balance.flow`). What a generator adds is left out; the shore counts where she stops at it.
+"""
+
+from __future__ import annotations
+
+import math
+from collections.abc import Sequence
+from dataclasses import dataclass, replace
+from datetime import UTC, datetime, timedelta
+from datetime import time as Time
+
+import numpy as np
+from numpy.typing import NDArray
+
+from parhelion.balance.flow import RAN, SOC, run_days, run_without_bank
+from parhelion.balance.outlook import Outlook, net_for_motor_w, outlook_of
+from parhelion.balance.push import TO_THRUST
+from parhelion.balance.sources import free_by_bank_w
+from parhelion.balance.spells import house_watts
+from parhelion.balance.way_sun import SkyAt, WaySun, clock_steps, rounded_deg, sun_on_way
+from parhelion.bank.store import Store, energy_wh
+from parhelion.computing.kept import once
+from parhelion.constants import STEP_S
+from parhelion.design import BoatDesign
+from parhelion.design.passage import Leg, Passage, Stream, StreamKind
+from parhelion.hull.demand import demand_curve
+from parhelion.hull.resistance import air_area_m2
+from parhelion.route import stream as streams
+from parhelion.route.best import Laying
+from parhelion.route.charge import Watthours
+from parhelion.route.held import LEG, MOTOR, REST, SHORE
+from parhelion.route.way import Demand, LegAhead, Way, there_again
+from parhelion.sun.daysteps import DaySteps, day_at
+from parhelion.sun.zone import zone_at
+
+Array = NDArray[np.float64]
+
+GRID_S = 60.0  # plans are sailed in such steps
+RUN_S = 300.0  # and their banks run in such
+SPEED_STEP_MPS = 0.005  # of the demand table
+LEAST_EFFICIENCY = 0.05  # of a drive in the wind's sums
+MOST_DAYS = 10
+SLOW_MPS = 0.5  # over the ground: what a passage's length in days is guessed by, at least
+TYPICAL_C = 0.15  # rate of the bank that its losses are taken at, where no plan says more
+
+
+@dataclass(frozen=True)
+class Mark:
+    """The end of a leg as the way comes to it: which leg of the design, out or home."""
+
+    name: str
+    leg_index: int
+    homeward: bool
+    passed_m: float
+
+
+@dataclass(frozen=True, eq=False)
+class Ahead:
+    """Everything a passage is computed from; hours count from the first local midnight."""
+
+    outlook: Outlook  # of the design, which knows nothing of the passage
+    passage: Passage
+    midnight: datetime
+    days: int
+    legs: tuple[LegAhead, ...]  # out, and home where she comes home
+    outward: int  # how many of them are the way out
+    demand: Demand
+    stream_factor: float = 1.0
+
+    @property
+    def design(self) -> BoatDesign:
+        return self.outlook.design
+
+    @property
+    def leaves_h(self) -> float:
+        """When she leaves."""
+        return self.hour_of(self.passage.leaves_at)
+
+    def hour_of(self, clock: Time, day: int = 0) -> float:
+        """Hours after the first midnight of a clock time on a day, by the zone's own offsets."""
+        date = self.midnight.date() + timedelta(days=day)
+        moment = datetime.combine(date, clock, self.midnight.tzinfo)
+        return _hours(self.midnight, moment)
+
+    def moment(self, hours: float) -> datetime:
+        """The local moment so many hours after the first midnight."""
+        zone = self.midnight.tzinfo
+        return (self.midnight.astimezone(UTC) + timedelta(hours=hours)).astimezone(zone)
+
+    @once
+    def day(self) -> DaySteps:
+        """The first day's sun."""
+        return day_at(self.design.site.spot, self.midnight.date())
+
+    @property
+    def sunset_h(self) -> float | None:
+        return None if self.day.sunset_at is None else _hours(self.midnight, self.day.sunset_at)
+
+    @property
+    def sunrise_h(self) -> float | None:
+        return None if self.day.sunrise_at is None else _hours(self.midnight, self.day.sunrise_at)
+
+    @once
+    def in_by_h(self) -> float:
+        """By when she means to be in: as said, by nightfall, or a day later; after she leaves."""
+        said = self.passage.in_by
+        hours = self.hour_of(said) if said is not None else self.sunset_h
+        if hours is None:
+            return self.leaves_h + 24.0
+        while hours <= self.leaves_h:
+            hours += 24.0
+        return hours
+
+    @property
+    def length_m(self) -> float:
+        return sum(leg.length_m for leg in self.legs)
+
+    @property
+    def out_m(self) -> float:
+        return sum(leg.length_m for leg in self.legs[: self.outward])
+
+    @once
+    def marks(self) -> tuple[Mark, ...]:
+        """The start, then every leg's end, in the order they are come to."""
+        names = [self.passage.begins_at, *(leg.name for leg in self.passage.legs)]
+        found = [Mark(names[0], -1, False, 0.0)]
+        gone = 0.0
+        for k, leg in enumerate(self.legs):
+            gone += leg.length_m
+            home = k >= self.outward
+            index = 2 * self.outward - k - 2 if home else k
+            found.append(Mark(names[index + 1], index, home, gone))
+        return tuple(found)
+
+    @once
+    def home_legs(self) -> tuple[LegAhead, ...]:
+        """The way home from the far end, whether she means to come home or not."""
+        return tuple(there_again(self.legs[: self.outward]))
+
+    @once
+    def _skies(self) -> tuple[SkyAt, ...]:
+        plan = self.design.plan
+        later = sorted(
+            (SkyAt(self.hour_of(item.from_clock), item.sky, item.sky_shade) for item in self.passage.skies),
+            key=lambda item: item.from_h,
+        )
+        return (SkyAt(-math.inf, plan.sky, plan.sky_shade), *later)
+
+    @once
+    def sun(self) -> WaySun:
+        """Of the shown and of the poor day, n of 2."""
+        courses = (leg.course_deg for leg in (*self.legs, *self.home_legs))
+        headings = tuple(sorted({rounded_deg(course) for course in courses}))
+        return sun_on_way(self.design, self.midnight, self.days, headings, self._skies)
+
+    def all_skies(self, start_h: float, end_h: float) -> WaySun:
+        """Of all members, between two hours."""
+        headings = tuple(sorted({rounded_deg(leg.course_deg) for leg in self.legs}))
+        within = (math.floor(start_h), float(math.ceil(end_h)))
+        return sun_on_way(self.design, self.midnight, self.days, headings, self._skies, within)
+
+    @once
+    def house_rows_w(self) -> Array:
+        """The house by bank and priority over ten-minute steps, shape (4, t)."""
+        return house_watts(clock_steps(self.midnight, self.days, STEP_S), self.design)
+
+    @once
+    def free_w(self) -> Array:
+        """Wind, water and legs by bank over ten-minute steps, shape (t, 2)."""
+        return free_by_bank_w(clock_steps(self.midnight, self.days, STEP_S), self.design)
+
+    @property
+    def store(self) -> Store | None:
+        return self.outlook.store
+
+    @property
+    def start_soc(self) -> float:
+        said = self.passage.start_charge_frac
+        return self.design.plan.start_charge_frac if said is None else said
+
+    @once
+    def bank(self) -> Watthours | None:
+        """The main bank in watt-hours, its losses those at a usual rate."""
+        store = self.store
+        if store is None:
+            return None
+        full = energy_wh(1.0, store) - energy_wh(0.0, store)
+        current = TYPICAL_C * store.capacity_ah
+        loss = current * store.resistance_ohm / store.nominal_v
+        return Watthours(
+            float(full),
+            float(energy_wh(store.reserve, store) - energy_wh(0.0, store)),
+            float(store.coulomb_efficiency / (1 + loss)),
+            float(1 - loss),
+            float(store.acceptance_a * store.nominal_v),
+            float(store.taper_from),
+        )
+
+    @property
+    def start_wh(self) -> float:
+        store = self.store
+        return 0.0 if store is None else float(energy_wh(self.start_soc, store) - energy_wh(0.0, store))
+
+    def laying(self, legs: Sequence[LegAhead], member: int, from_h: float) -> Laying:
+        """Legs with the sun of the shown (0) or the poor (1) day, from an hour on."""
+        first = round(from_h * 3600 / GRID_S)
+
+        def net(sun: Array) -> Array:
+            return net_for_motor_w(sun[member] + self.free_w, self.house_rows_w, self.outlook.aboard)
+
+        fold = round(STEP_S / GRID_S)
+        house = np.repeat(self.house_rows_w.sum(axis=0), fold)[first:]
+        each = {leg.course_deg: np.repeat(net(self.sun.on(leg.course_deg)), fold)[first:] for leg in legs}
+        under_way = np.stack([each[leg.course_deg] for leg in legs]) + house
+        rest = np.repeat(net(self.sun.rest_w), fold)[first:] + house
+        wind_from = self.passage.wind_from_deg
+        blows = 0.0 if wind_from is None else self.design.plan.wind_mps
+        return Laying(
+            self._streamed(legs),
+            first * GRID_S / 3600,
+            GRID_S,
+            under_way,
+            house,
+            wind_from or 0.0,
+            blows,
+            rest,
+        )
+
+    def _streamed(self, legs: Sequence[LegAhead]) -> list[LegAhead]:
+        if self.stream_factor == 1.0:
+            return list(legs)
+        return [
+            replace(leg, stream=None if leg.stream is None else _Times(leg.stream, self.stream_factor))
+            for leg in legs
+        ]
+
+    @once
+    def shown_way(self) -> Way:
+        """The whole way over the shown sky from the first midnight."""
+        return self.laying(self.legs, 0, 0.0).over(GRID_S)
+
+    def banked(self, rows: Array, start_h: float, end_h: float, whole: bool = False) -> Array:
+        """The banks under a plan between two hours, run with their own model, shape (n, t, 14).
+
+        Parameters
+        ----------
+        rows : ndarray, shape (t, 8)
+            A plan over the steps of `shown_way`.
+        start_h, end_h : float
+        whole : bool
+            All skies, or the shown and the poor.
+        """
+        sun = self.all_skies(start_h, end_h) if whole else self.sun
+        fold = round(RUN_S / GRID_S)
+        first = int(start_h * 3600 / RUN_S + 1e-9)
+        last = min(max(math.ceil(end_h * 3600 / RUN_S - 1e-9), first + 1), len(rows) // fold)
+        part = rows[first * fold : last * fold].reshape(last - first, fold, -1)
+        motor, rest, shore = (part[:, :, column].mean(axis=1) for column in (MOTOR, REST, SHORE))
+        leg = part[:, :, LEG].max(axis=1).astype(int)
+        ten = np.arange(first, last) * round(RUN_S) // STEP_S
+        made = sun.rest_w[:, ten] * rest[None, :, None]
+        for k in np.unique(leg):
+            moving = np.where(leg == k, 1 - rest, 0.0)
+            made = made + sun.on(self.legs[k].course_deg)[:, ten] * moving[None, :, None]
+        made = made + self.free_w[ten]
+        made[:, :, 0] += shore
+        house = np.ascontiguousarray(self.house_rows_w[:, ten])
+        aboard = self.outlook.aboard
+        if aboard is None:
+            whole_w = made.sum(axis=-1)
+            return run_without_bank(whole_w, house.sum(axis=0), np.broadcast_to(motor, whole_w.shape).copy())
+        starts = np.full(made.shape[0], self.start_soc)
+        hours = np.full(last - first, RUN_S / 3600)
+        return run_days(np.ascontiguousarray(made), house, motor, starts, starts, hours, aboard)
+
+    @once
+    def hand_mps(self) -> float | None:
+        """Her speed in still water by oars, pedals, paddle or sail, where there is any."""
+        if self.passage.hand_mps is not None:
+            return self.passage.hand_mps
+        thrust_w = sum(push.power_w * TO_THRUST.get(push.kind, 0.0) for push in self.design.pushes)
+        if thrust_w <= 0:
+            return None
+        curve = self.outlook.curve
+        return float(np.interp(thrust_w, curve.thrust_power_w, curve.speed_mps))
+
+
+@dataclass(frozen=True)
+class _Times:
+    """A stream by a factor."""
+
+    stream: streams.Stream
+    factor: float
+
+    def at(self, hours: object) -> tuple[Array, Array]:
+        east, north = self.stream.at(hours)  # type: ignore[arg-type]
+        return self.factor * east, self.factor * north
+
+
+def _hours(start: datetime, moment: datetime) -> float:
+    return (moment.astimezone(UTC) - start.astimezone(UTC)).total_seconds() / 3600
+
+
+def high_waters_h(passage: Passage, days: int, first_h: float) -> list[float]:
+    """High waters of all days by the one that is given, half a lunar day apart [h]."""
+    tides = range(-3, 2 * days + 3)
+    return [first_h + k * streams.SEMIDIURNAL_H for k in tides]
+
+
+def stream_of(stream: Stream, passage: Passage, waters_h: list[float], high_h: float) -> streams.Stream:
+    """A leg's stream in numbers."""
+    if stream.kind is StreamKind.STEADY:
+        return streams.Steady(stream.set_deg, stream.rate_mps)
+    if stream.kind is StreamKind.TURNING:
+        strongest = high_h + stream.strongest_h
+        return streams.Sine(stream.set_deg, stream.rate_mps, strongest, mean_mps=stream.mean_mps)
+    tide = passage.tide
+    assert tide is not None
+    rows = [(x.after_high_water_h, x.set_deg, x.springs_mps, x.neaps_mps) for x in stream.hours]
+    ranges = [tide.range_there_m] * len(waters_h)
+    return streams.TidalTable(rows, waters_h, ranges, tide.springs_m, tide.neaps_m)
+
+
+def _leg_ahead(
+    leg: Leg, opens: float | None, passage: Passage, waters_h: list[float], high_h: float
+) -> LegAhead:
+    return LegAhead(
+        length_m=leg.distance_m,
+        course_deg=leg.course_deg,
+        stream=None if leg.stream is None else stream_of(leg.stream, passage, waters_h, high_h),
+        limit_mps=leg.limit_mps,
+        stop_s=leg.stop_h * 3600,
+        shore_w=leg.shore_w or 0.0,
+        passable_h=None if opens is None else [(h - opens, h + opens) for h in waters_h],
+    )
+
+
+def demand_in_calm(outlook: Outlook, hungry: bool = False) -> Demand:
+    """Battery watts through the water in calm, of the boat as she is or at the hungry end of her band."""
+    design = outlook.design
+    calm = design.changed(plan=design.plan.model_copy(update={"wind_angle_deg": None}))
+    curve = demand_curve(calm)
+    top = float(curve.speed_at(curve.most_w)) if math.isfinite(curve.most_w) else curve.top_speed_mps
+    speeds = np.minimum(np.arange(int(top / SPEED_STEP_MPS) + 3) * SPEED_STEP_MPS, curve.top_speed_mps)
+    drawn = curve.power_at(speeds)
+    if hungry:
+        drawn = curve.idle_w + (drawn - curve.idle_w) * curve.band_at(speeds)
+        top = float(speeds[np.searchsorted(drawn, curve.most_w) - 1])
+    model = np.interp(speeds, curve.speed_mps, curve.model_w) - curve.idle_w
+    thrust = np.interp(speeds, curve.speed_mps, curve.thrust_power_w)
+    whole = np.divide(thrust, model, out=np.full_like(model, LEAST_EFFICIENCY), where=model > 0)
+    return Demand(
+        np.ascontiguousarray(drawn), np.maximum(whole, LEAST_EFFICIENCY), SPEED_STEP_MPS, top,
+        float(design.hull.air_drag * air_area_m2(design)), 1.0,
+    )  # fmt: skip
+
+
+def ahead_of(design: BoatDesign, passage: Passage) -> Ahead:
+    """A design's passage laid out."""
+    outlook = outlook_of(design)
+    zone = zone_at(design.site.latitude_deg, design.site.longitude_deg)
+    midnight = datetime.combine(design.plan.date, Time(), zone)
+    waters: list[float] = []
+    high = 0.0
+    distance = sum(leg.distance_m for leg in passage.legs) * (2 if passage.home_again else 1)
+    stops = sum(leg.stop_h for leg in passage.legs) * (2 if passage.home_again else 1) + passage.stay_h
+    pace = max((passage.speed_mps or design.plan.speed_mps) / 2, SLOW_MPS)
+    days = min(max(math.ceil((24 + stops + distance / pace / 3600) / 24), 2), MOST_DAYS)
+    if passage.tide is not None:
+        high = _hours(midnight, datetime.combine(design.plan.date, passage.tide.high_water, zone))
+        waters = high_waters_h(passage, days, high)
+    out: list[LegAhead] = []
+    opens: float | None = None
+    for leg in passage.legs:
+        out.append(_leg_ahead(leg, opens, passage, waters, high))
+        opens = leg.open_h
+    legs = list(out)
+    if passage.home_again:
+        legs[-1] = replace(legs[-1], stop_s=passage.stay_h * 3600 or legs[-1].stop_s)
+        legs += there_again(out)
+    return Ahead(outlook, passage, midnight, days, tuple(legs), len(out), demand_in_calm(outlook))
+
+
+def kept_reserve(record: Array) -> NDArray[np.bool_]:
+    """Which members' motors never stopped at the reserve, shape (n,)."""
+    return np.asarray((record[:, :, RAN] > 1 - 1e-9).all(axis=1))
+
+
+def edges_soc(record: Array, start_soc: float) -> Array:
+    """States of charge at the steps' edges, shape (n, t + 1)."""
+    return np.concatenate([np.full((len(record), 1), start_soc), record[:, :, SOC]], axis=1)

@@ -1,0 +1,335 @@
+"""The passage as it is drawn: the way straightened, marks, speeds, the bank, ways beside it, departures."""
+
+from __future__ import annotations
+
+from datetime import datetime
+from typing import Literal
+
+import numpy as np
+
+from parhelion.bank.store import reserve_of
+from parhelion.design import BoatDesign
+from parhelion.design.passage import Going, MarkKind
+from parhelion.quantities import Frozen, Sentence
+from parhelion.rail.models import RailCell
+from parhelion.route.held import GONE, GROUND, LEG, MOTOR, REST, SPEED
+from parhelion.stations.passage.cells import passage_cells
+from parhelion.stations.passage.departures import Departure, Trouble, Window, trouble_of, windows
+from parhelion.stations.passage.plans import GRID_H, POOR, SHOWN, Plan
+from parhelion.stations.passage.turning import LastTurn
+from parhelion.stations.passage.voyage import voyage_of
+from parhelion.stations.passage.words import assumed
+
+POINTS = 150  # of the ribbon, at most
+TOLD = {
+    Going.SPEED: "one speed", Going.THROTTLE: "one throttle", Going.SUN: "as the sun pays",
+    Going.EARLIEST: "earliest", Going.MOST: "most charge",
+}  # fmt: skip
+
+
+class LegShown(Frozen):
+    """A leg as it is gone; means over the time under way."""
+
+    name: str
+    homeward: bool
+    course_deg: float
+    distance_m: float
+    speed_mps: float | None
+    ground_mps: float | None
+    stream_mps: float | None  # along the course
+    power_w: float | None
+    hours: float | None
+    from_frac: float  # of the ribbon's width
+    to_frac: float
+
+
+class MarkShown(Frozen):
+    """A mark as it is passed; times are hours from the first midnight."""
+
+    name: str
+    kind: MarkKind | Literal["start"]
+    homeward: bool
+    gone_m: float
+    arrives_h: float | None
+    leaves_h: float | None
+    soc_frac: float | None
+    poor_frac: float | None
+    from_frac: float
+    to_frac: float
+
+
+class Ribbon(Frozen):
+    """Lists over points of the way; a stop is as wide as the way she would have gone in it."""
+
+    place_frac: list[float]
+    hours: list[float]
+    gone_m: list[float]
+    speed_mps: list[float]
+    ground_mps: list[float]
+    stream_mps: list[float]
+    motor_w: list[float]
+    soc: list[float] | None
+    soc_poor: list[float] | None
+    dark: list[bool]
+
+
+class WayShown(Frozen):
+    """One way to go, beside the others."""
+
+    pace: Going
+    label: str
+    chosen: bool
+    arrives_h: float | None
+    arrival_soc_frac: float | None
+    lowest_soc_frac: float | None
+    speed_mps: float | None  # where one is held
+    trouble: Trouble | None
+
+
+class TurnShown(Frozen):
+    """The last turn, with the mark it is nearest to."""
+
+    hours: float
+    out_m: float
+    place_frac: float
+    near: str
+    soc_frac: float
+    everywhere: bool
+
+
+class PassagePicture(Frozen):
+    """Everything the passage's pictures show; hours count from local midnight of the plan's date."""
+
+    midnight: datetime
+    zone: str
+    has_bank: bool
+    legs: list[LegShown]
+    marks: list[MarkShown]
+    ribbon: Ribbon
+    distance_m: float
+    leaves_h: float
+    arrives_h: float | None
+    in_by_h: float
+    arrival_soc_frac: float | None
+    arrival_poor_frac: float | None
+    lowest_soc_frac: float | None
+    reserve_frac: float | None
+    trouble: Trouble | None
+    stands_on: str | None
+    waited: bool
+    sunrise_h: float | None
+    sunset_h: float | None
+    departures: list[Departure]
+    windows: list[Window]
+    turn_back: TurnShown | None
+    turn_reason: str | None
+    by_hand_h: float | None
+    by_hand_mps: float | None
+    cells: list[RailCell]
+    assumes: Sentence
+
+
+def passage_picture(design: BoatDesign) -> PassagePicture | None:
+    """Everything the passage's pictures show; None for a design without one."""
+    voyage = voyage_of(design)
+    if voyage is None:
+        return None
+    plan, turn, scanned = voyage.plan, voyage.turn, voyage.departures
+    found, bank = plan.ahead, design.bank
+    place = _Places(plan)
+    ended = plan.arrives_h if plan.arrives else None
+    return PassagePicture(
+        midnight=found.midnight,
+        zone=str(found.midnight.tzinfo),
+        has_bank=bank is not None,
+        legs=_legs(plan, place),
+        marks=_marks(plan, place),
+        ribbon=_ribbon(plan, place),
+        distance_m=found.length_m,
+        leaves_h=plan.leaves_h,
+        arrives_h=ended,
+        in_by_h=found.in_by_h,
+        arrival_soc_frac=plan.arrival_soc,
+        arrival_poor_frac=plan.soc_at(plan.arrives_h, POOR) if plan.arrives else None,
+        lowest_soc_frac=plan.lowest_soc,
+        reserve_frac=reserve_of(bank) if bank else None,
+        trouble=trouble_of(plan, found.in_by_h),
+        stands_on=None if plan.arrives else found.marks[max(plan.stands_on, 0) + 1].name,
+        waited=plan.waited,
+        sunrise_h=found.sunrise_h,
+        sunset_h=found.sunset_h,
+        departures=scanned,
+        windows=windows(scanned),
+        turn_back=None if turn is None else _turn(plan, turn, place),
+        turn_reason=None if turn or bank is None else "Even turned at once she is not home in time",
+        by_hand_h=voyage.by_hand_h,
+        by_hand_mps=found.hand_mps,
+        cells=passage_cells(voyage),
+        assumes=assumed(plan),
+    )
+
+
+class _Places:
+    """Where an hour of the plan lies along the ribbon, from 0 to 1."""
+
+    def __init__(self, plan: Plan):
+        rows, first = plan.rows, round(plan.leaves_h / GRID_H)
+        last = min(int(np.ceil(plan.ends_h / GRID_H)), len(rows))
+        self.first, self.last = first, max(last, first + 1)
+        moving = rows[self.first : self.last, GROUND]
+        under_way = moving[moving > 0]
+        pace = float(under_way.mean()) if under_way.size else 1.0
+        rest = rows[self.first : self.last, REST] * pace * GRID_H * 3600
+        gone = np.diff(np.concatenate([[0.0], rows[self.first : self.last, GONE]]))
+        width = np.concatenate([[0.0], np.cumsum(gone + rest)])
+        self.edges = width / max(float(width[-1]), 1e-9)
+        self.hours = (self.first + np.arange(len(self.edges))) * GRID_H
+
+    def at(self, hours: float) -> float:
+        return float(np.interp(hours, self.hours, self.edges))
+
+
+def _hour(plan: Plan, gone_m: float) -> float | None:
+    if plan.arrives and gone_m >= plan.ahead.length_m:
+        return plan.arrives_h
+    return plan.leaves_h if gone_m <= 0 else plan.hour_at(gone_m)
+
+
+def _marks(plan: Plan, place: _Places) -> list[MarkShown]:
+    found = []
+    kinds = [leg.mark for leg in plan.ahead.passage.legs]
+    for k, mark in enumerate(plan.ahead.marks):
+        arrives = _hour(plan, mark.passed_m)
+        leaves = None if arrives is None else _leaves(plan, k, mark.passed_m, arrives)
+        found.append(
+            MarkShown(
+                name=mark.name,
+                kind="start" if mark.leg_index < 0 else kinds[mark.leg_index],
+                homeward=mark.homeward,
+                gone_m=mark.passed_m,
+                arrives_h=arrives,
+                leaves_h=leaves,
+                soc_frac=None if arrives is None else plan.soc_at(arrives, SHOWN),
+                poor_frac=None if arrives is None else plan.soc_at(arrives, POOR),
+                from_frac=1.0 if arrives is None else place.at(arrives),
+                to_frac=1.0 if leaves is None else place.at(leaves),
+            )
+        )
+    return found
+
+
+def _leaves(plan: Plan, k: int, gone_m: float, arrives: float) -> float | None:
+    """When she goes on from a mark; None at the end."""
+    if k == len(plan.ahead.marks) - 1:
+        return None
+    gone = plan.rows[:, GONE]
+    after = int(np.searchsorted(gone, gone_m + 0.5))
+    return arrives if after >= len(gone) else max(after * GRID_H, arrives)
+
+
+def _legs(plan: Plan, place: _Places) -> list[LegShown]:
+    found = []
+    marks = plan.ahead.marks
+    way = plan.ahead.shown_way
+    for k, leg in enumerate(plan.ahead.legs):
+        rows = plan.rows
+        mine = (rows[:, LEG] == k) & (rows[:, GROUND] > 0)
+        mine[: place.first] = False
+        there, end = _hour(plan, marks[k].passed_m), _hour(plan, marks[k + 1].passed_m)
+        start = None if there is None else _leaves(plan, k, marks[k].passed_m, there)
+        some = bool(mine.any())
+
+        def mean(values: np.ndarray, mine: np.ndarray = mine, some: bool = some) -> float | None:
+            return float(values[mine].mean()) if some else None
+
+        found.append(
+            LegShown(
+                name=marks[k + 1].name,
+                homeward=marks[k + 1].homeward,
+                course_deg=leg.course_deg,
+                distance_m=leg.length_m,
+                speed_mps=mean(rows[:, SPEED]),
+                ground_mps=mean(rows[:, GROUND]),
+                stream_mps=mean(way.along[k]) if leg.stream is not None else None,
+                power_w=mean(rows[:, MOTOR]),
+                hours=float(mine.sum()) * GRID_H if some else None,
+                from_frac=place.at(start) if start is not None else 1.0,
+                to_frac=place.at(end) if end is not None else 1.0,
+            )
+        )
+    return found
+
+
+def _ribbon(plan: Plan, place: _Places) -> Ribbon:
+    rows, ahead_ = plan.rows, plan.ahead
+    every = max((place.last - place.first) // POINTS, 1)
+    steps = list(range(place.first, place.last, every))
+    way = ahead_.shown_way
+    leg = rows[steps, LEG].astype(int)
+    hours = [max(step * GRID_H, plan.leaves_h) for step in steps] + [plan.ends_h]
+    rise, sunset = ahead_.sunrise_h, ahead_.sunset_h
+
+    def lane(values: np.ndarray) -> list[float]:
+        return [*values.tolist(), float(values[-1])]
+
+    def charge(member: int) -> list[float] | None:
+        if plan.soc is None:
+            return None
+        return [float(plan.soc_at(hour, member) or 0.0) for hour in hours]
+
+    moving = rows[steps, GROUND] > 0
+    return Ribbon(
+        place_frac=[place.at(hour) for hour in hours],
+        hours=hours,
+        gone_m=lane(rows[steps, GONE]),
+        speed_mps=lane(rows[steps, SPEED]),
+        ground_mps=lane(rows[steps, GROUND]),
+        stream_mps=lane(np.where(moving, way.along[leg, steps], 0.0)),
+        motor_w=lane(rows[steps, MOTOR]),
+        soc=charge(SHOWN),
+        soc_poor=charge(POOR),
+        dark=[
+            bool(rise is not None and sunset is not None and not rise <= hour % 24 <= sunset)
+            for hour in hours
+        ],
+    )
+
+
+class WaysShown(Frozen):
+    """The ways to go side by side, the one that is set first."""
+
+    ways: list[WayShown]
+
+
+def ways_shown(design: BoatDesign) -> WaysShown | None:
+    """One speed, the earliest, the most charge and the sun's own pace, each with what it costs."""
+    voyage = voyage_of(design)
+    if voyage is None:
+        return None
+    return WaysShown(ways=[_way(one, one is voyage.plan) for one in voyage.ways])
+
+
+def _way(plan: Plan, first: bool) -> WayShown:
+    return WayShown(
+        pace=plan.pace,
+        label=TOLD[plan.pace],
+        chosen=first,
+        arrives_h=plan.arrives_h if plan.arrives else None,
+        arrival_soc_frac=plan.arrival_soc,
+        lowest_soc_frac=plan.lowest_soc,
+        speed_mps=plan.value if plan.pace is Going.SPEED else None,
+        trouble=trouble_of(plan, plan.ahead.in_by_h),
+    )
+
+
+def _turn(plan: Plan, turn: LastTurn, place: _Places) -> TurnShown:
+    out = [mark for mark in plan.ahead.marks if not mark.homeward]
+    near = min(out, key=lambda mark: abs(mark.passed_m - turn.out_m))
+    return TurnShown(
+        hours=turn.hours,
+        out_m=turn.out_m,
+        place_frac=place.at(turn.hours),
+        near=near.name,
+        soc_frac=turn.soc,
+        everywhere=turn.everywhere,
+    )

@@ -1,0 +1,61 @@
+"""A design's passage with all that is asked of it, each worked out once."""
+
+from __future__ import annotations
+
+from dataclasses import dataclass
+
+from parhelion.balance.ahead import Ahead, ahead_of
+from parhelion.computing.kept import once
+from parhelion.design import BoatDesign
+from parhelion.design.reads import Reads, kept
+from parhelion.stations.passage.departures import Departure, departures
+from parhelion.stations.passage.plans import Plan, chosen, ways
+from parhelion.stations.passage.turning import LastTurn, by_hand_h, last_turn
+
+
+@dataclass(frozen=True, eq=False)
+class Voyage:
+    """A passage laid out, and what follows from it."""
+
+    ahead: Ahead
+
+    @once
+    def plan(self) -> Plan:
+        """As it is set."""
+        return chosen(self.ahead)
+
+    @once
+    def ways(self) -> list[Plan]:
+        """Beside each other, the plan as it is set first."""
+        return ways(self.ahead, self.plan)
+
+    @once
+    def turn(self) -> LastTurn | None:
+        return last_turn(self.plan)
+
+    @once
+    def departures(self) -> list[Departure]:
+        return departures(self.ahead)
+
+    @once
+    def far_h(self) -> float | None:
+        """When she is at the far end."""
+        return self.plan.hour_at(self.ahead.out_m)
+
+    @once
+    def by_hand_h(self) -> float | None:
+        """Hours home from the far end without the motor."""
+        return None if self.far_h is None else by_hand_h(self.ahead, self.far_h)
+
+
+VOYAGE_READS = Reads.all_but("name", "note")
+
+
+@kept(VOYAGE_READS, 8)
+def _voyage(design: BoatDesign) -> Voyage | None:
+    return None if design.passage is None else Voyage(ahead_of(design, design.passage))
+
+
+def voyage_of(design: BoatDesign) -> Voyage | None:
+    """A design's passage; None where it has none. Kept for the last designs asked about."""
+    return _voyage(design)

@@ -1,0 +1,56 @@
+"""The passage's words: what its numbers assume, by what method, from what source."""
+
+from __future__ import annotations
+
+from parhelion.design.passage import Going
+from parhelion.quantities import Fact, Quantity, Sentence, Why, clock, fraction, sentence, speed, words
+from parhelion.stations.passage.plans import Plan
+
+METHOD = (
+    "Sailed minute by minute: the current triangle on every leg, the demand curve with the wind on that "
+    "course, "
+    "the sun on that heading, the bank's own model"
+)
+SOURCE = "Demand curve, sun and bank of the stations before; streams and high water as entered, not for "
+"navigation."
+
+
+def clock_of(hours: float) -> Quantity:
+    """Hours after the first midnight as a time of day."""
+    return clock(hours * 60 % 1440)
+
+
+def day_words(hours: float) -> str:
+    """Which day an hour lies on, where it is not the first."""
+    day = int(hours // 24)
+    return "" if day == 0 else ", the next day" if day == 1 else f", {day} days later"
+
+
+def assumed(plan: Plan) -> Sentence:
+    """What the passage's numbers assume, in one line."""
+    ahead = plan.ahead
+    design, passage = ahead.design, ahead.passage
+    text = f"{design.plan.date:%d %B %Y}, {{sky}}, leaving {{at}}"
+    slots = {"sky": words(design.plan.sky_words), "at": clock_of(plan.leaves_h)}
+    if plan.pace is Going.SPEED and plan.value:
+        text += ", {v} through the water"
+        slots["v"] = speed(plan.value)
+    else:
+        text += ", {pace}"
+        slots["pace"] = words(plan.pace.label)
+    if ahead.store is not None:
+        text += ", bank {soc}"
+        slots["soc"] = fraction(ahead.start_soc)
+    if passage.wind_from_deg is not None and design.plan.wind_mps > 0:
+        text += ", wind {w} counted on each course"
+        slots["w"] = speed(design.plan.wind_mps)
+    elif design.plan.wind_mps > 0:
+        text += ", wind not counted as drag"
+    if design.plan.wave_height_m > 0:
+        text += ", waves as if from ahead on every leg"
+    return sentence(text, **slots)
+
+
+def why(plan: Plan, *inputs: Fact, method: str = METHOD, band: Sentence | None = None) -> Why:
+    """The reasoning of one of the passage's numbers."""
+    return Why(method=method, source=SOURCE, inputs=list(inputs), band=band, doc="passage")

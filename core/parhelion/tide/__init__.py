@@ -1,0 +1,1 @@
+"""Tides: heights and high waters from the harmonic constants of a station. Not for navigation."""

@@ -1,0 +1,261 @@
+"""A boat's passage: what it tells, the laws it obeys, and boats of every kind on it."""
+
+from __future__ import annotations
+
+import io
+import json
+import math
+from pathlib import Path
+from unittest import TestCase
+
+from hypothesis import given, settings
+from hypothesis import strategies as st
+from parhelion.cli import main
+from parhelion.design import BoatDesign
+from parhelion.errors import InvalidDesign
+from parhelion.formats.boat_file import design_from, read_boat
+from parhelion.stations.passage.picture import passage_picture, ways_shown
+from parhelion.stations.passage.sure import sure
+from parhelion.stations.passage.voyage import voyage_of
+
+from tests.cases import boat, findings_of
+
+DEMO = Path(__file__).resolve().parents[2] / "demo"
+METHODS = Path(__file__).resolve().parents[2] / "docs" / "methods"
+NM = 1852
+
+
+def leg(id_="a", nm=4.0, course=90, **more):
+    return {"id": id_, "name": f"Mark {id_}", "distance_m": nm * NM, "course_deg": course, **more}
+
+
+def river(rate, set_deg=270):
+    return {"kind": "steady", "set_deg": set_deg, "rate_mps": rate}
+
+
+def tidal(rate, strongest=-3):
+    return {"kind": "turning", "set_deg": 90, "rate_mps": rate, "strongest_h": strongest}
+
+
+def planned(*legs, boat_changes=None, **said):
+    """The launch of the tests on a passage."""
+    base = boat(**(boat_changes or {})).model_dump(mode="json")
+    base["passage"] = {"legs": list(legs) or [leg()], **said}
+    return design_from(base)
+
+
+TIDE = {"high_water": "12:00:00", "springs_m": 4, "neaps_m": 2}
+FAR = {"home_again": False}
+FINDINGS = {  # by id: a passage on which it fires, one on which it is silent
+    "stands": (planned(leg(stream=river(2.0)), home_again=False), planned()),
+    "reserve": (planned(leg(nm=30), speed_mps=2.4, start_charge_frac=0.4), planned()),
+    "poor_day": (
+        planned(leg(nm=9), speed_mps=2.0, start_charge_frac=0.62, boat_changes={"plan__sky": "overcast"}), planned()
+    ),
+    "home": (planned(), planned(leg(nm=30), speed_mps=2.4, start_charge_frac=0.4)),
+    "late": (planned(in_by="09:00:00"), planned(in_by="20:00:00")),
+    "no_turn": (planned(start_charge_frac=0.2), planned()),
+    "turn_back": (planned(leg(nm=16), start_charge_frac=0.45, boat_changes={"plan__sky": "overcast"}), planned()),
+    "no_window": (planned(leg(nm=60), in_by="12:00:00", speed_mps=2.0), planned()),
+    "window": (planned(leaves_at="13:00:00", in_by="14:00:00"), planned()),
+    "better_hour": (planned(leaves_at="07:00:00", start_charge_frac=0.5), planned(start_charge_frac=1.0)),
+    "waits": (
+        planned(leg(mark="gate", open_h=1), leg("b", 2), tide=TIDE, leaves_at="06:00:00"),
+        planned(leg(mark="gate", open_h=6), leg("b", 2), tide=TIDE, leaves_at="10:00:00"),
+    ),
+    "ramp": (
+        planned(leg(mark="ramp", open_h=1), tide=TIDE, leaves_at="06:00:00", **FAR),
+        planned(leg(mark="ramp", open_h=6), tide=TIDE, leaves_at="10:00:00", **FAR),
+    ),
+    "too_fast": (planned(speed_mps=9.0), planned()),
+    "too_much": (planned(pace="throttle", throttle_w=50_000), planned(pace="throttle", throttle_w=300)),
+    "against": (planned(leg(stream=river(0.6)), **FAR), planned(leg(stream=river(0.6, 90)), **FAR)),
+    "wind": (planned(boat_changes={"plan__wind_mps": 6}), planned(wind_from_deg=90, boat_changes={"plan__wind_mps": 6})),
+    "dark": (planned(leaves_at="21:00:00"), planned()),
+    "one_motor": (planned(), planned(hand_mps=1.0)),
+    "by_hand": (planned(hand_mps=1.0), planned()),
+    "by_hand_never": (planned(leg(stream=river(1.2, 90)), hand_mps=0.8), planned(hand_mps=0.8)),
+    "by_sail": (
+        planned(boat_changes={"pushes": [{"id": "s", "kind": "sail", "hours_per_day": 2, "from_clock": "09:00:00"}]}),
+        planned(),
+    ),
+    "go": (planned(), None),
+}  # fmt: skip
+
+
+class TellsTest(TestCase):
+    def test_each_fires_and_each_is_silent(self):
+        for key, (loud, quiet) in FINDINGS.items():
+            with self.subTest(key):
+                found = {finding.id: finding for finding in findings_of("passage", loud)}
+                self.assertIn(f"passage_{key}", found)
+                said = found[f"passage_{key}"]
+                self.assertTrue(said.why.method and said.why.source)
+                self.assertTrue((METHODS / f"{said.why.doc}.md").is_file())
+                if quiet is not None:
+                    self.assertNotIn(f"passage_{key}", {item.id for item in findings_of("passage", quiet)})
+
+    def test_nothing_is_told_of_no_passage(self):
+        self.assertEqual(findings_of("passage", boat()), [])
+        self.assertIsNone(passage_picture(boat()))
+        self.assertIsNone(sure(boat()))
+
+    def test_what_cannot_be_is_refused_beside_its_entry(self):
+        for said, field in (
+            ({"legs": []}, "/passage/legs"),
+            ({"legs": [leg(nm=0)]}, "/passage/legs/0/distance_m"),
+            ({"legs": [leg(nm=500)]}, "/passage/legs/0/distance_m"),
+            ({"legs": [leg(course=361)]}, "/passage/legs/0/course_deg"),
+            ({"legs": [leg(stop_h=25)]}, "/passage/legs/0/stop_h"),
+            ({"legs": [leg(), leg()]}, "/passage/legs"),
+            ({"legs": [leg(stream=tidal(1))]}, "/passage/tide"),
+            ({"legs": [leg(open_h=2)], "tide": TIDE}, "/passage/legs/0/mark"),
+            ({"legs": [leg()], "pace": "throttle"}, "/passage/throttle_w"),
+            ({"legs": [leg()], "tide": {**TIDE, "neaps_m": 5}}, "/passage/tide/neaps_m"),
+            ({"legs": [leg(stream={"kind": "table", "set_deg": 0, "rate_mps": 1})], "tide": TIDE},
+             "/passage/legs/0/stream/hours"),
+        ):  # fmt: skip
+            with self.assertRaises(InvalidDesign) as caught:
+                design_from({**boat().model_dump(mode="json"), "passage": said})
+            self.assertIn(field, [problem.field for problem in caught.exception.problems])
+
+
+class PlansTest(TestCase):
+    def test_in_still_water_out_and_home_is_the_closed_form(self):
+        design = planned(leg(nm=5), speed_mps=2.0)
+        plan = voyage_of(design).plan
+        self.assertAlmostEqual(plan.arrives_h - plan.leaves_h, 10 * NM / 2.0 / 3600, delta=1e-6)
+        for mark, shown in zip(voyage_of(design).ahead.marks, passage_picture(design).marks, strict=True):
+            self.assertAlmostEqual(shown.arrives_h, 8 + mark.passed_m / 2.0 / 3600, delta=0.02)
+
+    def test_the_scan_says_of_its_hour_what_the_plan_says(self):
+        design = planned(leg(stream=tidal(0.5)), leg("b", 3, 45), tide=TIDE, leaves_at="09:30:00")
+        picture = passage_picture(design)
+        same = next(one for one in picture.departures if one.leaves_h == 9.5)
+        self.assertAlmostEqual(same.arrives_h, picture.arrives_h, delta=1e-9)
+        self.assertAlmostEqual(same.arrival_soc_frac, picture.arrival_soc_frac, delta=1e-9)
+
+    def test_the_best_are_no_worse_than_what_is_held(self):
+        design = planned(leg(stream=tidal(0.6)), tide=TIDE, start_charge_frac=0.6, in_by="19:00:00")
+        ways = {way.pace: way for way in ways_shown(design).ways}
+        self.assertTrue(ways["speed"].chosen)
+        self.assertLessEqual(ways["earliest"].arrives_h, ways["speed"].arrives_h + 1 / 60)
+        self.assertIsNone(ways["earliest"].trouble)
+        most = next(one for one in voyage_of(design).ways if one.pace == "most")
+        self.assertGreaterEqual(most.soc_at(19.0), voyage_of(design).plan.soc_at(19.0) - 0.01)
+
+    @settings(max_examples=12)
+    @given(st.floats(0.1, 0.7), st.floats(0.4, 0.9), st.floats(3, 9))
+    def test_laws(self, rate, start, nm):
+        """A fair stream is never later; more reserve is no later a turn; less charge is no later a turn."""
+
+        def asked(drift, soc, reserve):
+            changes = {"plan__sky": "overcast", "banks__0__reserve_frac": reserve}
+            stream = river(abs(drift), 90 if drift > 0 else 270)
+            return voyage_of(planned(leg(nm=nm, stream=stream), start_charge_frac=soc, boat_changes=changes))
+
+        fair, foul = (voyage_of(planned(leg(nm=nm, stream=river(rate, to)), **FAR)) for to in (90, 270))
+        self.assertLessEqual(fair.plan.arrives_h, foul.plan.arrives_h)
+
+        def turns(voyage):
+            return -1.0 if voyage.turn is None else voyage.turn.hours
+
+        self.assertLessEqual(turns(asked(rate, start, 0.4)), turns(asked(rate, start, 0.25)) + 1e-6)
+        self.assertLessEqual(turns(asked(rate, start - 0.05, 0.3)), turns(asked(rate, start, 0.3)) + 1e-6)
+
+    def test_a_speed_limit_is_kept_and_a_lock_stops_her(self):
+        design = planned(leg(limit_mps=1.2, mark="lock", stop_h=0.5), leg("b", 3), speed_mps=2.0, **FAR)
+        picture = passage_picture(design)
+        self.assertAlmostEqual(picture.legs[0].ground_mps, 1.2, 6)
+        self.assertAlmostEqual(picture.marks[1].leaves_h - picture.marks[1].arrives_h, 0.5, delta=0.02)
+        self.assertEqual(picture.ribbon.ground_mps.count(0.0) > 0, True)
+
+    def test_a_charging_stop_fills_the_bank(self):
+        stops = [
+            planned(leg(mark="charging", stop_h=2, shore_w=watts), leg("b", 3), start_charge_frac=0.5, **FAR)
+            for watts in (None, 1500)
+        ]
+        bare, fed = (passage_picture(design).arrival_soc_frac for design in stops)
+        self.assertGreater(fed, bare + 0.2)
+
+    def test_how_sure_counts_the_skies_and_a_hungrier_motor_or_stronger_stream_is_no_surer(self):
+        design = planned(
+            leg(nm=16, stream=river(0.2)),
+            start_charge_frac=0.5,
+            speed_mps=2.0,
+            boat_changes={"plan__sky": "broken"},
+        )
+        found = sure(design)
+        self.assertTrue(0 < found.arriving < found.skies)
+        self.assertAlmostEqual(found.share_arriving_frac, found.arriving / found.skies)
+        self.assertLessEqual(found.hungry_share_frac, found.share_arriving_frac)
+        self.assertLessEqual(found.stream_share_frac, found.share_arriving_frac)
+        self.assertEqual(found.arrival_soc, sorted(found.arrival_soc))
+        picture = passage_picture(design)
+        self.assertTrue(
+            found.arrival_soc[0] - 0.05 <= picture.arrival_soc_frac <= found.arrival_soc[2] + 0.05
+        )
+
+    def test_a_cloud_from_an_hour_on_is_worse_than_none(self):
+        clear = passage_picture(planned(leg(nm=8)))
+        cloud = passage_picture(
+            planned(leg(nm=8), skies=[{"id": "c", "from_clock": "10:00:00", "sky": "rain"}])
+        )
+        self.assertLess(cloud.arrival_soc_frac, clear.arrival_soc_frac - 0.02)
+
+    def test_a_head_wind_costs_and_a_following_one_does_not(self):
+        blown = {"plan__wind_mps": 7}
+        nose, stern = (
+            passage_picture(
+                planned(leg(nm=8), wind_from_deg=from_deg, boat_changes=blown, **FAR)
+            ).arrival_soc_frac
+            for from_deg in (90, 270)
+        )
+        self.assertLess(nose, stern - 0.03)
+
+
+class BoatsTest(TestCase):
+    def test_the_demo_boats_all_have_one_and_it_is_done(self):
+        for name in ("whimbrel", "fulmar", "grebe", "sabine"):
+            design = read_boat((DEMO / f"{name}.json").read_bytes())
+            picture = passage_picture(design)
+            self.assertIsNone(picture.trouble, name)
+            out = io.StringIO()
+            self.assertEqual(main(["passage", str(DEMO / f"{name}.json"), "--json"], out), 0)
+            told = json.loads(out.getvalue())
+            for key in (
+                "legs",
+                "arrives_at",
+                "arrival_soc_frac",
+                "ways",
+                "departures",
+                "turn_back",
+                "share_arriving",
+            ):
+                self.assertIn(key, told)
+            self.assertEqual(math.isfinite(told["share_arriving"]), True)
+
+    def test_strangers_go_too(self):
+        """No bank, no panels, nothing but a motor; in the polar night; over midnight."""
+        for changes in (
+            {"banks": []}, {"panels": [], "strings": []}, {"banks": [], "panels": [], "strings": []},
+            {"site__latitude_deg": 78, "plan__date": "2027-12-20"}, {"site__latitude_deg": -54, "plan__date": "2027-06-20"},
+        ):  # fmt: skip
+            for said in (
+                {},
+                {"leaves_at": "23:00:00", "pace": "earliest"},
+                {"pace": "most", "in_by": "06:00:00"},
+            ):
+                design = planned(boat_changes=changes, **said)
+                picture = passage_picture(design)
+                text = picture.model_dump_json() + str(ways_shown(design)) + str(sure(design))
+                self.assertNotIn("nan", text.lower().replace("dominant", ""))
+                self.assertTrue(findings_of("passage", design))
+                for cell in picture.cells:
+                    self.assertTrue(cell.value is not None or cell.reason is not None, (changes, cell.key))
+
+    def test_a_changed_passage_is_never_answered_from_another(self):
+        one, other = planned(leg(nm=3)), planned(leg(nm=6))
+        first = passage_picture(one).arrives_h
+        self.assertGreater(passage_picture(other).arrives_h, first)
+        self.assertEqual(passage_picture(BoatDesign.model_validate(one.model_dump())).arrives_h, first)

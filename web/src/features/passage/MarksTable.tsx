@@ -1,0 +1,54 @@
+import type { PassagePicture } from "../../api/client";
+import { useSay } from "../../kit/preferences";
+import { Head } from "../../kit/ui/View";
+import { hourText } from "../../kit/units";
+
+/** The ribbon's numbers, mark by mark. */
+export function MarksTable({ picture }: { picture: PassagePicture }) {
+  const say = useSay();
+  const speed = (value: number | null | undefined) => (value == null ? "–" : say("speed_mps", value));
+  const share = (value: number | null | undefined) => (value == null ? "–" : say("fraction", value));
+  return (
+    <table className="plain-table" data-marks>
+      <Head
+        of={[
+          "mark",
+          "course",
+          "way",
+          "through water",
+          "over ground",
+          "stream",
+          "throttle",
+          "there",
+          "on again",
+          "bank",
+          "poor day",
+        ]}
+      />
+      <tbody>
+        {picture.marks.map((mark, k) => {
+          const leg = k > 0 ? picture.legs[k - 1] : undefined;
+          return (
+            <tr key={`${mark.name} ${mark.gone_m}`}>
+              <td>{mark.name}</td>
+              <td>{leg ? say("angle_deg", leg.course_deg) : ""}</td>
+              <td>{say("distance_m", mark.gone_m)}</td>
+              <td>{leg ? speed(leg.speed_mps) : ""}</td>
+              <td>{leg ? speed(leg.ground_mps) : ""}</td>
+              <td>{leg?.stream_mps == null ? "" : say("speed_mps", leg.stream_mps, true)}</td>
+              <td>{leg?.power_w == null ? "" : say("power_w", leg.power_w)}</td>
+              <td>
+                <b>{mark.arrives_h == null ? "not" : hourText(mark.arrives_h)}</b>
+              </td>
+              <td>
+                {mark.leaves_h != null && mark.leaves_h !== mark.arrives_h ? hourText(mark.leaves_h) : ""}
+              </td>
+              <td>{share(mark.soc_frac)}</td>
+              <td>{share(mark.poor_frac)}</td>
+            </tr>
+          );
+        })}
+      </tbody>
+    </table>
+  );
+}

@@ -1,0 +1,144 @@
+import type { BoatDesign, Leg, PassagePicture } from "../../api/client";
+import { useDesign } from "../../kit/document";
+import { withValue } from "../../kit/pointer";
+import { useSay } from "../../kit/preferences";
+import { AddPart, Begin, Field, Fields, RemovePart } from "../../kit/ui/Field";
+import { Fold } from "../../kit/ui/Fold";
+import { Group, Item } from "../../kit/ui/fields";
+import { useFolds } from "../../kit/ui/useFolds";
+import { StreamFields, streamSummary } from "./StreamFields";
+
+type FoldName = "tide" | "air" | "hand";
+
+/** The way leg by leg, and how she sets out. */
+export function PassageBench(props: {
+  picture: PassagePicture | undefined;
+  open: string | null;
+  onOpen: (leg: string | null) => void;
+}) {
+  const { picture, open, onOpen } = props;
+  const { design, entries } = useDesign();
+  const fold = useFolds<FoldName>();
+  const say = useSay();
+  const passage = design.passage;
+  if (!passage) return null;
+  const tidal = passage.tide != null;
+  const kinds = entries.words("/plan/sky");
+  const push = passage.hand_mps ?? picture?.by_hand_mps;
+  return (
+    <section className="bench border-r border-hairline px-5 py-3" aria-label="The passage as it is set">
+      <Group title="Legs, out">
+        <Field at="/passage/begins_at" />
+        <ol className="m-0 list-none p-0">
+          {passage.legs.map((leg, index) => (
+            <li key={leg.id}>
+              <LegRow leg={leg} index={index} open={open === leg.id} onOpen={onOpen} />
+            </li>
+          ))}
+        </ol>
+        <AddPart to="/passage/legs" words="add a leg" />
+        <Field at="/passage/home_again" />
+        {passage.home_again && <Field at="/passage/stay_h" />}
+      </Group>
+      <Group title="Setting out">
+        <Field at="/plan/date" width={140} />
+        <Fields at="/passage" of="leaves_at in_by" />
+        <Field at="/passage/pace" width={170} write={withPace(picture)} />
+        {passage.pace === "speed" && <Field at="/passage/speed_mps" />}
+        {passage.pace === "throttle" && <Field at="/passage/throttle_w" />}
+        {picture?.has_bank && <Field at="/passage/start_charge_frac" />}
+      </Group>
+      <Fold
+        title="Tide"
+        summary={passage.tide ? `high water ${passage.tide.high_water.slice(0, 5)}` : "none"}
+        {...fold("tide")}
+      >
+        {tidal && <Fields at="/passage/tide" of="high_water range_m springs_m neaps_m" />}
+        <Begin at="/passage/tide" words="give a high water" />
+        {tidal && <p className="m-0 text-[13px] text-muted">Not for navigation: the official tables rule.</p>}
+      </Fold>
+      <Fold
+        title="Wind and sky"
+        summary={`${kinds[design.plan.sky ?? "clear"]}, ${passage.wind_from_deg == null ? "wind not counted" : `wind ${say("speed_mps", design.plan.wind_mps ?? 0)}`}`}
+        {...fold("air")}
+      >
+        <Field at="/plan/wind_mps" />
+        <Field at="/passage/wind_from_deg" />
+        <Field at="/plan/wave_height_m" />
+        <Field at="/plan/sky" width={120} />
+        {(passage.skies ?? []).map((item, index) => (
+          <Item key={item.id} title={`Sky ${index + 2}`} quiet>
+            <Field at={`/passage/skies/${index}/from_clock`} label="Sky from" />
+            <Field at={`/passage/skies/${index}/sky`} width={120} />
+            <RemovePart from="/passage/skies" id={item.id} words="remove this sky" />
+          </Item>
+        ))}
+        {(passage.skies ?? []).length < 4 && (
+          <AddPart to="/passage/skies" words="another sky from an hour on" />
+        )}
+      </Fold>
+      <Fold
+        title="Without the motor"
+        summary={push ? `${say("speed_mps", push)} by hand or sail` : "nothing named"}
+        {...fold("hand")}
+      >
+        <Field at="/passage/hand_mps" />
+      </Fold>
+    </section>
+  );
+}
+
+/** A throttle begins with the watts of the leg that takes most. */
+const withPace =
+  (picture: PassagePicture | undefined) =>
+  (design: BoatDesign, value: string): BoatDesign => {
+    const taken = (picture?.legs ?? []).map((leg) => leg.power_w ?? 0);
+    const watts = design.passage?.throttle_w ?? (Math.round(Math.max(...taken, 0)) || 300);
+    const held = value === "throttle" ? withValue(design, "/passage/throttle_w", watts) : design;
+    return withValue(held, "/passage/pace", value);
+  };
+
+function LegRow(props: { leg: Leg; index: number; open: boolean; onOpen: (leg: string | null) => void }) {
+  const { leg, index, open, onOpen } = props;
+  const { design } = useDesign();
+  const say = useSay();
+  const at = `/passage/legs/${index}`;
+  const marked = leg.mark !== undefined && leg.mark !== "turn";
+  return (
+    <div
+      className={`mb-1 rounded-[5px] ${open ? "border border-solid border-edge bg-field px-2 pb-1" : "px-2"}`}
+      data-leg={leg.id}
+    >
+      <button
+        type="button"
+        className="block w-full cursor-pointer border-0 bg-transparent p-0 py-0.5 text-left text-ink"
+        aria-expanded={open}
+        onClick={() => onOpen(open ? null : leg.id)}
+      >
+        <span className="flex justify-between gap-2">
+          <b className="min-w-0 break-words">
+            {index + 1} {leg.name}
+          </b>
+          <span className="tabular whitespace-nowrap">{say("distance_m", leg.distance_m)}</span>
+        </span>
+        <span className="block text-[13px] text-muted">
+          {say("angle_deg", leg.course_deg)} · {streamSummary(leg, say)}
+          {marked && ` · ${leg.mark}`}
+        </span>
+      </button>
+      {open && (
+        <>
+          <Fields at={at} of="name distance_m course_deg limit_mps" />
+          <StreamFields at={at} leg={leg} />
+          <Field at={`${at}/mark`} width={130} />
+          <Field at={`${at}/stop_h`} />
+          {leg.mark === "charging" && <Field at={`${at}/shore_w`} />}
+          {marked && design.passage?.tide && <Field at={`${at}/open_h`} />}
+          {(design.passage?.legs ?? []).length > 1 && (
+            <RemovePart from="/passage/legs" id={leg.id} words={`remove the leg to ${leg.name}`} />
+          )}
+        </>
+      )}
+    </div>
+  );
+}
