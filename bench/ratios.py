@@ -3,7 +3,8 @@
 1. The harvest of 200 days: this core, a plain notebook loop of library calls, a careful vectorised notebook.
 2. What an edit costs the server, the place unchanged and the place changed.
 3. The pace plan, a thousand days with their dispatch, a season; see `days`.
-4. What the first load costs in script.
+4. A passage: the best plan beside a plain loop, and what the screen asks; see `passages`.
+5. What the first load costs in script.
 """
 
 from __future__ import annotations
@@ -24,6 +25,7 @@ from pathlib import Path
 
 import days
 import numpy as np
+import passages
 from clock import seconds
 from parhelion.design import MeasuredRun
 
@@ -302,5 +304,6 @@ if __name__ == "__main__":
     year_ratio()
     shade_times()
     days.all_ratios()
+    passages.all_ratios()
     edit_times()
     first_load()

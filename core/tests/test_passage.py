@@ -12,8 +12,11 @@ from hypothesis import given, settings
 from hypothesis import strategies as st
 from parhelion.cli import main
 from parhelion.design import BoatDesign
-from parhelion.errors import InvalidDesign
+from parhelion.design.passage import Leg
+from parhelion.errors import InvalidDesign, UnreadableFile
 from parhelion.formats.boat_file import design_from, read_boat
+from parhelion.formats.route_file import read_route, written_route
+from parhelion.stations.passage.card_pdf import passage_card
 from parhelion.stations.passage.picture import passage_picture, ways_shown
 from parhelion.stations.passage.sure import sure
 from parhelion.stations.passage.voyage import voyage_of
@@ -79,6 +82,7 @@ FINDINGS = {  # by id: a passage on which it fires, one on which it is silent
         planned(boat_changes={"pushes": [{"id": "s", "kind": "sail", "hours_per_day": 2, "from_clock": "09:00:00"}]}),
         planned(),
     ),
+    "under_way": (planned(leg(nm=8), now={"at": "09:30:00", "gone_m": 3 * NM, "charge_frac": 0.6}), planned()),
     "go": (planned(), None),
 }  # fmt: skip
 
@@ -259,3 +263,97 @@ class BoatsTest(TestCase):
         first = passage_picture(one).arrives_h
         self.assertGreater(passage_picture(other).arrives_h, first)
         self.assertEqual(passage_picture(BoatDesign.model_validate(one.model_dump())).arrives_h, first)
+
+
+class UnderWayTest(TestCase):
+    def test_from_where_she_is_as_planned_the_rest_is_the_plan(self):
+        """Set where the plan has her, with its charge, the arrival is the plan's; with less it is told, with a speed."""
+        design = planned(leg(nm=6), leg("b", 4, 45), speed_mps=2.0, start_charge_frac=0.9)
+        whole = voyage_of(design).plan
+        at, gone = 9.5, 2.0 * 1.5 * 3600
+        now = {"at": "09:30:00", "gone_m": gone, "charge_frac": whole.soc_at(at)}
+        again = design_from(
+            {
+                **design.model_dump(mode="json"),
+                "passage": {**design.passage.model_dump(mode="json"), "now": now},
+            }
+        )
+        voyage = voyage_of(again)
+        self.assertAlmostEqual(voyage.plan.arrives_h, whole.arrives_h, delta=0.01)
+        self.assertAlmostEqual(voyage.plan.arrival_soc, whole.arrival_soc, delta=0.005)
+        self.assertAlmostEqual(voyage.planned_soc, now["charge_frac"], delta=0.002)
+        self.assertAlmostEqual(voyage.planned_h, at, delta=0.02)
+        picture = passage_picture(again)
+        self.assertEqual(picture.marks[0].name, "here")
+        self.assertAlmostEqual(picture.distance_m + picture.done_m, 20 * NM, delta=1)
+        self.assertEqual([mark.name for mark in picture.marks[1:]], ["Mark a", "Mark b", "Mark a", "Home"])
+        self.assertAlmostEqual(picture.marks[1].east_m, 6 * NM, delta=1)
+        self.assertAlmostEqual(picture.marks[0].east_m, gone, delta=1)
+
+    def test_short_of_charge_a_slower_speed_is_named_and_homeward_there_is_no_turn(self):
+        short = planned(leg(nm=11), speed_mps=2.2, now={"at": "12:00:00", "gone_m": 13 * NM, "charge_frac": 0.36},
+                        boat_changes={"plan__sky": "overcast"}, in_by="20:00:00")  # fmt: skip
+        found = {item.id: item for item in findings_of("passage", short)}
+        self.assertEqual(found["passage_under_way"].level, "warn")
+        self.assertIn("v", found["passage_under_way"].detail.slots)
+        turn = next(cell for cell in passage_picture(short).cells if cell.key == "turn_back")
+        self.assertEqual(turn.value.value, "homeward")
+        with self.assertRaises(InvalidDesign):
+            planned(leg(nm=2), now={"at": "12:00:00", "gone_m": 5 * NM})
+
+
+GPX = '<?xml version="1.0"?><gpx version="1.1" creator="t" xmlns="http://www.topografix.com/GPX/1/1">{}</gpx>'
+
+
+def points(kind, many):
+    return "".join(
+        f'<{kind} lat="{lat:.6f}" lon="{lon:.6f}"><name>P{k}</name></{kind}>'
+        for k, (lat, lon) in enumerate(many)
+    )
+
+
+class FilesTest(TestCase):
+    def test_a_route_goes_out_and_comes_back_the_same(self):
+        legs = [Leg(**leg("a", 3, 40)), Leg(**leg("b", 5, 110)), Leg(**leg("c", 2, 350))]
+        text = written_route("There", (54.3, 10.1), "Quay", legs)
+        again = read_route(text)
+        self.assertEqual(
+            (again.begins_at, [one.name for one in again.legs]), ("Quay", [one.name for one in legs])
+        )
+        for one, other in zip(again.legs, legs, strict=True):
+            self.assertAlmostEqual(one.distance_m, other.distance_m, delta=0.2)
+            self.assertAlmostEqual(one.course_deg, other.course_deg, delta=0.1)
+
+    def test_a_track_is_thinned_and_its_loss_is_told(self):
+        bend = [(54 + 0.00005 * k, 10 + 0.02 * math.sin(k / 300)) for k in range(3000)]
+        found = read_route(GPX.format(f"<trk><trkseg>{points('trkpt', bend)}</trkseg></trk>"))
+        self.assertTrue(2 < len(found.legs) <= 40)
+        self.assertIn("lost", found.told[0].slots)
+        whole = sum(one.distance_m for one in found.legs)
+        self.assertAlmostEqual(whole, whole + found.told[0].slots["lost"].value, delta=0.05 * whole)
+        self.assertEqual(len(read_route(GPX.format(points("wpt", [(1, 1), (1.1, 1), (1.2, 1)]))).legs), 2)
+
+    def test_what_is_no_way_is_refused(self):
+        dirty = '<!DOCTYPE gpx [<!ENTITY a "b">]>' + GPX.format("")
+        far = points("rtept", [(0, 0), (40, 0)])
+        many = points("trkpt", [(50 + k / 1e5, 5) for k in range(20_001)])
+        for text, code in (
+            (dirty, "has_entities"), ("", "not_gpx"), ("<gpx", "not_gpx"), (GPX.format(""), "no_way"),
+            (GPX.format(f"<rte>{points('rtept', [(1, 1), (1, 1)])}</rte>"), "no_way"),
+            (GPX.format(f"<rte>{far}</rte>"), "too_far"), (" " * 8_000_001, "too_large"),
+            (GPX.format(f"<trk><trkseg>{many}</trkseg></trk>"), "too_many"),
+            (GPX.format('<rte><rtept lat="x" lon="1"/><rtept lat="2" lon="1"/></rte>'), "not_gpx"),
+        ):  # fmt: skip
+            with self.assertRaises(UnreadableFile) as caught:
+                read_route(text)
+            self.assertEqual(caught.exception.problems[0].code, code, text[:60])
+
+    def test_the_card_is_one_page_in_any_unit(self):
+        for name in ("sabine", "grebe"):
+            design = read_boat((DEMO / f"{name}.json").read_bytes())
+            for unit in ("kn", "km/h", "mph"):
+                made = passage_card(design, unit)
+                self.assertTrue(made.startswith(b"%PDF"))
+                self.assertEqual(made.count(b"/Type /Page\n"), 1)
+        with self.assertRaises(InvalidDesign):
+            passage_card(boat())

@@ -10,7 +10,7 @@ import numpy as np
 from hypothesis import given
 from hypothesis import strategies as st
 from parhelion.route import economy
-from parhelion.route.best import Laying, best
+from parhelion.route.best import Laying, best, cut
 from parhelion.route.charge import held_wh, stored_after, watthours
 from parhelion.route.held import GONE, Holding, arriving, charge_along, charge_at, fastest, sail
 from parhelion.route.home import last_turn_home, muscle_h, needs_home, same_speed_turn
@@ -20,6 +20,7 @@ from parhelion.route.way import LegAhead, cubic, laid
 from parhelion.tide.harmonic import Constituent, heights_m, left_out, turnings
 
 from tests.cases import cases
+from tests.twins.passage import trade
 
 KN, NM = 1852 / 3600, 1852.0
 CASES = cases("passage")
@@ -274,6 +275,23 @@ class BestTest(TestCase):
         ):
             found = best(laying_of(said, leaves), boat_of(said["boat"]), bank, start, finest_s=60.0)
             self.assertAlmostEqual(leaves + found.arrives_h, arrives, delta=tolerance["best_plan"]["abs_h"])
+
+    def test_one_sweep_is_the_plain_loops_trade(self):
+        """Legs with a turning stream, a limit, a stop at a charging berth and a gate; a bank that nears full."""
+        legs = [
+            LegAhead(3 * NM, 90, Sine(90, 0.6, 9.0), None, 900, 800.0),
+            LegAhead(2 * NM, 20, Steady(60, 0.3), 1.4, 0, 0, [(8.2, 10.5), (11.5, 13)]),
+        ]
+        lit = 300 + 250 * np.sin(np.arange(72) / 11)
+        laying = Laying(legs, 8.0, 300.0, lit, np.full(72, 45.0))
+        bank = watthours(2200, 600, charge_efficiency=0.95, discharge_efficiency=0.97, accept_w=500, knee=0.8)
+        boat, way = cubic(14 / KN**3, 15, 6 * KN), laying.over(300.0)
+        pieces = cut(way.length_m, 1 * NM)
+        found = best(laying, boat, bank, 1900.0, finest_s=300.0, stretch_m=1 * NM, slowest_mps=0.4)
+        plain = trade(way, boat, bank, pieces.length_m, pieces.leg, 1900.0, 0.4)
+        np.testing.assert_array_equal(np.isfinite(found.trade), np.isfinite(plain))
+        reached = np.isfinite(plain)
+        np.testing.assert_allclose(found.trade[reached], plain[reached], atol=0.5)  # its taper is in 50 parts
 
     def test_the_last_turn_home(self):
         said, wanted, _ = case("turn_back.tide")

@@ -14,7 +14,7 @@ const DRAWING = [
   "features/array/(DeckPlan|DeckThings|DeckView|deckGeometry|SkyView|SunArc|TiltMap|YearView|parts)",
   "features/bank/TankChart",
   "features/day/(DayChart|DayHandles|DayLabels|dayAxis|DayStation|PaceView)",
-  "features/passage/(LeaveStrip|RibbonChart|RibbonWater|ribbonFrame)",
+  "features/passage/(ChartView|LeaveStrip|RibbonChart|RibbonWater|chartFrame|ribbonFrame)",
   "features/hull/(CrossingChart|CrossingMarks|OpenWaterChart|PlanMark|PowerStrip|RangeChart)",
   "features/strings/(BoxesYear|Diagram|Ladder)",
   "features/year/(AheadView|ClimateStrip|CompareView|SeasonView|UpgradesView)",

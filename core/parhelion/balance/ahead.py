@@ -21,7 +21,7 @@ from parhelion.balance.push import TO_THRUST
 from parhelion.balance.sources import free_by_bank_w
 from parhelion.balance.spells import house_watts
 from parhelion.balance.way_sun import SkyAt, WaySun, clock_steps, rounded_deg, sun_on_way
-from parhelion.bank.store import Store, energy_wh
+from parhelion.bank.store import Store, drawn_a, energy_wh
 from parhelion.computing.kept import once
 from parhelion.constants import STEP_S
 from parhelion.design import BoatDesign
@@ -43,8 +43,10 @@ RUN_S = 300.0  # and their banks run in such
 SPEED_STEP_MPS = 0.005  # of the demand table
 LEAST_EFFICIENCY = 0.05  # of a drive in the wind's sums
 MOST_DAYS = 10
+SHARES = np.linspace(0.0, 1.0, 101)  # states of charge
+AT_MARK_M = 1.0  # nearer than this she is at it
 SLOW_MPS = 0.5  # over the ground: what a passage's length in days is guessed by, at least
-TYPICAL_C = 0.15  # rate of the bank that its losses are taken at, where no plan says more
+TYPICAL_C = 0.15  # rate of charge that the bank's losses are taken at
 
 
 @dataclass(frozen=True)
@@ -67,7 +69,10 @@ class Ahead:
     days: int
     legs: tuple[LegAhead, ...]  # out, and home where she comes home
     outward: int  # how many of them are the way out
+    whole_out: tuple[LegAhead, ...]  # the way out, gone or not
     demand: Demand
+    done_m: float = 0.0  # of the whole way, where she is under way already
+    skipped: int = 0  # legs behind her
     stream_factor: float = 1.0
 
     @property
@@ -76,8 +81,13 @@ class Ahead:
 
     @property
     def leaves_h(self) -> float:
-        """When she leaves."""
-        return self.hour_of(self.passage.leaves_at)
+        """When she leaves, or goes on from where she is."""
+        now = self.passage.now
+        hours = self.hour_of(self.passage.leaves_at)
+        if now is None:
+            return hours
+        here = self.hour_of(now.at)
+        return here if here >= hours else here + 24.0  # past midnight
 
     def hour_of(self, clock: Time, day: int = 0) -> float:
         """Hours after the first midnight of a clock time on a day, by the zone's own offsets."""
@@ -126,19 +136,20 @@ class Ahead:
     def marks(self) -> tuple[Mark, ...]:
         """The start, then every leg's end, in the order they are come to."""
         names = [self.passage.begins_at, *(leg.name for leg in self.passage.legs)]
-        found = [Mark(names[0], -1, False, 0.0)]
+        out = len(self.passage.legs)
+        found = [Mark(names[0] if self.passage.now is None else "here", -1, self.outward == 0, 0.0)]
         gone = 0.0
-        for k, leg in enumerate(self.legs):
+        for k, leg in enumerate(self.legs, self.skipped):
             gone += leg.length_m
-            home = k >= self.outward
-            index = 2 * self.outward - k - 2 if home else k
+            home = k >= out
+            index = 2 * out - k - 2 if home else k
             found.append(Mark(names[index + 1], index, home, gone))
         return tuple(found)
 
     @once
     def home_legs(self) -> tuple[LegAhead, ...]:
-        """The way home from the far end, whether she means to come home or not."""
-        return tuple(there_again(self.legs[: self.outward]))
+        """The way home from the far end, whether she means to come home or not, and wherever she is."""
+        return tuple(there_again(self.whole_out))
 
     @once
     def _skies(self) -> tuple[SkyAt, ...]:
@@ -178,23 +189,34 @@ class Ahead:
 
     @property
     def start_soc(self) -> float:
+        now = self.passage.now
+        if now is not None and now.charge_frac is not None:
+            return now.charge_frac
         said = self.passage.start_charge_frac
         return self.design.plan.start_charge_frac if said is None else said
 
     @once
     def bank(self) -> Watthours | None:
-        """The main bank in watt-hours, its losses those at a usual rate."""
+        """The main bank in watt-hours, its losses those at the speed of the day's plan."""
+        return self.bank_at(self.outlook.plan_power_w)
+
+    def bank_at(self, power_w: float) -> Watthours | None:
+        """The main bank in watt-hours, its losses those of some battery watts, Peukert's with them."""
         store = self.store
         if store is None:
             return None
         full = energy_wh(1.0, store) - energy_wh(0.0, store)
-        current = TYPICAL_C * store.capacity_ah
+        current = power_w / store.nominal_v
+        drawn = drawn_a(current, store) / current if current > 0 else 1.0
         loss = current * store.resistance_ohm / store.nominal_v
         return Watthours(
             float(full),
             float(energy_wh(store.reserve, store) - energy_wh(0.0, store)),
-            float(store.coulomb_efficiency / (1 + loss)),
-            float(1 - loss),
+            float(
+                store.coulomb_efficiency
+                / (1 + TYPICAL_C * store.capacity_ah * store.resistance_ohm / store.nominal_v)
+            ),
+            float(max(1 - loss, LEAST_EFFICIENCY) / drawn),
             float(store.acceptance_a * store.nominal_v),
             float(store.taper_from),
         )
@@ -203,6 +225,14 @@ class Ahead:
     def start_wh(self) -> float:
         store = self.store
         return 0.0 if store is None else float(energy_wh(self.start_soc, store) - energy_wh(0.0, store))
+
+    @once
+    def held_at_shares_wh(self) -> Array:
+        """What the main bank holds at each of `SHARES`; nothing without a bank [Wh]."""
+        store = self.store
+        if store is None:
+            return np.zeros_like(SHARES)
+        return np.array([energy_wh(float(share), store) - energy_wh(0.0, store) for share in SHARES])
 
     def laying(self, legs: Sequence[LegAhead], member: int, from_h: float) -> Laying:
         """Legs with the sun of the shown (0) or the poor (1) day, from an hour on."""
@@ -381,7 +411,28 @@ def ahead_of(design: BoatDesign, passage: Passage) -> Ahead:
     if passage.home_again:
         legs[-1] = replace(legs[-1], stop_s=passage.stay_h * 3600 or legs[-1].stop_s)
         legs += there_again(out)
-    return Ahead(outlook, passage, midnight, days, tuple(legs), len(out), demand_in_calm(outlook))
+    skipped, done = 0, 0.0
+    if passage.now is not None:
+        legs, skipped = _left_of(legs, passage.now.gone_m)
+        done = passage.now.gone_m
+    return Ahead(
+        outlook, passage, midnight, days, tuple(legs), max(len(out) - skipped, 0), tuple(out),
+        demand_in_calm(outlook), done, skipped,
+    )  # fmt: skip
+
+
+def _left_of(legs: list[LegAhead], gone_m: float) -> tuple[list[LegAhead], int]:
+    """The legs still to go, the first of them in part, and how many are behind her."""
+    skipped = 0
+    while skipped < len(legs) - 1 and gone_m >= legs[skipped].length_m - AT_MARK_M:
+        gone_m -= legs[skipped].length_m
+        skipped += 1
+    first = legs[skipped]
+    begun = max(gone_m, 0.0)
+    here = replace(first, length_m=max(first.length_m - begun, 1.0))
+    if begun > AT_MARK_M:  # a gate behind her is no gate
+        here = replace(here, passable_h=None)
+    return [here, *legs[skipped + 1 :]], skipped
 
 
 def kept_reserve(record: Array) -> NDArray[np.bool_]:

@@ -142,6 +142,18 @@ class SkyFrom(Part):
     sky_shade: Shade = entry("How much of it", default=Shade.USUAL)
 
 
+class Now(Part):
+    """Where she is now, so that the rest is planned anew from here."""
+
+    model_config = begins(at="10:00:00", gone_m=3704)
+
+    at: Clock = entry("It is")
+    gone_m: float = entry(
+        "Come so far", "Along the way, out and home", ge=0, le=20 * LONGEST_LEG_M, quantity="distance_m"
+    )
+    charge_frac: Share | None = entry("The meter says", "Charge of the bank", default=None, step=1)
+
+
 class Passage(Part):
     """A way there, and home again where she comes back."""
 
@@ -150,6 +162,12 @@ class Passage(Part):
     )
 
     begins_at: Name = entry("Leaves from", default="Home")
+    begins_latitude_deg: float | None = entry(
+        "Begins at latitude, north +", "Empty: the boat's waters", default=None, ge=-90, le=90, step=0.01
+    )
+    begins_longitude_deg: float | None = entry(
+        "Begins at longitude, east +", "Empty: the boat's waters", default=None, ge=-180, le=180, step=0.01
+    )
     legs: tuple[Leg, ...] = entry("Leg", min_length=1, max_length=40)
     home_again: bool = entry("Home the same way", default=True)
     stay_h: float = entry("At the far end", default=0, ge=0, le=24, quantity="duration_h", step=0.5)
@@ -173,10 +191,21 @@ class Passage(Part):
         default=None, gt=0, le=5,
     )  # fmt: skip
 
+    now: Now | None = entry("Under way", default=None)
+
+    @property
+    def length_m(self) -> float:
+        """Of the whole way, out and home."""
+        return sum(leg.distance_m for leg in self.legs) * (2 if self.home_again else 1)
+
     @model_validator(mode="after")
     def _whole(self) -> Self:
         if self.pace is Going.THROTTLE and self.throttle_w is None:
             raise out_of_reach("One throttle needs its watts.", "throttle_w", "battery watts, such as 400")
+        if self.now is not None and self.now.gone_m >= self.length_m:
+            raise out_of_reach(
+                "That is the whole way: she is there.", "now/gone_m", "less than the whole way",
+            )  # fmt: skip
         for index, leg in enumerate(self.legs):
             tidal = leg.stream is not None and leg.stream.kind is not StreamKind.STEADY
             if self.tide is None and (tidal or leg.open_h is not None):

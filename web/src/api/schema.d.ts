@@ -1349,6 +1349,72 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/passage/route": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * The legs of a GPX file.
+         * @description The legs of a GPX file.
+         */
+        post: operations["passageRoute"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/passage/route.gpx": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * The passage's marks as a GPX route.
+         * @description The passage's marks as a GPX route.
+         */
+        post: operations["passageRouteGpx"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/passage/card.pdf": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * The passage as the bytes of a one-page A4 PDF: legs, hours, charge, the last turn, the call ashore.
+         * @description The passage as the bytes of a one-page A4 PDF: legs, hours, charge, the last turn, the call ashore.
+         *
+         *     Parameters
+         *     ----------
+         *     design : BoatDesign
+         *     unit : str
+         *         Of speeds; distances follow it.
+         */
+        post: operations["passageCardPdf"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
 }
 export type webhooks = Record<string, never>;
 export interface components {
@@ -2683,6 +2749,31 @@ export interface components {
             continuous_power_w?: number | null;
         };
         /**
+         * Now
+         * @description Where she is now, so that the rest is planned anew from here.
+         * @example {
+         *       "at": "10:00:00",
+         *       "gone_m": 3704
+         *     }
+         */
+        Now: {
+            /**
+             * It is
+             * Format: time
+             */
+            at: string;
+            /**
+             * Come so far
+             * @description Along the way, out and home
+             */
+            gone_m: number;
+            /**
+             * The meter says
+             * @description Charge of the bank
+             */
+            charge_frac?: number | null;
+        };
+        /**
          * Obstacle
          * @description Something that throws shade, between two points of the boat frame.
          * @example {
@@ -2986,6 +3077,16 @@ export interface components {
              * @default Home
              */
             begins_at: string;
+            /**
+             * Begins at latitude, north +
+             * @description Empty: the boat's waters
+             */
+            begins_latitude_deg?: number | null;
+            /**
+             * Begins at longitude, east +
+             * @description Empty: the boat's waters
+             */
+            begins_longitude_deg?: number | null;
             /** Leg */
             legs: components["schemas"]["Leg"][];
             /**
@@ -3046,6 +3147,8 @@ export interface components {
              * @description By oars, pedals or sail; empty: by the legs and arms aboard, if any
              */
             hand_mps?: number | null;
+            /** Under way */
+            now?: components["schemas"]["Now"] | null;
         };
         /**
          * Place
@@ -7249,6 +7352,10 @@ export interface components {
             from_frac: number;
             /** To Frac */
             to_frac: number;
+            /** East M */
+            east_m: number;
+            /** North M */
+            north_m: number;
         };
         /**
          * PassagePicture
@@ -7271,6 +7378,8 @@ export interface components {
             ribbon: components["schemas"]["Ribbon"];
             /** Distance M */
             distance_m: number;
+            /** Done M */
+            done_m: number;
             /** Leaves H */
             leaves_h: number;
             /** Arrives H */
@@ -7300,8 +7409,6 @@ export interface components {
             /** Windows */
             windows: components["schemas"]["Window"][];
             turn_back: components["schemas"]["TurnShown"] | null;
-            /** Turn Reason */
-            turn_reason: string | null;
             /** By Hand H */
             by_hand_h: number | null;
             /** By Hand Mps */
@@ -7333,8 +7440,14 @@ export interface components {
             soc: number[] | null;
             /** Soc Poor */
             soc_poor: number[] | null;
+            /** Soc Needed */
+            soc_needed: (number | null)[];
             /** Dark */
             dark: boolean[];
+            /** East M */
+            east_m: number[];
+            /** North M */
+            north_m: number[];
         };
         /**
          * TurnShown
@@ -7436,6 +7549,42 @@ export interface components {
         /** PassageFindingsAsked */
         PassageFindingsAsked: {
             design: components["schemas"]["BoatDesign"];
+        };
+        /**
+         * RouteRead
+         * @description Legs of a route file, the place they begin at, and what was left out.
+         */
+        RouteRead: {
+            /** Begins At */
+            begins_at: string;
+            /** Begins Latitude Deg */
+            begins_latitude_deg: number;
+            /** Begins Longitude Deg */
+            begins_longitude_deg: number;
+            /** Legs */
+            legs: components["schemas"]["Leg"][];
+            /** Told */
+            told: components["schemas"]["Sentence"][];
+        };
+        /** PassageRouteAsked */
+        PassageRouteAsked: {
+            /** Text */
+            text: string;
+        };
+        /** PassageRouteGpxAsked */
+        PassageRouteGpxAsked: {
+            design: components["schemas"]["BoatDesign"];
+        };
+        /** PassageCardPdfAsked */
+        PassageCardPdfAsked: {
+            design: components["schemas"]["BoatDesign"];
+            /**
+             * Unit
+             * @description of speeds; distances follow it
+             * @default kn
+             * @enum {string}
+             */
+            unit: "kn" | "km/h" | "mph";
         };
     };
     responses: never;
@@ -11491,6 +11640,186 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["Finding"][];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Errors"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Errors"];
+                };
+            };
+            /** @description Request Entity Too Large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Errors"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Errors"];
+                };
+            };
+        };
+    };
+    passageRoute: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["PassageRouteAsked"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["RouteRead"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Errors"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Errors"];
+                };
+            };
+            /** @description Request Entity Too Large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Errors"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Errors"];
+                };
+            };
+        };
+    };
+    passageRouteGpx: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["PassageRouteGpxAsked"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/gpx+xml": string;
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Errors"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Errors"];
+                };
+            };
+            /** @description Request Entity Too Large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Errors"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Errors"];
+                };
+            };
+        };
+    };
+    passageCardPdf: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["PassageCardPdfAsked"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/pdf": string;
                 };
             };
             /** @description Bad Request */

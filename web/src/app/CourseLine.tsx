@@ -1,4 +1,4 @@
-import type { ReactNode } from "react";
+import { type ReactNode, useEffect, useRef } from "react";
 import { NavLink, useLocation, useParams } from "react-router";
 import { Logo } from "./Logo";
 import { STATIONS } from "./stations";
@@ -8,13 +8,18 @@ export function CourseLine(props: { warnings: Record<string, number>; children: 
   const { warnings, children } = props;
   const { station, variantId } = useParams();
   const { search } = useLocation();
+  const line = useRef<HTMLElement>(null);
+  // biome-ignore lint/correctness/useExhaustiveDependencies: another station is another place on the line
+  useEffect(() => {
+    line.current?.querySelector("[aria-current]")?.scrollIntoView({ block: "nearest", inline: "center" });
+  }, [station]);
   return (
     <header className="course flex items-center gap-6 border-b border-hairline px-5">
       <div className="flex items-center gap-3">
         <Logo width={46} />
         <span className="text-[20px] font-bold">Parhelion</span>
       </div>
-      <nav aria-label="Stations" className="flex flex-1 justify-center">
+      <nav ref={line} aria-label="Stations" className="flex flex-1 justify-center">
         <ol className="m-0 flex list-none items-start p-0">
           {STATIONS.map(({ key, label }, index) => (
             <li key={key} className="relative flex w-[92px] justify-center max-[720px]:w-[58px]">

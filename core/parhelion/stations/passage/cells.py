@@ -102,6 +102,9 @@ def _turn(voyage: Voyage, plan: Plan) -> RailCell:
         lines.append(sentence("{d} out, {soc} in the bank", d=distance(turn.out_m), soc=fraction(turn.soc)))
     elif plan.ahead.bank is None:
         reason = sentence("There is no bank to come home on.")
+    elif plan.ahead.outward == 0:
+        value = words("homeward")
+        lines.append(sentence("she is on her way home"))
     else:
         reason = sentence("Even turned at once she is not home by {by}.", by=clock_of(plan.ahead.in_by_h))
     return RailCell(

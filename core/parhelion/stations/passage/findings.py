@@ -4,14 +4,14 @@ from __future__ import annotations
 
 from collections.abc import Callable
 
-from parhelion.balance.ahead import RUN_S, high_waters_h
+from parhelion.balance.ahead import RUN_S
 from parhelion.balance.flow import RAN
 from parhelion.design import BoatDesign, PushKind
-from parhelion.design.passage import Going, MarkKind, StreamKind
+from parhelion.design.passage import Going
 from parhelion.finding import Finding, Level, ordered
 from parhelion.quantities import (
     Fact,
-    Sentence,
+    Quantity,
     Why,
     distance,
     fraction,
@@ -21,33 +21,15 @@ from parhelion.quantities import (
     speed,
     words,
 )
-from parhelion.route.held import GROUND, LEG, SPEED
+from parhelion.route.held import LEG
 from parhelion.stations.passage.cells import DARK_H, TURN_METHOD, no_arrival
-from parhelion.stations.passage.departures import dark_h, trouble_of, windows
-from parhelion.stations.passage.plans import GRID_H, POOR, Plan
+from parhelion.stations.passage.departures import dark_h, trouble_of
+from parhelion.stations.passage.hour_findings import against_stream, in_time, leaving, ramp, waiting
+from parhelion.stations.passage.plans import GRID_H, POOR, Plan, speed_of, speed_that_keeps
 from parhelion.stations.passage.voyage import Voyage, voyage_of
-from parhelion.stations.passage.words import SOURCE, clock_of, day_words, why
+from parhelion.stations.passage.words import SOURCE, clock_of, day_words, passage_finding, why
 
-SLOWED = 1.3  # times as long as in slack water: told
-WAITS_H = 0.1
 BREEZE_MPS = 4.0  # a wind that is worth entering with its direction
-BETTER_SOC = 0.04  # more on arrival is worth another hour of leaving
-KINDER = "Another hour of leaving may meet a kinder stream."
-RIVER = "It runs at all hours: slower there costs less in the bank than it saves in time."
-
-
-def _finding(
-    key: str,
-    level: Level,
-    title: Sentence,
-    detail: Sentence,
-    reason: Why,
-    field: str | None = None,
-    caution: bool = False,
-) -> Finding:
-    return Finding(
-        id=f"passage_{key}", level=level, title=title, detail=detail, why=reason, field=field, caution=caution
-    )
 
 
 def arrival(voyage: Voyage) -> Finding | None:
@@ -56,7 +38,7 @@ def arrival(voyage: Voyage) -> Finding | None:
     ahead, soc = plan.ahead, plan.arrival_soc
     trouble = trouble_of(plan, ahead.in_by_h)
     if trouble == "stands":
-        return _finding(
+        return passage_finding(
             "stands",
             "warn",
             sentence("She does not arrive"),
@@ -69,7 +51,7 @@ def arrival(voyage: Voyage) -> Finding | None:
     end = words(ahead.marks[-1].name)
     if trouble == "reserve":
         at, mark = _stopped(plan)
-        return _finding(
+        return passage_finding(
             "reserve",
             "warn",
             sentence("The motor stops at the reserve at {at}", at=clock_of(at)),
@@ -83,7 +65,7 @@ def arrival(voyage: Voyage) -> Finding | None:
     poor = plan.soc_at(plan.arrives_h, POOR)
     if not plan.keeps_reserve_poor:
         at, mark = _stopped(plan, POOR)
-        return _finding(
+        return passage_finding(
             "poor_day",
             "warn",
             sentence("On a poor day the motor stops off {mark}", mark=words(mark)),
@@ -97,7 +79,7 @@ def arrival(voyage: Voyage) -> Finding | None:
             why(plan),
             "/passage/pace",
         )
-    return _finding(
+    return passage_finding(
         "home",
         "good",
         sentence("At {end} with {soc}", end=end, soc=fraction(soc)),
@@ -118,34 +100,44 @@ def _stopped(plan: Plan, member: int = 0) -> tuple[float, str]:
     return at, plan.ahead.marks[leg + 1].name
 
 
-def in_time(voyage: Voyage) -> Finding | None:
-    """Whether she is in by the hour she wants."""
-    plan = voyage.plan
-    if trouble_of(plan, plan.ahead.in_by_h) != "late":
+def under_way(voyage: Voyage) -> Finding | None:
+    """How she stands against the plan, and the speed that brings her in from here."""
+    now = voyage.ahead.passage.now
+    planned, hour = voyage.planned_soc, voyage.planned_h
+    if now is None or hour is None:
         return None
-    said = plan.ahead.passage.in_by is not None
-    by = clock_of(plan.ahead.in_by_h)
-    return _finding(
-        "late",
-        "warn",
-        sentence(
-            "In at {at}, {late} after " + ("the hour you set" if said else "sunset"),
-            at=clock_of(plan.arrives_h),
-            late=hours(plan.arrives_h - plan.ahead.in_by_h),
-        ),
-        sentence("In by {by} was asked. Leave earlier, or go faster.", by=by),
-        why(plan),
-        "/passage/in_by",
+    plan = voyage.plan
+    late = voyage.ahead.leaves_h - hour
+    slots: dict[str, Quantity] = {"late": hours(abs(late))}
+    text = "{late} " + ("behind" if late > 0 else "ahead of") + " the plan"
+    if planned is not None and now.charge_frac is not None:
+        off = now.charge_frac - planned
+        slots["off"] = fraction(abs(off))
+        text = "{off} " + ("under" if off < 0 else "over") + " the plan, and " + text
+    detail = sentence("The rest is planned anew from here, with what the meter says.")
+    if not plan.good and voyage.ahead.bank is not None:
+        slower = speed_that_keeps(voyage.ahead)
+        if slower is None:
+            detail = sentence("From here no speed brings her in with the reserve kept: make for a refuge.")
+        else:
+            detail = sentence(
+                "{v} instead of {was} brings her in with the reserve kept.",
+                v=speed(slower),
+                was=speed(plan.value if plan.pace is Going.SPEED and plan.value else speed_of(voyage.ahead)),
+            )
+    level: Level = "note" if plan.good else "warn"
+    return passage_finding(
+        "under_way", level, sentence(text, **slots), detail, why(plan), "/passage/now/charge_frac"
     )
 
 
 def turn_back(voyage: Voyage) -> Finding | None:
     """The last turn."""
     turn, plan = voyage.turn, voyage.plan
-    if plan.ahead.store is None:
+    if plan.ahead.store is None or plan.ahead.outward == 0:
         return None
     if turn is None:
-        return _finding(
+        return passage_finding(
             "no_turn",
             "warn",
             sentence("Even turned at once she is not home above the reserve"),
@@ -155,7 +147,7 @@ def turn_back(voyage: Voyage) -> Finding | None:
         )
     if turn.everywhere:
         return None
-    return _finding(
+    return passage_finding(
         "turn_back",
         "warn",
         sentence("Turn back by {at}, {d} out", at=clock_of(turn.hours), d=distance(turn.out_m)),
@@ -168,157 +160,12 @@ def turn_back(voyage: Voyage) -> Finding | None:
     )
 
 
-def leaving(voyage: Voyage) -> Finding | None:
-    """A better hour to leave."""
-    plan = voyage.plan
-    found = windows(voyage.departures)
-    if not found:
-        return _finding(
-            "no_window",
-            "warn",
-            sentence("No half hour of this day will do"),
-            sentence(
-                "Of 48 departures none is in by {by} with the reserve kept. Another day, another speed, "
-                "or another way.",
-                by=clock_of(plan.ahead.in_by_h),
-            ),
-            why(plan),
-            "/passage/leaves_at",
-        )
-    if not plan.good:
-        longest = max(found, key=lambda one: one.to_h - one.from_h)
-        return _finding(
-            "window",
-            "note",
-            sentence("Leave between {a} and {b}", a=clock_of(longest.from_h), b=clock_of(longest.to_h)),
-            sentence(
-                "Every half hour between keeps the reserve and is in by {by}.",
-                by=clock_of(plan.ahead.in_by_h),
-            ),
-            why(plan),
-            "/passage/leaves_at",
-        )
-    soc = plan.arrival_soc
-    dark = dark_h(plan.ahead, plan.leaves_h, plan.arrives_h) + DARK_H
-    done = [one for one in voyage.departures if one.trouble is None and one.dark_h <= dark]
-    if soc is None or not done:
-        return None
-    top = max(done, key=lambda one: one.arrival_soc_frac or 0.0)
-    gain = (top.arrival_soc_frac or 0.0) - soc
-    if gain < BETTER_SOC:
-        return None
-    later = top.leaves_h - plan.leaves_h
-    side = "later" if later > 0 else "earlier"
-    return _finding(
-        "better_hour",
-        "note",
-        sentence(
-            "Leave {h} " + side + ": {gain} on arrival", h=hours(abs(later)), gain=fraction(gain, signed=True)
-        ),
-        sentence(
-            "At {at} she is in at {in_at}.", at=clock_of(top.leaves_h), in_at=clock_of(top.arrives_h or 0.0)
-        ),
-        why(plan),
-        "/passage/leaves_at",
-    )
-
-
-def against_stream(voyage: Voyage) -> Finding | None:
-    """The leg that the stream lengthens most."""
-    plan = voyage.plan
-    worst, times = None, SLOWED
-    for k, leg in enumerate(plan.ahead.legs):
-        mine = (plan.rows[:, LEG] == k) & (plan.rows[:, GROUND] > 0)
-        if leg.stream is None or not mine.any():
-            continue
-        through = float(plan.rows[mine, SPEED].mean())
-        taken, slack = float(mine.sum()) * GRID_H, leg.length_m / max(through, 1e-6) / 3600
-        if slack > 0 and taken / slack > times:
-            worst, times = (k, taken, slack), taken / slack
-    if worst is None:
-        return None
-    k, taken, slack = worst
-    entered = plan.ahead.passage.legs[
-        plan.ahead.marks[k + 1].leg_index if k < plan.ahead.outward else 2 * plan.ahead.outward - k - 1
-    ]
-    turns = entered.stream is not None and entered.stream.kind is not StreamKind.STEADY
-    return _finding(
-        "against",
-        "note",
-        sentence(
-            "Against the stream the leg to {mark} takes {h}",
-            mark=words(plan.ahead.marks[k + 1].name),
-            h=hours(taken),
-        ),
-        sentence("In slack water {s}. " + (KINDER if turns else RIVER), s=hours(slack)),
-        why(plan),
-        "/passage/leaves_at",
-    )
-
-
-def waiting(voyage: Voyage) -> Finding | None:
-    """A gate that is shut when she comes, or a stream that she has to wait out."""
-    plan = voyage.plan
-    if plan.ahead.passage.pace in (Going.EARLIEST, Going.MOST) or not plan.arrives:
-        return None
-    found = []
-    for k, mark in enumerate(plan.ahead.marks[1:-1]):
-        arrives, onward = plan.hour_at(mark.passed_m), plan.hour_at(mark.passed_m + 2.0)
-        if arrives is None or onward is None:
-            continue
-        found.append((onward - arrives - plan.ahead.legs[k].stop_s / 3600, mark.name, arrives))
-    longest = max(found, default=(0.0, "", 0.0))
-    if longest[0] < WAITS_H:
-        return None
-    return _finding(
-        "waits",
-        "warn",
-        sentence("She waits {h} at {mark}", h=hours(longest[0]), mark=words(longest[1])),
-        sentence(
-            "She is there at {at}, and it is shut or the stream is the stronger. Hurry, or leave later.",
-            at=clock_of(longest[2]),
-        ),
-        why(plan),
-        "/passage/leaves_at",
-    )
-
-
-def ramp(voyage: Voyage) -> Finding | None:
-    """Whether the ramp at the end floats her when she comes."""
-    plan = voyage.plan
-    ahead = plan.ahead
-    index = ahead.marks[-1].leg_index
-    if index < 0 or not plan.arrives or ahead.passage.tide is None:
-        return None
-    leg = ahead.passage.legs[index]
-    if leg.mark is not MarkKind.RAMP or leg.open_h is None:
-        return None
-    first = ahead.hour_of(ahead.passage.tide.high_water)
-    floats = [(h - leg.open_h, h + leg.open_h) for h in high_waters_h(ahead.passage, ahead.days, first)]
-    if any(a <= plan.arrives_h <= b for a, b in floats):
-        return None
-    opens, shuts = min((x for x in floats if x[0] > plan.arrives_h), default=floats[-1])
-    return _finding(
-        "ramp",
-        "warn",
-        sentence(
-            "The ramp floats her {a} to {b}; she is there {at}",
-            a=clock_of(opens),
-            b=clock_of(shuts),
-            at=clock_of(plan.arrives_h),
-        ),
-        sentence("Slow down, leave later, or wait {h} off it.", h=hours(opens - plan.arrives_h)),
-        why(plan),
-        f"/passage/legs/{index}/open_h",
-    )
-
-
 def faster_than_drive(voyage: Voyage) -> Finding | None:
     """A speed or a throttle that the drive does not have."""
     plan, ahead = voyage.plan, voyage.ahead
     asked = ahead.passage.speed_mps or ahead.design.plan.speed_mps
     if plan.pace is Going.SPEED and asked > ahead.demand.top_mps * 1.001:
-        return _finding(
+        return passage_finding(
             "too_fast",
             "warn",
             sentence("The motor does not give {v}", v=speed(asked)),
@@ -328,7 +175,7 @@ def faster_than_drive(voyage: Voyage) -> Finding | None:
         )
     watts = ahead.passage.throttle_w
     if plan.pace is Going.THROTTLE and watts is not None and watts > ahead.outlook.rated_w * 1.001:
-        return _finding(
+        return passage_finding(
             "too_much",
             "warn",
             sentence("The motor does not take {w}", w=power(watts)),
@@ -345,7 +192,7 @@ def in_the_dark(voyage: Voyage) -> Finding | None:
     dark = dark_h(plan.ahead, plan.leaves_h, plan.ends_h) if plan.arrives else 0.0
     if dark < DARK_H:
         return None
-    return _finding(
+    return passage_finding(
         "dark",
         "warn",
         sentence("Lights: {h} in the dark", h=hours(dark)),
@@ -363,7 +210,7 @@ def without_motor(voyage: Voyage) -> Finding | None:
     motors = sum(drive.count for drive in ahead.design.drives)
     if ahead.hand_mps is None:
         if any(push.kind is PushKind.SAIL for push in ahead.design.pushes):
-            return _finding(
+            return passage_finding(
                 "by_sail",
                 "note",
                 sentence("Without the motor: home under sail, if there is wind"),
@@ -373,7 +220,7 @@ def without_motor(voyage: Voyage) -> Finding | None:
             )
         if motors > 1:
             return None
-        return _finding(
+        return passage_finding(
             "one_motor",
             "warn",
             sentence("One motor, and nothing else that moves her"),
@@ -388,7 +235,7 @@ def without_motor(voyage: Voyage) -> Finding | None:
     taken = voyage.by_hand_h
     facts = Fact(label="In still water", value=speed(ahead.hand_mps))
     if taken is None:
-        return _finding(
+        return passage_finding(
             "by_hand_never",
             "warn",
             sentence("Without the motor the stream does not let her home"),
@@ -400,7 +247,7 @@ def without_motor(voyage: Voyage) -> Finding | None:
             "/passage/hand_mps",
             caution=True,
         )
-    return _finding(
+    return passage_finding(
         "by_hand",
         "note",
         sentence("Without the motor: {h} home from the far end", h=hours(taken)),
@@ -419,7 +266,7 @@ def wind_uncounted(voyage: Voyage) -> Finding | None:
     wind = ahead.design.plan.wind_mps
     if ahead.passage.wind_from_deg is not None or wind < BREEZE_MPS:
         return None
-    return _finding(
+    return passage_finding(
         "wind",
         "warn",
         sentence("A wind of {w}, and no word from where", w=speed(wind)),
@@ -437,7 +284,7 @@ def no_reason_to_go(voyage: Voyage) -> Finding | None:
         if tidal
         else ""
     )
-    return _finding(
+    return passage_finding(
         "go",
         "note",
         sentence("A computed arrival is no reason to go"),
@@ -453,6 +300,7 @@ def no_reason_to_go(voyage: Voyage) -> Finding | None:
 
 
 RULES: tuple[Callable[[Voyage], Finding | None], ...] = (
+    under_way,
     arrival,
     in_time,
     turn_back,

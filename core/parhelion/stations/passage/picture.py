@@ -16,8 +16,8 @@ from parhelion.route.held import GONE, GROUND, LEG, MOTOR, REST, SPEED
 from parhelion.stations.passage.cells import passage_cells
 from parhelion.stations.passage.departures import Departure, Trouble, Window, trouble_of, windows
 from parhelion.stations.passage.plans import GRID_H, POOR, SHOWN, Plan
-from parhelion.stations.passage.turning import LastTurn
-from parhelion.stations.passage.voyage import voyage_of
+from parhelion.stations.passage.turning import LastTurn, needed_soc
+from parhelion.stations.passage.voyage import Voyage, voyage_of
 from parhelion.stations.passage.words import assumed
 
 POINTS = 150  # of the ribbon, at most
@@ -56,6 +56,8 @@ class MarkShown(Frozen):
     poor_frac: float | None
     from_frac: float
     to_frac: float
+    east_m: float  # of the start
+    north_m: float
 
 
 class Ribbon(Frozen):
@@ -70,7 +72,10 @@ class Ribbon(Frozen):
     motor_w: list[float]
     soc: list[float] | None
     soc_poor: list[float] | None
+    soc_needed: list[float | None]  # on the way out: what brings her home from there under a poor sky
     dark: list[bool]
+    east_m: list[float]  # of the start
+    north_m: list[float]
 
 
 class WayShown(Frozen):
@@ -107,6 +112,7 @@ class PassagePicture(Frozen):
     marks: list[MarkShown]
     ribbon: Ribbon
     distance_m: float
+    done_m: float  # behind her already
     leaves_h: float
     arrives_h: float | None
     in_by_h: float
@@ -122,7 +128,6 @@ class PassagePicture(Frozen):
     departures: list[Departure]
     windows: list[Window]
     turn_back: TurnShown | None
-    turn_reason: str | None
     by_hand_h: float | None
     by_hand_mps: float | None
     cells: list[RailCell]
@@ -144,8 +149,9 @@ def passage_picture(design: BoatDesign) -> PassagePicture | None:
         has_bank=bank is not None,
         legs=_legs(plan, place),
         marks=_marks(plan, place),
-        ribbon=_ribbon(plan, place),
+        ribbon=_ribbon(voyage, place),
         distance_m=found.length_m,
+        done_m=found.done_m,
         leaves_h=plan.leaves_h,
         arrives_h=ended,
         in_by_h=found.in_by_h,
@@ -161,7 +167,6 @@ def passage_picture(design: BoatDesign) -> PassagePicture | None:
         departures=scanned,
         windows=windows(scanned),
         turn_back=None if turn is None else _turn(plan, turn, place),
-        turn_reason=None if turn or bank is None else "Even turned at once she is not home in time",
         by_hand_h=voyage.by_hand_h,
         by_hand_mps=found.hand_mps,
         cells=passage_cells(voyage),
@@ -195,6 +200,24 @@ def _hour(plan: Plan, gone_m: float) -> float | None:
     return plan.leaves_h if gone_m <= 0 else plan.hour_at(gone_m)
 
 
+def _spot(plan: Plan, gone_m: float) -> tuple[float, float]:
+    """East and north of the start after so much of the way still to go is gone [m]; on a plane."""
+    ahead = plan.ahead
+    passage = ahead.passage
+    left = ahead.done_m + gone_m
+    out = [(leg.distance_m, leg.course_deg) for leg in passage.legs]
+    whole = sum(length for length, _ in out)
+    if left > whole:  # on the way home
+        left = max(2 * whole - left, 0.0)
+    east = north = 0.0
+    for length, course in out:
+        part = min(left, length)
+        east += part * float(np.sin(np.radians(course)))
+        north += part * float(np.cos(np.radians(course)))
+        left -= part
+    return east, north
+
+
 def _marks(plan: Plan, place: _Places) -> list[MarkShown]:
     found = []
     kinds = [leg.mark for leg in plan.ahead.passage.legs]
@@ -213,6 +236,8 @@ def _marks(plan: Plan, place: _Places) -> list[MarkShown]:
                 poor_frac=None if arrives is None else plan.soc_at(arrives, POOR),
                 from_frac=1.0 if arrives is None else place.at(arrives),
                 to_frac=1.0 if leaves is None else place.at(leaves),
+                east_m=_spot(plan, mark.passed_m)[0],
+                north_m=_spot(plan, mark.passed_m)[1],
             )
         )
     return found
@@ -260,7 +285,8 @@ def _legs(plan: Plan, place: _Places) -> list[LegShown]:
     return found
 
 
-def _ribbon(plan: Plan, place: _Places) -> Ribbon:
+def _ribbon(voyage: Voyage, place: _Places) -> Ribbon:
+    plan, needs = voyage.plan, voyage.needs
     rows, ahead_ = plan.rows, plan.ahead
     every = max((place.last - place.first) // POINTS, 1)
     steps = list(range(place.first, place.last, every))
@@ -288,6 +314,12 @@ def _ribbon(plan: Plan, place: _Places) -> Ribbon:
         motor_w=lane(rows[steps, MOTOR]),
         soc=charge(SHOWN),
         soc_poor=charge(POOR),
+        soc_needed=[
+            needed_soc(plan, needs, hour, gone) if needs is not None and gone <= ahead_.out_m else None
+            for hour, gone in zip(hours, lane(rows[steps, GONE]), strict=True)
+        ],
+        east_m=[_spot(plan, gone)[0] for gone in lane(rows[steps, GONE])],
+        north_m=[_spot(plan, gone)[1] for gone in lane(rows[steps, GONE])],
         dark=[
             bool(rise is not None and sunset is not None and not rise <= hour % 24 <= sunset)
             for hour in hours
@@ -324,7 +356,7 @@ def _way(plan: Plan, first: bool) -> WayShown:
 
 def _turn(plan: Plan, turn: LastTurn, place: _Places) -> TurnShown:
     out = [mark for mark in plan.ahead.marks if not mark.homeward]
-    near = min(out, key=lambda mark: abs(mark.passed_m - turn.out_m))
+    near = min(out, key=lambda mark: abs(plan.ahead.done_m + mark.passed_m - turn.out_m))
     return TurnShown(
         hours=turn.hours,
         out_m=turn.out_m,

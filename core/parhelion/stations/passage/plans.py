@@ -12,13 +12,13 @@ from parhelion.balance.ahead import GRID_S, RUN_S, Ahead, edges_soc, kept_reserv
 from parhelion.computing.kept import once
 from parhelion.design.passage import Going
 from parhelion.route.best import Best, Laying, best
-from parhelion.route.held import COLUMNS, GONE, LEG, REST, SUN, Holding, sail
+from parhelion.route.held import COLUMNS, GONE, LEG, MOTOR, REST, SUN, Holding, sail
 
 Array = NDArray[np.float64]
 
 SHOWN, POOR = 0, 1
 GRID_H = GRID_S / 3600
-MARGINS = (0.0, 0.005, 0.01, 0.02, 0.04)  # of the bank over the reserve, that plans are made with
+MARGINS = (0.0, 0.002, 0.01, 0.03, 0.06)  # of the bank over the reserve, that plans are made with
 HOLDINGS = {
     Going.SPEED: Holding.THROUGH_WATER, Going.THROTTLE: Holding.WATTS, Going.SUN: Holding.SUN,
 }  # fmt: skip
@@ -116,6 +116,19 @@ def speed_of(ahead: Ahead) -> float:
     return min(asked, ahead.demand.top_mps)
 
 
+TRIED = 24  # speeds
+
+
+def speed_that_keeps(ahead: Ahead) -> float | None:
+    """The fastest speed through the water that is in time with the reserve kept [m/s]; None where none is."""
+    top = ahead.demand.top_mps
+    for k in range(TRIED, 0, -1):
+        plan = held(ahead, Going.SPEED, ahead.leaves_h, top * k / TRIED)
+        if plan.good:
+            return top * k / TRIED
+    return None
+
+
 def held(ahead: Ahead, pace: Going, leaves_h: float, value: float | None = None) -> Plan:
     """A plan that holds one thing; anchored where the stream is the stronger."""
     usual = {Going.SPEED: speed_of(ahead), Going.THROTTLE: ahead.passage.throttle_w or 0.0, Going.SUN: 0.0}
@@ -131,9 +144,11 @@ def planned(ahead: Ahead, pace: Going, leaves_h: float) -> Plan | None:
     laying = ahead.laying(ahead.legs, SHOWN, leaves_h)
     offset = leaves_h - laying.start_h
     by = ahead.in_by_h - laying.start_h if pace is Going.MOST else None
-    plan = None
+    plan, like = None, ahead.bank
     for margin in MARGINS:  # the bank that plans is a little other than the one it is told by
-        bank = ahead.bank._replace(reserve_wh=ahead.bank.reserve_wh + margin * ahead.bank.full_wh)
+        if plan is not None:
+            like = ahead.bank_at(mean_motor_w(plan)) or like
+        bank = like._replace(reserve_wh=like.reserve_wh + margin * like.full_wh)
         found = best(laying, ahead.demand, bank, ahead.start_wh, by, leave_h=offset, finest_s=GRID_S)
         if found is None:
             break
@@ -141,6 +156,12 @@ def planned(ahead: Ahead, pace: Going, leaves_h: float) -> Plan | None:
         if plan.keeps_reserve:
             break
     return plan
+
+
+def mean_motor_w(plan: Plan) -> float:
+    """Battery watts under way, the mean over the energy: what the bank's losses go by."""
+    motor = plan.rows[:, MOTOR]
+    return float((motor**2).sum() / max(float(motor.sum()), 1e-9))
 
 
 def _laid_out(ahead: Ahead, pace: Going, leaves_h: float, laying: Laying, found: Best) -> Plan:

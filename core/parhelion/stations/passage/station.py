@@ -2,12 +2,35 @@
 
 from __future__ import annotations
 
+from typing import Annotated
+
+from pydantic import Field
+
+from parhelion.design import BoatDesign
+from parhelion.formats.route_file import RouteRead, read_route, written_route
+from parhelion.stations.passage.card_pdf import passage_card
 from parhelion.stations.passage.findings import passage_findings
 from parhelion.stations.passage.picture import passage_picture, ways_shown
 from parhelion.stations.passage.sure import sure
 from parhelion.stations.passage.terminal import passage
 from parhelion.stations.passage.usual import passage_usual
-from parhelion.stations.station import Station, Study, Verb
+from parhelion.stations.passage.words import no_passage, start_of
+from parhelion.stations.station import Paper, Reader, Station, Study, Verb
+
+
+def route_text(text: Annotated[str, Field(max_length=8_000_000)]) -> RouteRead:
+    """The legs of a GPX file."""
+    return read_route(text)
+
+
+def route_gpx(design: BoatDesign) -> str:
+    """The passage's marks as a GPX route."""
+    passage = design.passage
+    if passage is None:
+        raise no_passage()
+    start = start_of(design.site, passage)
+    return written_route(design.name, start, passage.begins_at, passage.legs)
+
 
 STATION = Station(
     name="passage",
@@ -19,5 +42,10 @@ STATION = Station(
         Study("ways", ways_shown, at_rest=True),
         Study("sure", sure, at_rest=True),
     ),
+    papers=(
+        Paper("route.gpx", route_gpx, "application/gpx+xml"),
+        Paper("card.pdf", passage_card, "application/pdf"),
+    ),
+    readers=(Reader("route", route_text),),
     verbs=(Verb("passage", passage),),
 )

@@ -7,12 +7,11 @@ from datetime import UTC, timedelta
 from typing import TextIO
 
 from parhelion.design import BoatDesign
-from parhelion.errors import InvalidDesign, Problem
 from parhelion.formats.plain import miles, print_findings, print_json, shown, told
 from parhelion.stations.passage.findings import passage_findings
 from parhelion.stations.passage.picture import PassagePicture, passage_picture, ways_shown
 from parhelion.stations.passage.sure import sure
-from parhelion.stations.passage.words import clock_of
+from parhelion.stations.passage.words import clock_of, no_passage
 
 
 def moment_of(picture: PassagePicture, hours: float | None) -> str | None:
@@ -29,13 +28,7 @@ def moment_of(picture: PassagePicture, hours: float | None) -> str | None:
 def passage(design: BoatDesign, arguments: Namespace, out: TextIO) -> None:
     picture, beside, certain = passage_picture(design), ways_shown(design), sure(design)
     if picture is None:
-        problem = Problem(
-            code="no_passage",
-            message="This design has no passage.",
-            field="/passage",
-            accepted="one leg or more",
-        )
-        raise InvalidDesign([problem])
+        raise no_passage()
     if arguments.json:
         document = picture.model_dump(mode="json")
         document |= {

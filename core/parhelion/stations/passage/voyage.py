@@ -8,9 +8,10 @@ from parhelion.balance.ahead import Ahead, ahead_of
 from parhelion.computing.kept import once
 from parhelion.design import BoatDesign
 from parhelion.design.reads import Reads, kept
+from parhelion.route.home import Needs
 from parhelion.stations.passage.departures import Departure, departures
 from parhelion.stations.passage.plans import Plan, chosen, ways
-from parhelion.stations.passage.turning import LastTurn, by_hand_h, last_turn
+from parhelion.stations.passage.turning import LastTurn, by_hand_h, last_turn, needs_of
 
 
 @dataclass(frozen=True, eq=False)
@@ -18,6 +19,21 @@ class Voyage:
     """A passage laid out, and what follows from it."""
 
     ahead: Ahead
+    begun: Ahead | None = None  # as it was planned, where she is under way already
+
+    @once
+    def planned_soc(self) -> float | None:
+        """What the plan had for this place, where she is under way: state of charge."""
+        if self.begun is None:
+            return None
+        plan = chosen(self.begun)
+        hour = plan.hour_at(self.ahead.done_m)
+        return None if hour is None else plan.soc_at(hour)
+
+    @once
+    def planned_h(self) -> float | None:
+        """When the plan had her here."""
+        return None if self.begun is None else chosen(self.begun).hour_at(self.ahead.done_m)
 
     @once
     def plan(self) -> Plan:
@@ -31,7 +47,12 @@ class Voyage:
 
     @once
     def turn(self) -> LastTurn | None:
-        return last_turn(self.plan)
+        return last_turn(self.plan, self.needs)
+
+    @once
+    def needs(self) -> Needs | None:
+        """What the way home needs from every place and hour."""
+        return needs_of(self.plan)
 
     @once
     def departures(self) -> list[Departure]:
@@ -53,7 +74,13 @@ VOYAGE_READS = Reads.all_but("name", "note")
 
 @kept(VOYAGE_READS, 8)
 def _voyage(design: BoatDesign) -> Voyage | None:
-    return None if design.passage is None else Voyage(ahead_of(design, design.passage))
+    passage = design.passage
+    if passage is None:
+        return None
+    if passage.now is None:
+        return Voyage(ahead_of(design, passage))
+    whole = passage.model_copy(update={"now": None})
+    return Voyage(ahead_of(design, passage), ahead_of(design, whole))
 
 
 def voyage_of(design: BoatDesign) -> Voyage | None:

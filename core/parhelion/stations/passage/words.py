@@ -2,7 +2,10 @@
 
 from __future__ import annotations
 
-from parhelion.design.passage import Going
+from parhelion.design import Site
+from parhelion.design.passage import Going, Passage
+from parhelion.errors import InvalidDesign, Problem
+from parhelion.finding import Finding, Level
 from parhelion.quantities import Fact, Quantity, Sentence, Why, clock, fraction, sentence, speed, words
 from parhelion.stations.passage.plans import Plan
 
@@ -54,3 +57,35 @@ def assumed(plan: Plan) -> Sentence:
 def why(plan: Plan, *inputs: Fact, method: str = METHOD, band: Sentence | None = None) -> Why:
     """The reasoning of one of the passage's numbers."""
     return Why(method=method, source=SOURCE, inputs=list(inputs), band=band, doc="passage")
+
+
+def passage_finding(
+    key: str,
+    level: Level,
+    title: Sentence,
+    detail: Sentence,
+    reason: Why,
+    field: str | None = None,
+    caution: bool = False,
+) -> Finding:
+    """One finding of the passage."""
+    return Finding(
+        id=f"passage_{key}", level=level, title=title, detail=detail, why=reason, field=field, caution=caution
+    )
+
+
+def no_passage() -> InvalidDesign:
+    """The refusal of what is asked about a passage where there is none."""
+    problem = Problem(
+        code="no_passage", message="This design has no passage.", field="/passage", accepted="one leg or more"
+    )
+    return InvalidDesign([problem])
+
+
+def start_of(site: Site, passage: Passage) -> tuple[float, float]:
+    """Where a passage begins: latitude and longitude, its own or those of the boat's waters [deg]."""
+    latitude, longitude = passage.begins_latitude_deg, passage.begins_longitude_deg
+    return (
+        site.latitude_deg if latitude is None else latitude,
+        site.longitude_deg if longitude is None else longitude,
+    )

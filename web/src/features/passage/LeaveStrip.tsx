@@ -30,7 +30,9 @@ export function LeaveStrip({ picture }: { picture: PassagePicture }) {
       (current) => withValue(current, "/passage/leaves_at", `${clockText(hours * 60)}:00`),
       "passage-leaves",
     );
-  const ticks = [0, 3, 6, 9, 12, 15, 18, 21, 24].map((hour) => [x(hour), clockText(hour * 60)] as const);
+  const ticks = (width < 480 ? [0, 6, 12, 18, 24] : [0, 3, 6, 9, 12, 15, 18, 21, 24]).map(
+    (hour) => [x(hour), clockText(hour * 60)] as const,
+  );
   const words =
     picture.arrives_h == null
       ? `leave ${hourText(picture.leaves_h)}: she does not arrive`
@@ -59,7 +61,8 @@ export function LeaveStrip({ picture }: { picture: PassagePicture }) {
           <text className="chart-label" x={2} y={11} fill="var(--ink)">
             When to leave
             <tspan dx="10" fontWeight="400" fill="var(--muted)">
-              {words} · hatched: it cannot be done · dark cap: partly in the dark
+              {words}
+              {width > 560 && " · hatched: it cannot be done · dark cap: partly in the dark"}
             </tspan>
           </text>
           {picture.sunrise_h != null && picture.sunset_h != null && (

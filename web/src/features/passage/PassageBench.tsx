@@ -6,9 +6,10 @@ import { AddPart, Begin, Field, Fields, RemovePart } from "../../kit/ui/Field";
 import { Fold } from "../../kit/ui/Fold";
 import { Group, Item } from "../../kit/ui/fields";
 import { useFolds } from "../../kit/ui/useFolds";
+import { RouteFile } from "./RouteFile";
 import { StreamFields, streamSummary } from "./StreamFields";
 
-type FoldName = "tide" | "air" | "hand";
+type FoldName = "tide" | "air" | "now" | "hand";
 
 /** The way leg by leg, and how she sets out. */
 export function PassageBench(props: {
@@ -37,6 +38,7 @@ export function PassageBench(props: {
           ))}
         </ol>
         <AddPart to="/passage/legs" words="add a leg" />
+        <RouteFile />
         <Field at="/passage/home_again" />
         {passage.home_again && <Field at="/passage/stay_h" />}
       </Group>
@@ -75,6 +77,26 @@ export function PassageBench(props: {
         ))}
         {(passage.skies ?? []).length < 4 && (
           <AddPart to="/passage/skies" words="another sky from an hour on" />
+        )}
+      </Fold>
+      <Fold
+        title="Under way"
+        summary={
+          passage.now
+            ? `${passage.now.at.slice(0, 5)}, ${say("distance_m", passage.now.gone_m)} gone`
+            : "not yet"
+        }
+        {...fold("now")}
+      >
+        {passage.now ? (
+          <>
+            <Fields at="/passage/now" of="at gone_m" />
+            {picture?.has_bank && <Field at="/passage/now/charge_frac" />}
+            <p className="m-0 mb-1 text-[13px] text-muted">The rest is planned anew from here.</p>
+            <Begin at="/passage/now" words="" none="back to the plan from the start" />
+          </>
+        ) : (
+          <Begin at="/passage/now" words="say where she is now" />
         )}
       </Fold>
       <Fold

@@ -3,11 +3,13 @@ import { useStudy } from "../../asking/live";
 import { Waiting } from "../../kit/chart/Waiting";
 import { useDesign } from "../../kit/document";
 import { useOwnCells } from "../../kit/ownCells";
-import { useSay } from "../../kit/preferences";
+import { useSay, useUnits } from "../../kit/preferences";
 import { Begin } from "../../kit/ui/Field";
 import { Heading, Picture } from "../../kit/ui/Page";
+import { SaveAs } from "../../kit/ui/SaveAs";
 import { View } from "../../kit/ui/View";
 import { Views } from "../../kit/ui/Views";
+import { ChartView } from "./ChartView";
 import { LeaveStrip } from "./LeaveStrip";
 import { MarksTable } from "./MarksTable";
 import { PassageBench } from "./PassageBench";
@@ -16,6 +18,7 @@ import { WaysView } from "./WaysView";
 
 const VIEWS = [
   ["ribbon", "The ribbon"],
+  ["chart", "Chart"],
   ["marks", "Mark by mark"],
   ["ways", "Ways to go"],
 ] as const;
@@ -24,6 +27,7 @@ const VIEWS = [
 export default function PassageStation() {
   const { design } = useDesign();
   const say = useSay();
+  const units = useUnits();
   const planned = design.passage != null;
   const { data: picture, stale, error, retry } = useStudy("passage/picture", {}, planned);
   const sure = useStudy("passage/sure", {}, planned);
@@ -59,7 +63,20 @@ export default function PassageStation() {
               <View label="Mark by mark" stale={stale}>
                 <Heading title="Mark by mark" in="when she is there, with what in the bank" />
                 <MarksTable picture={picture} />
+                <p className="mt-3 flex gap-5">
+                  <SaveAs url="/api/passage/card.pdf" file="passage.pdf" asked={{ unit: units.speed }}>
+                    save the card for the wheel (PDF)
+                  </SaveAs>
+                  <SaveAs url="/api/passage/route.gpx" file="route.gpx">
+                    save the way (GPX)
+                  </SaveAs>
+                </p>
               </View>
+            ) : view === "chart" ? (
+              <>
+                <Heading title="On the plane" in="north up; drag a mark, or move the hour" />
+                <ChartView picture={picture} chosen={leg} onLeg={setLeg} />
+              </>
             ) : view === "ways" ? (
               <WaysView sure={sure} />
             ) : (

@@ -82,7 +82,9 @@ export function RibbonChart(props: {
           <text className="chart-label" x={2} y={speedTop - 9} fill="var(--ink)">
             Speed
             <tspan dx="10" fontWeight="400" fill="var(--muted)">
-              solid: over the ground · dashed: through the water
+              {width < 480
+                ? "dashed: through the water"
+                : "solid: over the ground · dashed: through the water"}
             </tspan>
           </text>
           <Rows of={marks} left={LEFT} right={right} />
@@ -94,9 +96,11 @@ export function RibbonChart(props: {
           <text className="chart-label" x={2} y={bankTop - 9} fill="var(--ink)">
             In the bank
             <tspan dx="10" fontWeight="400" fill="var(--muted)">
-              {ribbon.soc
-                ? `line: the middle day · dotted: a poor one${sure ? " · band: 8 of 10" : ""}`
-                : "no bank aboard: the sun drives her"}
+              {ribbon.soc && width < 480
+                ? "dotted: a poor day"
+                : ribbon.soc
+                  ? `line: the middle day · dotted: a poor one${sure ? " · band: 8 of 10" : ""} · red: what brings her home`
+                  : "no bank aboard: the sun drives her"}
             </tspan>
           </text>
           {ribbon.soc && (
@@ -120,6 +124,16 @@ export function RibbonChart(props: {
                   className="fill-none stroke-bank stroke-[1.6] [stroke-dasharray:2_4]"
                 />
               )}
+              <path
+                d={
+                  line<number | null>()
+                    .defined((value) => value !== null)
+                    .x((_, i) => px(i))
+                    .y((value) => s(value ?? 0))(ribbon.soc_needed) ?? ""
+                }
+                className="fill-none stroke-alarm stroke-[1.4]"
+                data-needed
+              />
               <path d={charge(ribbon.soc) ?? ""} className="fill-none stroke-bank stroke-[2.6]" data-charge />
               {picture.reserve_frac != null && (
                 <>

@@ -22,7 +22,7 @@ export function WaysView({ sure }: { sure: Found<Sure | null> }) {
     <View label="Ways to go" stale={stale && data !== undefined}>
       <Heading title="Ways to go" in="side by side, from the same hour and the same charge" />
       {data ? <Ways of={data} /> : <Waiting error={error} retry={retry} what="The ways" />}
-      <h2 className="mt-5 mb-1 text-[15px]">How sure</h2>
+      <h2 className="mt-5 mb-1 text-[15px] font-bold">How sure</h2>
       {sure.data ? (
         <HowSure sure={sure.data} />
       ) : sure.error ? (

@@ -19,3 +19,9 @@ export function pointAt(ribbon: PassagePicture["ribbon"], place: number): number
   const found = ribbon.place_frac.findIndex((at) => at >= place);
   return found < 0 ? ribbon.place_frac.length - 1 : found;
 }
+
+/** The point of the ribbon next to an hour. */
+export function hourPoint(ribbon: PassagePicture["ribbon"], hours: number): number {
+  const found = ribbon.hours.findIndex((hour) => hour >= hours);
+  return found < 0 ? ribbon.hours.length - 1 : found;
+}
