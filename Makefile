@@ -5,10 +5,11 @@ BIN := $(VENV)/bin
 MANAGE := $(BIN)/python server/manage.py
 STAMPS := .stamps
 PORT ?= 8031
+TIDES := core/parhelion/data/tides.json.gz
 
 .PHONY: demo test bench screenshots strangers contract format check setup clean
 
-demo: $(STAMPS)/runtime $(STAMPS)/build
+demo: $(STAMPS)/runtime $(STAMPS)/build $(TIDES)
 	@$(MANAGE) migrate -v0
 	@$(MANAGE) load_demo
 	@cd server && exec ../$(BIN)/python serve.py --port $(PORT)
@@ -25,7 +26,10 @@ screenshots: setup
 strangers: $(STAMPS)/runtime
 	$(BIN)/python bench/strangers.py
 
-setup: $(STAMPS)/dev $(STAMPS)/build $(STAMPS)/chromium
+setup: $(STAMPS)/dev $(STAMPS)/build $(STAMPS)/chromium $(TIDES)
+
+$(TIDES): web/scripts/export-tides.mjs $(STAMPS)/npm
+	cd web && node scripts/export-tides.mjs ../$@
 
 $(STAMPS):
 	mkdir -p $@

@@ -19,6 +19,7 @@ from parhelion.formats.route_file import read_route, written_route
 from parhelion.stations.passage.card_pdf import passage_card
 from parhelion.stations.passage.picture import passage_picture, ways_shown
 from parhelion.stations.passage.sure import sure
+from parhelion.stations.passage.tides import tides_nearby
 from parhelion.stations.passage.voyage import voyage_of
 
 from tests.cases import boat, findings_of
@@ -83,6 +84,8 @@ FINDINGS = {  # by id: a passage on which it fires, one on which it is silent
         planned(),
     ),
     "under_way": (planned(leg(nm=8), now={"at": "09:30:00", "gone_m": 3 * NM, "charge_frac": 0.6}), planned()),
+    "far_station": (planned(tide={"station_id": "noaa/8443970"}), planned(tide=TIDE)),
+    "no_station": (planned(tide={"station_id": "nobody/1"}), planned(tide={"station_id": "noaa/8443970"})),
     "go": (planned(), None),
 }  # fmt: skip
 
@@ -199,6 +202,27 @@ class PlansTest(TestCase):
         self.assertTrue(
             found.arrival_soc[0] - 0.05 <= picture.arrival_soc_frac <= found.arrival_soc[2] + 0.05
         )
+
+    def test_a_stations_tide_opens_its_gate_and_turns_its_stream_with_the_day(self):
+        at_boston = {"site__latitude_deg": 42.35, "site__longitude_deg": -71.05}
+        legs = [leg(mark="gate", open_h=1.5, stream=tidal(0.5)), leg("b", 2)]
+        tides = {"station_id": "noaa/8443970", "springs_m": 3.2, "neaps_m": 2.3}
+        first = None
+        for day, high in (
+            (5, 16.88),
+            (6, 17.78),
+        ):  # of July 2027: 16:52 and 17:46 UT, four hours earlier there
+            changes = {**at_boston, "plan__date": f"2027-07-{day:02d}"}
+            design = planned(*legs, tide=tides, leaves_at="13:00:00", boat_changes=changes, **FAR)
+            ahead = voyage_of(design).ahead
+            self.assertLess(min(abs(one - (high - 4)) for one in ahead.waters.hours), 0.2)
+            (opens, shuts) = min(ahead.legs[1].passable_h, key=lambda one: abs(one[0] - high + 4))
+            self.assertAlmostEqual(shuts - opens, 3.0, delta=1e-9)
+            self.assertNotEqual(first, opens)
+            first = opens
+        nearby = tides_nearby(design)
+        self.assertEqual((nearby.used.name, len(nearby.stations)), ("Boston", 6))
+        self.assertIn("public domain", nearby.used.source)
 
     def test_a_cloud_from_an_hour_on_is_worse_than_none(self):
         clear = passage_picture(planned(leg(nm=8)))

@@ -18,6 +18,7 @@ from parhelion.route.stream import Sine, Steady, TidalTable
 from parhelion.route.triangle import crab_deg, ground_speed_mps, on_course
 from parhelion.route.way import LegAhead, cubic, laid
 from parhelion.tide.harmonic import Constituent, heights_m, left_out, turnings
+from parhelion.tide.stations import high_waters, nearest, ranges_m, station_of
 
 from tests.cases import cases
 from tests.twins.passage import trade
@@ -371,3 +372,31 @@ class TideTest(TestCase):
         self.assertEqual(left_out(known), ["M1"])
         at = np.linspace(0, 1e6, 7)
         np.testing.assert_array_equal(heights_m(known, 0.0, at), heights_m(known[:1], 0.0, at))
+
+    def test_stations_exported_at_set_up_predict_what_the_reference_does(self):
+        """Boston's week by its id, within the 10 minutes and 10 cm between sources; a secondary one follows its reference."""
+        said, wanted, _ = case("tide.week.semidiurnal")
+        (away, station), *_ = nearest(said["latitude"], said["longitude"], 1)
+        self.assertEqual((station.name, away < 2_000), ("Boston", True))
+        begins, ends = (datetime.fromisoformat(said[k].replace("Z", "+00:00")) for k in ("from", "to"))
+        found = high_waters(station, begins, ends)
+        highs = [
+            (datetime.fromisoformat(at.replace("Z", "+00:00")), h)
+            for at, h, kind in wanted["extremes"]
+            if kind == "high"
+        ]
+        self.assertEqual(len(found), len(highs))
+        for one, (at, height) in zip(found, highs, strict=True):
+            self.assertLess(abs((one.at - at).total_seconds()), 600)
+            self.assertAlmostEqual(one.height_m, height, delta=0.1)
+            self.assertTrue(2 < one.range_m < 4.2)
+        springs, neaps = ranges_m(station)
+        self.assertAlmostEqual(springs, 2 * (1.371 + 0.208), delta=0.05)
+        self.assertLess(neaps, springs)
+        second = station_of("noaa/1610367")
+        first = high_waters(station_of(second.reference_id), begins, ends)
+        after = high_waters(second, begins, ends)
+        near = min(first, key=lambda one: abs(one.at - after[3].at))
+        self.assertEqual((after[3].at - near.at).total_seconds(), -16 * 60)
+        self.assertAlmostEqual(after[3].height_m, 0.77 * near.height_m, delta=0.001)
+        self.assertIsNone(station_of("nowhere"))

@@ -8,7 +8,7 @@ from __future__ import annotations
 
 import math
 from collections.abc import Sequence
-from dataclasses import dataclass, replace
+from dataclasses import dataclass, field, replace
 from datetime import UTC, datetime, timedelta
 from datetime import time as Time
 
@@ -25,7 +25,7 @@ from parhelion.bank.store import Store, drawn_a, energy_wh
 from parhelion.computing.kept import once
 from parhelion.constants import STEP_S
 from parhelion.design import BoatDesign
-from parhelion.design.passage import Leg, Passage, Stream, StreamKind
+from parhelion.design.passage import Leg, Passage, Stream, StreamKind, Tide
 from parhelion.hull.demand import demand_curve
 from parhelion.hull.resistance import air_area_m2
 from parhelion.route import stream as streams
@@ -35,6 +35,7 @@ from parhelion.route.held import LEG, MOTOR, REST, SHORE
 from parhelion.route.way import Demand, LegAhead, Way, there_again
 from parhelion.sun.daysteps import DaySteps, day_at
 from parhelion.sun.zone import zone_at
+from parhelion.tide.stations import TideStation, high_waters, station_of
 
 Array = NDArray[np.float64]
 
@@ -74,6 +75,7 @@ class Ahead:
     done_m: float = 0.0  # of the whole way, where she is under way already
     skipped: int = 0  # legs behind her
     stream_factor: float = 1.0
+    waters: Waters = field(default_factory=lambda: Waters([], []))
 
     @property
     def design(self) -> BoatDesign:
@@ -334,37 +336,56 @@ def _hours(start: datetime, moment: datetime) -> float:
     return (moment.astimezone(UTC) - start.astimezone(UTC)).total_seconds() / 3600
 
 
-def high_waters_h(passage: Passage, days: int, first_h: float) -> list[float]:
-    """High waters of all days by the one that is given, half a lunar day apart [h]."""
-    tides = range(-3, 2 * days + 3)
-    return [first_h + k * streams.SEMIDIURNAL_H for k in tides]
+@dataclass(frozen=True)
+class Waters:
+    """High waters [h after the first midnight] and their ranges [m], of a station or by the one given."""
+
+    hours: list[float]
+    ranges_m: list[float]
+    station: TideStation | None = None
+
+    def nearest_h(self, hours: float) -> float:
+        """The high water nearest to an hour."""
+        return min(self.hours, key=lambda one: abs(one - hours), default=hours)
 
 
-def stream_of(stream: Stream, passage: Passage, waters_h: list[float], high_h: float) -> streams.Stream:
-    """A leg's stream in numbers."""
+def waters_of(tide: Tide, midnight: datetime, days: int) -> Waters:
+    """The high waters of all days: predicted for a station, else half a lunar day apart."""
+    station = None if tide.station_id is None else station_of(tide.station_id)
+    if station is not None:
+        end = (midnight.astimezone(UTC) + timedelta(days=days + 1)).astimezone(midnight.tzinfo)
+        found = high_waters(station, midnight - timedelta(days=1), end)
+        if found:
+            hours = [_hours(midnight, one.at) for one in found]
+            return Waters(hours, [one.range_m for one in found], station)
+    clock = tide.high_water or Time(12)
+    first = _hours(midnight, datetime.combine(midnight.date(), clock, midnight.tzinfo))
+    hours = [first + k * streams.SEMIDIURNAL_H for k in range(-3, 2 * days + 3)]
+    return Waters(hours, [tide.range_there_m] * len(hours))
+
+
+def stream_of(stream: Stream, passage: Passage, waters: Waters, about_h: float) -> streams.Stream:
+    """A leg's stream in numbers; one that turns goes by the high water nearest to an hour."""
     if stream.kind is StreamKind.STEADY:
         return streams.Steady(stream.set_deg, stream.rate_mps)
     if stream.kind is StreamKind.TURNING:
-        strongest = high_h + stream.strongest_h
+        strongest = waters.nearest_h(about_h) + stream.strongest_h
         return streams.Sine(stream.set_deg, stream.rate_mps, strongest, mean_mps=stream.mean_mps)
     tide = passage.tide
     assert tide is not None
     rows = [(x.after_high_water_h, x.set_deg, x.springs_mps, x.neaps_mps) for x in stream.hours]
-    ranges = [tide.range_there_m] * len(waters_h)
-    return streams.TidalTable(rows, waters_h, ranges, tide.springs_m, tide.neaps_m)
+    return streams.TidalTable(rows, waters.hours, waters.ranges_m, tide.springs_m, tide.neaps_m)
 
 
-def _leg_ahead(
-    leg: Leg, opens: float | None, passage: Passage, waters_h: list[float], high_h: float
-) -> LegAhead:
+def _leg_ahead(leg: Leg, opens: float | None, passage: Passage, waters: Waters, about_h: float) -> LegAhead:
     return LegAhead(
         length_m=leg.distance_m,
         course_deg=leg.course_deg,
-        stream=None if leg.stream is None else stream_of(leg.stream, passage, waters_h, high_h),
+        stream=None if leg.stream is None else stream_of(leg.stream, passage, waters, about_h),
         limit_mps=leg.limit_mps,
         stop_s=leg.stop_h * 3600,
         shore_w=leg.shore_w or 0.0,
-        passable_h=None if opens is None else [(h - opens, h + opens) for h in waters_h],
+        passable_h=None if opens is None else [(h - opens, h + opens) for h in waters.hours],
     )
 
 
@@ -393,19 +414,18 @@ def ahead_of(design: BoatDesign, passage: Passage) -> Ahead:
     outlook = outlook_of(design)
     zone = zone_at(design.site.latitude_deg, design.site.longitude_deg)
     midnight = datetime.combine(design.plan.date, Time(), zone)
-    waters: list[float] = []
-    high = 0.0
+    waters = Waters([], [])
     distance = sum(leg.distance_m for leg in passage.legs) * (2 if passage.home_again else 1)
     stops = sum(leg.stop_h for leg in passage.legs) * (2 if passage.home_again else 1) + passage.stay_h
     pace = max((passage.speed_mps or design.plan.speed_mps) / 2, SLOW_MPS)
     days = min(max(math.ceil((24 + stops + distance / pace / 3600) / 24), 2), MOST_DAYS)
     if passage.tide is not None:
-        high = _hours(midnight, datetime.combine(design.plan.date, passage.tide.high_water, zone))
-        waters = high_waters_h(passage, days, high)
+        waters = waters_of(passage.tide, midnight, days)
+    about = _hours(midnight, datetime.combine(design.plan.date, passage.leaves_at, zone))
     out: list[LegAhead] = []
     opens: float | None = None
     for leg in passage.legs:
-        out.append(_leg_ahead(leg, opens, passage, waters, high))
+        out.append(_leg_ahead(leg, opens, passage, waters, about))
         opens = leg.open_h
     legs = list(out)
     if passage.home_again:
@@ -417,7 +437,7 @@ def ahead_of(design: BoatDesign, passage: Passage) -> Ahead:
         done = passage.now.gone_m
     return Ahead(
         outlook, passage, midnight, days, tuple(legs), max(len(out) - skipped, 0), tuple(out),
-        demand_in_calm(outlook), done, skipped,
+        demand_in_calm(outlook), done, skipped, waters=waters,
     )  # fmt: skip
 
 

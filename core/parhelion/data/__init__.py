@@ -2,9 +2,11 @@
 
 from __future__ import annotations
 
+import gzip
 import json
 from functools import cache
 from importlib.resources import files
+from typing import Any
 
 import numpy as np
 from numpy.typing import NDArray
@@ -38,3 +40,14 @@ def b_series() -> tuple[NDArray[np.float64], NDArray[np.float64]]:
     """The B-series' thrust and torque terms: rows of coefficient, exponents of J, P/D, blade area, Z."""
     content = json.loads(files(__name__).joinpath("b_series.json").read_text(encoding="utf-8"))
     return np.array(content["thrust"], dtype=float), np.array(content["torque"], dtype=float)
+
+
+@cache
+def tide_stations() -> dict[str, Any]:
+    """Harmonic constants of tide stations and their sources; none where set-up has not exported them."""
+    try:
+        packed = files(__name__).joinpath("tides.json.gz").read_bytes()
+    except FileNotFoundError:
+        return {"sources": [], "stations": []}
+    found: dict[str, Any] = json.loads(gzip.decompress(packed))
+    return found

@@ -104,7 +104,15 @@ class Tide(Part):
 
     model_config = begins(high_water="12:00:00")
 
-    high_water: Clock = entry("High water", "One of that day, by the clock there")
+    station_id: str | None = entry(
+        "Station",
+        "High waters are predicted from its constants; not for navigation",
+        default=None,
+        max_length=80,
+    )
+    high_water: Clock | None = entry(
+        "High water", "One of that day, by the clock there; of a station it is predicted", default=None
+    )
     range_m: float | None = entry("Range of the day", "Empty: half way from neaps to springs", default=None,
                                   gt=0, le=20, quantity="length_m")  # fmt: skip
     springs_m: float = entry("Range at springs", default=4, gt=0, le=20, quantity="length_m")
@@ -112,6 +120,8 @@ class Tide(Part):
 
     @model_validator(mode="after")
     def _springs_over_neaps(self) -> Self:
+        if self.high_water is None and self.station_id is None:
+            raise out_of_reach("No high water is given.", "high_water", "a time such as 12:30, or a station")
         if self.neaps_m >= self.springs_m:
             raise out_of_reach("Neaps are smaller than springs.", "neaps_m", "less than at springs")
         return self

@@ -51,6 +51,7 @@ export type PassagePicture = NonNullable<Studies["passage/picture"]["answer"]>;
 export type PassageWays = NonNullable<Studies["passage/ways"]["answer"]>;
 export type Sure = NonNullable<Studies["passage/sure"]["answer"]>;
 export type Leg = Schemas["Leg"];
+export type TideStation = Schemas["StationShown"];
 export type Worth = Schemas["Worth"];
 export type WorthAsk = Schemas["WorthAsk"];
 export type Known = Schemas["Known"];

@@ -1329,6 +1329,26 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/passage/tides": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * The nearest tide stations with the high waters of the day; None without a passage.
+         * @description The nearest tide stations with the high waters of the day; None without a passage.
+         */
+        post: operations["passageTides"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/passage/findings": {
         parameters: {
             query?: never;
@@ -3824,11 +3844,15 @@ export interface components {
          */
         Tide: {
             /**
-             * High water
-             * Format: time
-             * @description One of that day, by the clock there
+             * Station
+             * @description High waters are predicted from its constants; not for navigation
              */
-            high_water: string;
+            station_id?: string | null;
+            /**
+             * High water
+             * @description One of that day, by the clock there; of a station it is predicted
+             */
+            high_water?: string | null;
             /**
              * Range of the day
              * @description Empty: half way from neaps to springs
@@ -7409,6 +7433,8 @@ export interface components {
             /** Windows */
             windows: components["schemas"]["Window"][];
             turn_back: components["schemas"]["TurnShown"] | null;
+            /** High Waters */
+            high_waters: number[];
             /** By Hand H */
             by_hand_h: number | null;
             /** By Hand Mps */
@@ -7544,6 +7570,57 @@ export interface components {
         };
         /** PassageSureAsked */
         PassageSureAsked: {
+            design: components["schemas"]["BoatDesign"];
+        };
+        /**
+         * StationShown
+         * @description A tide station; heights are over its datum.
+         */
+        StationShown: {
+            /** Id */
+            id: string;
+            /** Name */
+            name: string;
+            /** Region */
+            region: string;
+            /** Distance M */
+            distance_m: number;
+            /** Datum */
+            datum: string;
+            /** Source */
+            source: string;
+            /** Springs M */
+            springs_m: number;
+            /** Neaps M */
+            neaps_m: number;
+            /** Waters */
+            waters: components["schemas"]["WaterShown"][];
+        };
+        /**
+         * TidesNearby
+         * @description The nearest stations, and the one in use.
+         */
+        TidesNearby: {
+            /** Stations */
+            stations: components["schemas"]["StationShown"][];
+            /** Exported */
+            exported: boolean;
+            used: components["schemas"]["StationShown"] | null;
+        };
+        /**
+         * WaterShown
+         * @description A high water of the day.
+         */
+        WaterShown: {
+            /** Clock Min */
+            clock_min: number;
+            /** Height M */
+            height_m: number;
+            /** Range M */
+            range_m: number;
+        };
+        /** PassageTidesAsked */
+        PassageTidesAsked: {
             design: components["schemas"]["BoatDesign"];
         };
         /** PassageFindingsAsked */
@@ -11580,6 +11657,66 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["Sure"] | null;
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Errors"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Errors"];
+                };
+            };
+            /** @description Request Entity Too Large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Errors"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Errors"];
+                };
+            };
+        };
+    };
+    passageTides: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["PassageTidesAsked"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["TidesNearby"] | null;
                 };
             };
             /** @description Bad Request */

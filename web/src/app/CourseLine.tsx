@@ -22,11 +22,14 @@ export function CourseLine(props: { warnings: Record<string, number>; children: 
       <nav ref={line} aria-label="Stations" className="flex flex-1 justify-center">
         <ol className="m-0 flex list-none items-start p-0">
           {STATIONS.map(({ key, label }, index) => (
-            <li key={key} className="relative flex w-[92px] justify-center max-[720px]:w-[58px]">
+            <li
+              key={key}
+              className="relative flex w-[92px] flex-none justify-center max-[1100px]:w-[68px] max-[720px]:w-[58px]"
+            >
               {index > 0 && (
                 <span
                   aria-hidden="true"
-                  className="absolute top-[12px] right-1/2 mr-4 w-[60px] max-[720px]:w-[26px] border-t-2 border-muted"
+                  className="absolute top-[12px] right-1/2 mr-4 w-[60px] max-[1100px]:w-[36px] max-[720px]:w-[26px] border-t-2 border-muted"
                 />
               )}
               <NavLink

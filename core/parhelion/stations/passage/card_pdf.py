@@ -105,13 +105,9 @@ def passage_card(
                 pdf.set_font(FONT, "B" if bold else "", (13 if bold else 11) if large else 8)
                 cells.cell(plain(text), align="LEFT" if index == 0 else "RIGHT")
     pdf.ln(4)
-    tide = None if design.passage is None else design.passage.tide
-    if tide is not None:
-        write_line(
-            pdf,
-            f"High water {tide.high_water:%H:%M}, range {tide.range_there_m:.1f} m. Not for navigation.",
-            11,
-        )
+    if picture.high_waters:
+        hours = ", ".join(_hour(one) for one in picture.high_waters)
+        write_line(pdf, f"High water {hours}. Not for navigation.", 11)
     for text in CALLS:
         write_line(pdf, text, 11)
         pdf.ln(1)

@@ -9,6 +9,7 @@ from parhelion.balance.flow import RAN
 from parhelion.design import BoatDesign, PushKind
 from parhelion.design.passage import Going
 from parhelion.finding import Finding, Level, ordered
+from parhelion.formats.route_file import between
 from parhelion.quantities import (
     Fact,
     Quantity,
@@ -27,8 +28,9 @@ from parhelion.stations.passage.departures import dark_h, trouble_of
 from parhelion.stations.passage.hour_findings import against_stream, in_time, leaving, ramp, waiting
 from parhelion.stations.passage.plans import GRID_H, POOR, Plan, speed_of, speed_that_keeps
 from parhelion.stations.passage.voyage import Voyage, voyage_of
-from parhelion.stations.passage.words import SOURCE, clock_of, day_words, passage_finding, why
+from parhelion.stations.passage.words import SOURCE, clock_of, day_words, passage_finding, start_of, why
 
+FAR_STATION_M = 50_000.0
 BREEZE_MPS = 4.0  # a wind that is worth entering with its direction
 
 
@@ -276,6 +278,35 @@ def wind_uncounted(voyage: Voyage) -> Finding | None:
     )
 
 
+def far_station(voyage: Voyage) -> Finding | None:
+    """A tide that is another place's, or of a station that is not known here."""
+    tide, ahead = voyage.ahead.passage.tide, voyage.ahead
+    if tide is None or tide.station_id is None:
+        return None
+    station = ahead.waters.station
+    if station is None:
+        return passage_finding(
+            "no_station",
+            "warn",
+            sentence("The tide station is not known here"),
+            sentence("High waters go by the hour that is given, or noon: choose a station, or type it."),
+            why(voyage.plan),
+            "/passage/tide/station_id",
+        )
+    start = start_of(ahead.design.site, ahead.passage)
+    away = between(start, (station.latitude_deg, station.longitude_deg))[0]
+    if away < FAR_STATION_M:
+        return None
+    return passage_finding(
+        "far_station",
+        "warn",
+        sentence("The tide is that of {name}, {d} away", name=words(station.name), d=distance(away)),
+        sentence("High water moves by an hour within some tens of miles of a coast: look for a nearer one."),
+        why(voyage.plan),
+        "/passage/tide/station_id",
+    )
+
+
 def no_reason_to_go(voyage: Voyage) -> Finding | None:
     """The standing caution."""
     tidal = voyage.ahead.passage.tide is not None or any(leg.stream is not None for leg in voyage.ahead.legs)
@@ -310,6 +341,7 @@ RULES: tuple[Callable[[Voyage], Finding | None], ...] = (
     faster_than_drive,
     against_stream,
     wind_uncounted,
+    far_station,
     in_the_dark,
     without_motor,
     no_reason_to_go,

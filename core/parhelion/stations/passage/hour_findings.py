@@ -2,7 +2,6 @@
 
 from __future__ import annotations
 
-from parhelion.balance.ahead import high_waters_h
 from parhelion.design.passage import Going, MarkKind, StreamKind
 from parhelion.finding import Finding
 from parhelion.quantities import fraction, hours, sentence, words
@@ -166,8 +165,7 @@ def ramp(voyage: Voyage) -> Finding | None:
     leg = ahead.passage.legs[index]
     if leg.mark is not MarkKind.RAMP or leg.open_h is None:
         return None
-    first = ahead.hour_of(ahead.passage.tide.high_water)
-    floats = [(h - leg.open_h, h + leg.open_h) for h in high_waters_h(ahead.passage, ahead.days, first)]
+    floats = [(h - leg.open_h, h + leg.open_h) for h in ahead.waters.hours]
     if any(a <= plan.arrives_h <= b for a, b in floats):
         return None
     opens, shuts = min((x for x in floats if x[0] > plan.arrives_h), default=floats[-1])

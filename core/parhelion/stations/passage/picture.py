@@ -20,6 +20,7 @@ from parhelion.stations.passage.turning import LastTurn, needed_soc
 from parhelion.stations.passage.voyage import Voyage, voyage_of
 from parhelion.stations.passage.words import assumed
 
+TIDE_H = 6.5  # a high water so long before or after still rules
 POINTS = 150  # of the ribbon, at most
 TOLD = {
     Going.SPEED: "one speed", Going.THROTTLE: "one throttle", Going.SUN: "as the sun pays",
@@ -128,6 +129,7 @@ class PassagePicture(Frozen):
     departures: list[Departure]
     windows: list[Window]
     turn_back: TurnShown | None
+    high_waters: list[float]  # from leaving to arrival, hours
     by_hand_h: float | None
     by_hand_mps: float | None
     cells: list[RailCell]
@@ -166,6 +168,9 @@ def passage_picture(design: BoatDesign) -> PassagePicture | None:
         sunset_h=found.sunset_h,
         departures=scanned,
         windows=windows(scanned),
+        high_waters=[
+            hour for hour in found.waters.hours if plan.leaves_h - TIDE_H <= hour <= plan.ends_h + TIDE_H
+        ],
         turn_back=None if turn is None else _turn(plan, turn, place),
         by_hand_h=voyage.by_hand_h,
         by_hand_mps=found.hand_mps,

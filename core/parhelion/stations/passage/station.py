@@ -13,6 +13,7 @@ from parhelion.stations.passage.findings import passage_findings
 from parhelion.stations.passage.picture import passage_picture, ways_shown
 from parhelion.stations.passage.sure import sure
 from parhelion.stations.passage.terminal import passage
+from parhelion.stations.passage.tides import tides_nearby
 from parhelion.stations.passage.usual import passage_usual
 from parhelion.stations.passage.words import no_passage, start_of
 from parhelion.stations.station import Paper, Reader, Station, Study, Verb
@@ -41,6 +42,7 @@ STATION = Station(
         Study("picture", passage_picture),
         Study("ways", ways_shown, at_rest=True),
         Study("sure", sure, at_rest=True),
+        Study("tides", tides_nearby, at_rest=True),
     ),
     papers=(
         Paper("route.gpx", route_gpx, "application/gpx+xml"),

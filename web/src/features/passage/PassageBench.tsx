@@ -8,6 +8,7 @@ import { Group, Item } from "../../kit/ui/fields";
 import { useFolds } from "../../kit/ui/useFolds";
 import { RouteFile } from "./RouteFile";
 import { StreamFields, streamSummary } from "./StreamFields";
+import { TideFields } from "./TideFields";
 
 type FoldName = "tide" | "air" | "now" | "hand";
 
@@ -23,7 +24,6 @@ export function PassageBench(props: {
   const say = useSay();
   const passage = design.passage;
   if (!passage) return null;
-  const tidal = passage.tide != null;
   const kinds = entries.words("/plan/sky");
   const push = passage.hand_mps ?? picture?.by_hand_mps;
   return (
@@ -50,14 +50,8 @@ export function PassageBench(props: {
         {passage.pace === "throttle" && <Field at="/passage/throttle_w" />}
         {picture?.has_bank && <Field at="/passage/start_charge_frac" />}
       </Group>
-      <Fold
-        title="Tide"
-        summary={passage.tide ? `high water ${passage.tide.high_water.slice(0, 5)}` : "none"}
-        {...fold("tide")}
-      >
-        {tidal && <Fields at="/passage/tide" of="high_water range_m springs_m neaps_m" />}
-        <Begin at="/passage/tide" words="give a high water" />
-        {tidal && <p className="m-0 text-[13px] text-muted">Not for navigation: the official tables rule.</p>}
+      <Fold title="Tide" summary={tideSummary(passage.tide)} {...fold("tide")}>
+        <TideFields />
       </Fold>
       <Fold
         title="Wind and sky"
@@ -109,6 +103,9 @@ export function PassageBench(props: {
     </section>
   );
 }
+
+const tideSummary = (tide: NonNullable<BoatDesign["passage"]>["tide"]) =>
+  !tide ? "none" : tide.station_id ? "predicted" : `high water ${tide.high_water?.slice(0, 5)}`;
 
 /** A throttle begins with the watts of the leg that takes most. */
 const withPace =

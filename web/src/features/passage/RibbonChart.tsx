@@ -11,7 +11,7 @@ import { hourText, unitOf } from "../../kit/units";
 import { RibbonWater } from "./RibbonWater";
 import { LEFT, placeAt, pointAt, RIGHT } from "./ribbonFrame";
 
-const WATER = { top: 46, height: 60 };
+const WATER = { top: 58, height: 54 };
 const GAP = 26;
 const SPEEDS = 60;
 const FOOT = 20;
@@ -170,22 +170,22 @@ export function RibbonChart(props: {
             <g data-turn>
               <Upright
                 x={x(turn.place_frac)}
-                y1={WATER.top - 6}
+                y1={WATER.top - 40}
                 y2={height - FOOT}
                 className="stroke-alarm stroke-[1.5] [stroke-dasharray:3_3]"
               />
-              <path d={`M${x(turn.place_frac)},${WATER.top - 26}l20,6l-20,6z`} fill="var(--alarm)" />
+              <path d={`M${x(turn.place_frac)},${WATER.top - 56}l16,6l-16,6z`} fill="var(--alarm)" />
               <Upright
                 x={x(turn.place_frac)}
-                y1={WATER.top - 26}
+                y1={WATER.top - 56}
                 y2={WATER.top}
                 stroke="var(--alarm)"
                 strokeWidth="1.6"
               />
               <text
                 className="chart-label"
-                x={x(turn.place_frac) + (turn.place_frac > 0.7 ? -6 : 24)}
-                y={WATER.top - 15}
+                x={x(turn.place_frac) + (turn.place_frac > 0.7 ? -6 : 20)}
+                y={WATER.top - 45}
                 textAnchor={turn.place_frac > 0.7 ? "end" : "start"}
                 style={{ fill: "var(--alarm)" }}
               >
@@ -235,7 +235,9 @@ export function RibbonChart(props: {
     for (const mark of of.marks) {
       const place = scale(mark.from_frac);
       const last = found.at(-1)?.[0] ?? Number.NEGATIVE_INFINITY;
-      if (place - last > 58) found.push([place, say("distance_m", mark.gone_m)]);
+      const end = mark === of.marks.at(-1);
+      if (end && place - last < 58) found.pop();
+      if (end || place - last > 58) found.push([place, say("distance_m", mark.gone_m)]);
     }
     return found;
   }
