@@ -7,7 +7,7 @@ STAMPS := .stamps
 PORT ?= 8031
 TIDES := core/parhelion/data/tides.json.gz
 
-.PHONY: demo test bench screenshots strangers contract format check setup clean
+.PHONY: demo test bench attack screenshots strangers contract format check setup clean
 
 demo: $(STAMPS)/runtime $(STAMPS)/build $(TIDES)
 	@$(MANAGE) migrate -v0
@@ -19,6 +19,10 @@ test: setup
 
 bench: $(STAMPS)/dev $(STAMPS)/build
 	$(BIN)/python bench/ratios.py
+
+SCALE ?= 1
+attack: $(STAMPS)/dev $(STAMPS)/build $(TIDES)
+	$(BIN)/python -W ignore bench/attack.py --scale $(SCALE)
 
 screenshots: setup
 	$(BIN)/python bench/screenshots.py

@@ -6,10 +6,13 @@ import argparse
 import gc
 import socket
 import threading
+import time
 
 import uvicorn
 
 TRIES = 20
+MOST_KEPT_BYTES = 400_000_000
+TRIMMED_EVERY_S = 60.0
 
 
 def free_port(first: int) -> int:
@@ -39,12 +42,22 @@ def settle() -> None:
     gc.freeze()
 
 
+def keep_small() -> None:
+    """What is kept of answers stays under a size, however many boats are looked at."""
+    from parhelion.computing.kept import trim
+
+    while True:
+        time.sleep(TRIMMED_EVERY_S)
+        trim(MOST_KEPT_BYTES)
+
+
 def main() -> None:
     parser = argparse.ArgumentParser(description=__doc__)
     parser.add_argument("--port", type=int, default=8031)
     port = free_port(parser.parse_args().port)
     print(f"\nParhelion is at http://127.0.0.1:{port}/   (stop it with Ctrl-C)\n", flush=True)
     threading.Thread(target=settle, name="settle", daemon=True).start()
+    threading.Thread(target=keep_small, name="keep small", daemon=True).start()
     uvicorn.run("config.asgi:application", host="127.0.0.1", port=port, lifespan="off", log_level="warning")
 
 

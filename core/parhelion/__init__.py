@@ -4,6 +4,7 @@
     parhelion.answers(boat).sun_only_steady.speed_mps
     parhelion.day(boat).soc
     parhelion.season(boat).verdict
+    parhelion.passage(boat).arrives_h
 
 A `BoatDesign` goes in, frozen answers come out, in SI units; what is refused raises a `ParhelionError` with
 its problems. The same boat gives the same answers: nothing here reads a clock, a network or a disk.
@@ -21,6 +22,7 @@ if TYPE_CHECKING:
     from parhelion.errors import UnreadableFile as UnreadableFile
     from parhelion.face import answers as answers
     from parhelion.face import day as day
+    from parhelion.face import passage as passage
     from parhelion.face import season as season
     from parhelion.formats.boat_file import read_boat as read_boat
 
@@ -31,6 +33,7 @@ _PLACES = {
     "UnreadableFile": "errors",
     "answers": "face",
     "day": "face",
+    "passage": "face",
     "read_boat": "formats.boat_file",
     "season": "face",
 }

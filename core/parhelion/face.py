@@ -9,6 +9,7 @@ from parhelion.design import BoatDesign
 from parhelion.rail.answers import answers_for
 from parhelion.rail.models import Answers
 from parhelion.stations.day.picture import DayPicture, day_picture
+from parhelion.stations.passage.picture import PassagePicture, passage_picture
 from parhelion.stations.year.season import WholeSeason
 from parhelion.stations.year.season import season as whole_season
 
@@ -43,3 +44,13 @@ def season(design: BoatDesign) -> WholeSeason:
     design : BoatDesign
     """
     return whole_season(design)
+
+
+def passage(design: BoatDesign) -> PassagePicture | None:
+    """The boat's passage as it is set: marks, hours, charge, departures, the last turn; None without one.
+
+    Parameters
+    ----------
+    design : BoatDesign
+    """
+    return passage_picture(design)

@@ -10,6 +10,10 @@ import parhelion.balance.steady
 import parhelion.panels.casting
 import parhelion.panels.mismatch
 import parhelion.panels.strung
+import parhelion.route.best
+import parhelion.route.charge
+import parhelion.route.held
+import parhelion.route.home
 import parhelion.sun.year
 
 KERNELS = (
@@ -27,6 +31,10 @@ KERNELS = (
     parhelion.balance.steady.steady_power,
     parhelion.balance.dock.some_days_to_full,
     parhelion.sun.year._sky_place,
+    parhelion.route.charge._held,
+    parhelion.route.held._sail,
+    parhelion.route.best._sweep,
+    parhelion.route.home._needs,
 )
 
 if __name__ == "__main__":

@@ -6,7 +6,8 @@ import threading
 import unittest
 from concurrent.futures import ThreadPoolExecutor
 
-from parhelion.computing.kept import Memo, once
+import numpy as np
+from parhelion.computing.kept import Memo, bytes_of, new_memo, once, trim
 from parhelion.computing.together import together
 
 
@@ -100,3 +101,25 @@ class TogetherTest(unittest.TestCase):
         self.assertEqual(together([]), [])
         with self.assertRaises(ZeroDivisionError):
             together([lambda n=n: 1 // n for n in range(4)])
+
+
+class TrimTest(unittest.TestCase):
+    def test_the_longest_unused_of_what_holds_most_goes_first(self):
+        class Held:
+            def __init__(self, n):
+                self.rows = [np.zeros(n)]
+
+        large, small = new_memo(20), new_memo(20)
+        try:
+            whole = {k: large.get(k, lambda k=k: Held(100_000 + k)) for k in range(8)}
+            view = small.get("view", lambda: whole[7].rows[0][:50])  # no bytes of its own
+            large.get(0, lambda: None)  # used again
+            before = bytes_of(list(whole.values()), set())
+            self.assertAlmostEqual(before, 8 * 800_000, delta=20_000)
+            self.assertLess(bytes_of(view, {id(whole[7].rows[0])}), 1_000)
+            left = trim(trim(10**12) - before + 3_300_000)
+            self.assertLessEqual(left, 10**12)
+            self.assertEqual([key for key, _ in large.held()], [5, 6, 7, 0])
+            self.assertEqual([key for key, _ in small.held()], ["view"])
+        finally:
+            large.forget(), small.forget()

@@ -5,6 +5,7 @@ from __future__ import annotations
 import json
 import math
 import random
+import time
 import unittest
 from collections.abc import Iterator
 from datetime import date
@@ -15,7 +16,9 @@ from parhelion.begin.known import Known
 from parhelion.begin.new_boat import new_boat
 from parhelion.data import places
 from parhelion.design import BoatDesign
-from parhelion.formats.boat_file import json_schema
+from parhelion.errors import InvalidDesign, ParhelionError
+from parhelion.formats.boat_file import design_from, json_schema
+from parhelion.formats.table import rows_of, unmarked, written_table
 from parhelion.rail.answers import answers_for
 from parhelion.stations.registry import STATIONS
 from pydantic import BaseModel, ValidationError
@@ -139,3 +142,43 @@ class SoundTest(unittest.TestCase):
             with self.subTest(kind=kind, entry=path):
                 self.assertIsNotNone(design)
                 self.assertEqual(list(everything(design)), [])
+
+
+class TextsTest(unittest.TestCase):
+    def test_every_reader_answers_or_refuses_any_text_soon(self):
+        """Digits without end, brackets, lone returns, cells and numbers beyond a limit, nesting."""
+        texts = (
+            "", "a\rb\rc", "1" * 9000 + "x", "(" * 50_000, "[" * 100_000, '"' * 9999, "a," * 50_000, "\x00" * 999,
+            "x" * 200_000, '{"days":' * 20_000, "inf,inf,inf", "N_s,inf\n1,inf", "-" * 30_000,
+        )  # fmt: skip
+        usual = {"unit": "kn", "taken_ids": [], "latitude_deg": 50.0}
+        for station in STATIONS:
+            for reader in station.readers:
+                for text in texts:
+                    asked = {
+                        name: text if name == "text" else usual.get(name, default)
+                        for name, (_, default) in reader.signature.asked.items()
+                    }
+                    began = time.process_time()
+                    try:
+                        reader.answer(**asked)
+                    except ParhelionError as refused:
+                        self.assertTrue(refused.problems[0].message)
+                    self.assertLess(
+                        time.process_time() - began, 5, f"{station.name}/{reader.name} {text[:9]!r}"
+                    )
+
+    def test_a_table_never_begins_a_formula_and_reads_back(self):
+        made = written_table([["name", "watts"], ["=cmd|1", "-12.5"], ["@x", "+3"], ["-boat", 4]])
+        self.assertEqual(
+            rows_of(made), [["name", "watts"], ["'=cmd|1", "-12.5"], ["'@x", "+3"], ["'-boat", "4"]]
+        )
+        self.assertEqual([unmarked(cell) for cell in ("'=cmd|1", "'tis", "-3")], ["=cmd|1", "'tis", "-3"])
+
+    def test_a_design_holds_no_more_than_is_answered_in_seconds(self):
+        document = json.loads((DEMO / "whimbrel.json").read_text())
+        document["panels"][0]["count"] = 130
+        with self.assertRaises(InvalidDesign) as refused:
+            design_from(document)
+        problem = refused.exception.problems[0]
+        self.assertEqual((problem.field, "panels or fewer" in problem.accepted), ("/panels/0/count", True))

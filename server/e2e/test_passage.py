@@ -3,6 +3,8 @@
 from __future__ import annotations
 
 import re
+import tempfile
+from pathlib import Path
 
 from playwright.sync_api import expect
 
@@ -85,3 +87,42 @@ class PassageTest(BrowserTest):
         page.get_by_label("Course", exact=True).press("Escape")
         expect(page.locator("[data-mark=lock]").first).to_be_visible()
         expect(self.finding("A computed arrival is no reason to go")).to_be_visible()
+
+    def test_a_route_comes_from_a_file_and_goes_out_and_the_plan_is_remade_half_way(self) -> None:
+        page = self.page
+        self.boat("Fulmar")
+        page.get_by_role("tab", name="Mark by mark").click()
+        with page.expect_download() as download:
+            page.get_by_role("button", name="save the way").click()
+        with tempfile.TemporaryDirectory() as folder:
+            kept = Path(folder) / "way.gpx"
+            download.value.save_as(kept)
+            kept.write_text(kept.read_text().replace("Ardo Island", "Ardo Light"))
+            page.get_by_label("Route file, GPX").set_input_files(kept)
+            expect(page.locator("[data-leg]").nth(1)).to_contain_text("Ardo Light")
+            kept.write_text("<gpx")
+            page.get_by_label("Route file, GPX").set_input_files(kept)
+            expect(page.get_by_role("alert").first).to_contain_text("no GPX that can be read")
+        with page.expect_download() as card:
+            page.get_by_role("button", name="save the card").click()
+        self.assertTrue(Path(card.value.path()).read_bytes().startswith(b"%PDF"))
+        page.get_by_role("button", name="Under way").click()
+        page.get_by_role("button", name="say where she is now").click()
+        page.get_by_label("The meter says", exact=True).fill("40")
+        page.get_by_label("The meter says", exact=True).press("Enter")
+        expect(self.finding(re.compile("under the plan"))).to_be_visible()
+        expect(page.locator("[data-marks] tbody tr").first).to_contain_text("here")
+        page.get_by_role("tab", name="Chart").click()
+        slider = page.get_by_label("Hour of the passage")
+        before = page.locator("[data-at-hour]").inner_text()
+        slider.press("ArrowRight")
+        expect(page.locator("[data-at-hour]")).not_to_have_text(before)
+        page.get_by_role("button", name="back to the plan from the start").click()
+        mark = page.locator("[data-spot='1'] rect")
+        held = mark.bounding_box()
+        assert held is not None
+        page.mouse.move(held["x"] + 6, held["y"] + 6)
+        page.mouse.down()
+        page.mouse.move(held["x"] + 46, held["y"] + 30, steps=4)
+        page.mouse.up()
+        expect(page.locator("[data-leg]").nth(0)).not_to_contain_text("225°")

@@ -6,9 +6,10 @@ A service is asked with latitude_deg, longitude_deg, from and days, and answers 
 
 from __future__ import annotations
 
+from concurrent.futures import ThreadPoolExecutor
 from datetime import date as Date
+from http.client import HTTPException
 from typing import Any
-from urllib.error import URLError
 from urllib.parse import urlencode
 from urllib.request import urlopen
 
@@ -22,7 +23,8 @@ from parhelion.formats.forecast_file import read_forecast
 from parhelion.sun.forecast import LONGEST_DAYS, Forecast, simulated_forecast
 from pydantic import Field
 
-WAIT_S = 8.0
+WAIT_S = 8.0  # in all, however slowly it answers
+_ASKING = ThreadPoolExecutor(2, thread_name_prefix="forecast")
 LARGEST_BYTES = 1_000_000
 
 router = Router(tags=["Year"])
@@ -54,9 +56,8 @@ def forecast_for(site: Site, start: Date, days: int) -> Forecast:
         "days": days,
     }
     try:
-        with urlopen(f"{address}?{urlencode(asked)}", timeout=WAIT_S) as reply:
-            text = reply.read(LARGEST_BYTES).decode("utf-8", "replace")
-    except (URLError, TimeoutError, ValueError) as error:
+        text = _ASKING.submit(_text_at, f"{address}?{urlencode(asked)}").result(timeout=WAIT_S)
+    except (OSError, HTTPException, TimeoutError, ValueError) as error:
         problem = Problem(
             code="no_forecast",
             message="The forecast service does not answer.",
@@ -64,7 +65,23 @@ def forecast_for(site: Site, start: Date, days: int) -> Forecast:
             accepted="try again, read a forecast file, or enter the skies by hand",
         )
         raise ParhelionError([problem]) from error
-    return read_forecast(text)
+    found = read_forecast(text)
+    if found.days and abs((found.days[0].date - start).days) > LONGEST_DAYS:
+        problem = Problem(
+            code="other_days",
+            message=f"The forecast service answers for {found.days[0].date}.",
+            field="/days",
+            accepted=f"days from {start} on",
+        )
+        raise ParhelionError([problem])
+    return found
+
+
+def _text_at(url: str) -> str:
+    """What an address answers, of at most a megabyte."""
+    with urlopen(url, timeout=WAIT_S) as reply:
+        content: bytes = reply.read(LARGEST_BYTES)
+    return content.decode("utf-8", "replace")
 
 
 @router.post("/forecast", response=or_refused(Forecast), operation_id="forecastDays")

@@ -2,12 +2,15 @@
 
 from __future__ import annotations
 
+import sys
 import threading
 from collections import OrderedDict
 from collections.abc import Callable, Hashable
 from concurrent.futures import Future
 from functools import wraps
 from typing import Any, Generic, ParamSpec, TypeVar, overload
+
+import numpy as np
 
 P = ParamSpec("P")
 T = TypeVar("T")
@@ -47,6 +50,18 @@ class Memo(Generic[T]):
                 entry.set_exception(error)
         return entry.result()
 
+    def held(self) -> list[tuple[Hashable, T]]:
+        """What is kept, the longest unused first."""
+        with self._lock:
+            entries = list(self._entries.items())
+        done = [(key, entry) for key, entry in entries if entry.done() and entry.exception() is None]
+        return [(key, entry.result()) for key, entry in done]
+
+    def drop(self, key: Hashable) -> None:
+        """One result goes."""
+        with self._lock:
+            self._entries.pop(key, None)
+
     def forget(self) -> None:
         """Empties it."""
         with self._lock:
@@ -60,6 +75,61 @@ def new_memo(size: int) -> Memo[Any]:
     """A memo of the program's own, emptied by `forget_all`."""
     _MEMOS.append(Memo(size))
     return _MEMOS[-1]
+
+
+def _parts(value: object) -> list[object]:
+    """What a kept thing is made of."""
+    if isinstance(value, Future):
+        return [value.result()] if value.done() and value.exception() is None else []
+    if isinstance(value, dict):
+        return [*value.keys(), *value.values()]
+    if isinstance(value, (list, tuple, set, frozenset)):
+        return list(value)
+    return list(vars(value).values()) if hasattr(value, "__dict__") and not isinstance(value, type) else []
+
+
+def bytes_of(value: object, seen: set[int]) -> int:
+    """Bytes that a thing and its parts hold, those in `seen` counted before; arrays count whole."""
+    total, left = 0, [value]
+    while left:
+        one = left.pop()
+        if id(one) in seen or callable(one):
+            continue
+        seen.add(id(one))
+        if isinstance(one, np.ndarray):
+            base = one if one.base is None else one.base
+            if one.base is None or id(base) not in seen:
+                seen.add(id(base))
+                total += int(getattr(base, "nbytes", one.nbytes))
+            continue
+        total += sys.getsizeof(one)
+        left.extend(_parts(one))
+    return total
+
+
+def trim(most_bytes: int) -> int:
+    """Lets go of what was longest unused, of whatever holds most, until all that is kept is under a size.
+
+    Parameters
+    ----------
+    most_bytes : int
+
+    Returns
+    -------
+    int
+        What is kept then [bytes].
+    """
+    seen: set[int] = set()
+    sizes = [[(key, bytes_of(value, seen)) for key, value in memo.held()] for memo in _MEMOS]
+    sums = [sum(size for _, size in entries) for entries in sizes]
+    while sum(sums) > most_bytes:
+        largest = max(range(len(sums)), key=sums.__getitem__)
+        if not sizes[largest]:
+            break
+        key, size = sizes[largest].pop(0)
+        _MEMOS[largest].drop(key)
+        sums[largest] -= size
+    return sum(sums)
 
 
 def forget_all() -> None:

@@ -36,6 +36,7 @@ SCHEMA_NAME = "parhelion.boat"
 SCHEMA_VERSION = 7  # counts every change of the document's shape (docs/decisions/18)
 
 DEEPEST_BODY_TO_BEAM = 1.5  # a hull body drawing more than this many beams is a slip of the pen
+MOST_PANELS = 120  # in all: every station answers so many in seconds
 LIGHTEST_KG, HEAVIEST_KG = 20.0, 200_000.0  # all aboard
 
 
@@ -88,7 +89,7 @@ class BoatDesign(Part):
         step=100,
     )
     panel_set: PanelSet = entry("Count panels as", default=PanelSet.BUILT)
-    obstacles: tuple[Obstacle, ...] = entry("What shades", default=(), max_length=100)
+    obstacles: tuple[Obstacle, ...] = entry("What shades", default=(), max_length=40)
     controllers: tuple[Controller, ...] = entry("Controller", default=(), max_length=60)
     own_controllers: tuple[ControllerModel, ...] = entry(
         "Own list of controllers", "To propose from", default=(), max_length=200
@@ -126,6 +127,12 @@ class BoatDesign(Part):
                 raise out_of_reach(
                     "This converter joins a bank to itself.", f"links/{index}/to_bank_id", "the other bank"
                 )
+        many = [index for index, group in enumerate(self.panels) if group.count > 1]
+        if sum(group.count for group in self.panels) > MOST_PANELS:
+            raise out_of_reach(
+                "That makes {n} panels on one boat.", f"panels/{many[0] if many else 0}/count",
+                f"{MOST_PANELS} panels or fewer in all", n=sum(group.count for group in self.panels),
+            )  # fmt: skip
         seen: set[PanelRef] = set()
         for index, string in enumerate(self.strings):
             for number, panel in enumerate(string.panels):

@@ -66,11 +66,11 @@ def read_boat(content: bytes | str, size_bytes: int | None = None) -> BoatDesign
         raise _refuse(
             "not_text", f"Byte {error.start} is not UTF-8 text.", "a JSON file saved by Parhelion"
         ) from None
-    except (json.JSONDecodeError, RecursionError) as error:
+    except (ValueError, RecursionError) as error:
         place = (
             f"line {error.lineno}, column {error.colno}"
             if isinstance(error, json.JSONDecodeError)
-            else "its nesting"
+            else "its nesting or a number"
         )
         raise _refuse(
             "not_json", f"The file is damaged or no JSON: it breaks at {place}.", "a JSON boat design"

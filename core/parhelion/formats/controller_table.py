@@ -2,8 +2,6 @@
 
 from __future__ import annotations
 
-import csv
-import io
 import re
 from typing import Any
 
@@ -12,6 +10,7 @@ from pydantic import ValidationError
 from parhelion.design import ControllerModel
 from parhelion.errors import problems_of
 from parhelion.formats.runs_table import LineProblem
+from parhelion.formats.table import rows_of
 from parhelion.quantities import Frozen
 
 MOST_ROWS = 200
@@ -116,7 +115,7 @@ def read_controllers(text: str) -> ReadControllers:
     text : str
     """
     mark = ";" if ";" in text.partition("\n")[0] else ","
-    rows = list(csv.reader(io.StringIO(text.lstrip("\ufeff")), delimiter=mark))
+    rows = rows_of(text, mark)
     header = rows[0] if rows else []
     wrong = _header_problems(header) if rows else [_told(1, [], "The file is empty.", WANTED)]
     columns = [_column(cell) for cell in header]

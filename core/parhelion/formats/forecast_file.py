@@ -76,6 +76,8 @@ def read_forecast(text: str) -> Forecast:
         document = json.loads(text)
     except json.JSONDecodeError as error:
         raise _refuse(f"This is no JSON: line {error.lineno}, {error.msg.lower()}.", "") from error
+    except (RecursionError, ValueError):
+        raise _refuse("This is nested deeper, or holds longer numbers, than any forecast.", "") from None
     days = document.get("days") if isinstance(document, dict) else None
     if not isinstance(days, list) or not days:
         raise _refuse("There are no days in it.", "/days")

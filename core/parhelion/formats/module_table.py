@@ -7,8 +7,6 @@ A row of units under the header is heeded, a row of internal names skipped.
 
 from __future__ import annotations
 
-import csv
-import io
 from typing import Any
 
 from pydantic import ValidationError
@@ -17,6 +15,7 @@ from parhelion.computing.kept import Memo
 from parhelion.design import Build, PanelModel
 from parhelion.errors import problems_of
 from parhelion.formats.runs_table import LineProblem
+from parhelion.formats.table import rows_of
 from parhelion.panels.datasheet import doubts
 from parhelion.quantities import Frozen
 
@@ -158,7 +157,7 @@ class _Wrong(Exception):
 
 
 def _whole(text: str) -> _Whole:
-    lines = list(csv.reader(io.StringIO(text.replace("\ufeff", ""), newline="")))
+    lines = rows_of(text)
     start = next((i for i, row in enumerate(lines) if len(_columns(row)) >= 3), None)
     columns = _columns(lines[start]) if start is not None else {}
     missing = [SAID[name] for name in NEEDED if name not in columns]

@@ -8,6 +8,21 @@ from collections.abc import Iterable
 
 STARTS = ("=", "+", "-", "@", "\t", "\r")  # of what spreadsheets take for a formula
 MARK = "'"
+LONGEST_CELL = 8_000_000  # characters; the readers' texts are no longer
+csv.field_size_limit(LONGEST_CELL)
+
+
+def rows_of(text: str, mark: str = ",") -> list[list[str]]:
+    """The rows of a CSV text, whatever ends its lines.
+
+    Parameters
+    ----------
+    text : str
+    mark : str
+        Between cells.
+    """
+    plain = text.replace("\ufeff", "").replace("\r\n", "\n").replace("\r", "\n")
+    return list(csv.reader(io.StringIO(plain, newline=""), delimiter=mark))
 
 
 def written_table(rows: Iterable[Iterable[object]]) -> str:

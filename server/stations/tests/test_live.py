@@ -52,7 +52,9 @@ class LiveTest(SimpleTestCase):
         self.assertEqual(told["findings"], await ask(self.post, "/api/hull/findings"))
         warns = sum(item["level"] == "warn" for item in told["findings"])
         self.assertEqual(counts["counts"]["hull"], warns)
-        self.assertEqual(list(counts["counts"]), ["hull", "bank", "array", "strings", "day", "year", "passage"])
+        self.assertEqual(
+            list(counts["counts"]), ["hull", "bank", "array", "strings", "day", "year", "passage"]
+        )
 
     async def test_an_older_request_of_a_page_gives_way(self):
         live.pages.asked("busy", 7)

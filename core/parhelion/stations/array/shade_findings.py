@@ -29,6 +29,8 @@ SHIFT_WORTH_FRAC = 0.25  # of what the obstacle costs
 CROSSED = 0.3  # shaded share of a cell that counts as crossed
 UNEVEN = 0.05  # of the sky, between the best and the worst panel on one controller
 HIDDEN_WORTH_H = 0.3
+MOST_COSTED = 10  # things whose cost alone is worked out
+NEAR_M2 = 0.25
 
 
 def _shown_wh(outlook: Outlook, design: BoatDesign) -> float:
@@ -36,10 +38,25 @@ def _shown_wh(outlook: Outlook, design: BoatDesign) -> float:
     return outlook.wh(harvest(design, outlook.light.shown_alone, COARSE_DEG).sun_w[0])
 
 
+def _looms(design: BoatDesign, thing: Obstacle) -> float:
+    """About how large a thing stands in the sky of the nearest place with panels [m2/m2]."""
+    foot, tip = thing.foot, thing.tip
+    tall = ((tip.x_m - foot.x_m) ** 2 + (tip.y_m - foot.y_m) ** 2 + (tip.z_m - foot.z_m) ** 2) ** 0.5
+    wide = max(2 * thing.radius_m, thing.width_m or 0, thing.length_m or 0)
+    if thing.clew is not None:
+        wide = max(wide, abs(thing.clew.y_m - foot.y_m) / 2, abs(thing.clew.x_m - foot.x_m) / 2)
+    places = [design.place(group.place_id).at for group in design.fitted_panels]
+    away = [(p.x_m - foot.x_m) ** 2 + (p.y_m - foot.y_m) ** 2 for p in places if p is not None]
+    return tall * wide / max(min(away, default=1.0), NEAR_M2)
+
+
 def obstacle_costs(outlook: Outlook) -> dict[str, float]:
-    """What each obstacle alone costs of the shown day: the day with it against the day without [Wh]."""
+    """What each obstacle alone costs of the shown day: the day with it against the day without [Wh].
+
+    Of many only those that stand largest in the panels' sky: the others cost less.
+    """
     design = outlook.design
-    standing = obstacles_standing(design)
+    standing = sorted(obstacles_standing(design), key=lambda thing: -_looms(design, thing))[:MOST_COSTED]
     if not standing:
         return {}
     here = _shown_wh(outlook, design)
