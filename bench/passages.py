@@ -41,7 +41,7 @@ def all_ratios() -> None:
     from parhelion.route.best import COARSE_S, best, cut
     from parhelion.stations.passage import voyage as voyages
     from parhelion.stations.passage.picture import passage_picture
-    from parhelion.stations.passage.sure import sure
+    from parhelion.stations.passage.voyage import sure
     from tests.twins.passage import trade
 
     laying, boat, bank = ten_legs()

@@ -18,9 +18,8 @@ from parhelion.formats.boat_file import design_from, read_boat
 from parhelion.formats.route_file import read_route, written_route
 from parhelion.stations.passage.card_pdf import passage_card
 from parhelion.stations.passage.picture import passage_picture, ways_shown
-from parhelion.stations.passage.sure import sure
 from parhelion.stations.passage.tides import tides_nearby
-from parhelion.stations.passage.voyage import voyage_of
+from parhelion.stations.passage.voyage import sure, voyage_of
 
 from tests.cases import boat, findings_of
 

@@ -36,7 +36,7 @@ class PassageTest(BrowserTest):
         expect(self.finding("In at")).to_be_visible()
         page.locator("[data-leave] [role=button]").nth(17).click()  # half past eight
         expect(page.get_by_label("Leaves at", exact=True)).to_have_value("08:30")
-        expect(self.finding("At Kelp Quay with")).to_be_visible()
+        expect(self.finding("Above the reserve at Kelp Quay on")).to_be_visible()
         page.get_by_role("tab", name="Ways to go").click()
         expect(page.locator("[data-sure]")).to_contain_text("of 201 such days")
         page.get_by_role("button", name="earliest").click()

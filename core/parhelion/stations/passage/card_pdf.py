@@ -11,7 +11,7 @@ from parhelion.design import BoatDesign
 from parhelion.formats.pdf_page import ALARM, FONT, INK, MARGIN_MM, MUTED, RULE, plain, write_line
 from parhelion.formats.plain import shown, told
 from parhelion.stations.passage.picture import LegShown, MarkShown, PassagePicture, passage_picture
-from parhelion.stations.passage.sure import sure
+from parhelion.stations.passage.voyage import sure
 from parhelion.stations.passage.words import clock_of, day_words, no_passage
 from parhelion.units import M_PER_NAUTICAL_MILE, M_PER_STATUTE_MILE, MPS_PER, SpeedUnit
 

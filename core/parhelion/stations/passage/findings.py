@@ -6,7 +6,7 @@ from collections.abc import Callable
 
 from parhelion.balance.ahead import RUN_S
 from parhelion.balance.flow import RAN
-from parhelion.design import BoatDesign, PushKind
+from parhelion.design import BoatDesign, PushKind, Use
 from parhelion.design.passage import Going
 from parhelion.finding import Finding, Level, ordered
 from parhelion.formats.route_file import between
@@ -14,6 +14,7 @@ from parhelion.quantities import (
     Fact,
     Quantity,
     Why,
+    count,
     distance,
     fraction,
     hours,
@@ -26,11 +27,12 @@ from parhelion.route.held import LEG
 from parhelion.stations.passage.cells import DARK_H, TURN_METHOD, no_arrival
 from parhelion.stations.passage.departures import dark_h, trouble_of
 from parhelion.stations.passage.hour_findings import against_stream, in_time, leaving, ramp, waiting
-from parhelion.stations.passage.plans import GRID_H, POOR, Plan, speed_of, speed_that_keeps
+from parhelion.stations.passage.plans import GRID_H, Plan, speed_of, speed_that_keeps
 from parhelion.stations.passage.voyage import Voyage, voyage_of
 from parhelion.stations.passage.words import SOURCE, clock_of, day_words, passage_finding, start_of, why
 
 FAR_STATION_M = 50_000.0
+MOSTLY = 0.9  # of the skies: what is called home
 BREEZE_MPS = 4.0  # a wind that is worth entering with its direction
 
 
@@ -64,19 +66,20 @@ def arrival(voyage: Voyage) -> Finding | None:
             why(plan, Fact(label="Reserve", value=fraction(ahead.store.reserve))),
             "/passage/pace",
         )
-    poor = plan.soc_at(plan.arrives_h, POOR)
-    if not plan.keeps_reserve_poor:
-        at, mark = _stopped(plan, POOR)
+    certain = voyage.sure
+    assert certain is not None  # she arrives, with a bank
+    days = {"n": count(certain.arriving), "m": count(certain.skies)}
+    low, middle, high = (fraction(one) for one in certain.arrival_soc)
+    if certain.share_arriving_frac < MOSTLY:
         return passage_finding(
             "poor_day",
             "warn",
-            sentence("On a poor day the motor stops off {mark}", mark=words(mark)),
+            sentence("Above the reserve at {end} on {n} of {m} such days", end=end, **days),
             sentence(
-                "One such day in ten gives less than that day: at {at} the reserve is reached. "
-                "On the middle day she is at {end} with {soc}.",
-                at=clock_of(at),
-                end=end,
-                soc=fraction(soc),
+                "On the others the motor stops, mostly on the way to {mark}. "
+                "On the middle day {soc} is left.",
+                mark=words(certain.deciding_leg or ahead.marks[-1].name),
+                soc=middle,
             ),
             why(plan),
             "/passage/pace",
@@ -84,12 +87,13 @@ def arrival(voyage: Voyage) -> Finding | None:
     return passage_finding(
         "home",
         "good",
-        sentence("At {end} with {soc}", end=end, soc=fraction(soc)),
+        sentence("Above the reserve at {end} on {n} of {m} such days", end=end, **days),
         sentence(
-            "On a poor day {poor}, the reserve kept all the way." + day_words(plan.arrives_h),
-            poor=fraction(poor or 0.0),
+            "{middle} is left on the middle day, {low} or more on 9 of 10." + day_words(plan.arrives_h),
+            middle=middle,
+            low=low,
         ),
-        why(plan),
+        why(plan, band=sentence("{low} to {high} on 8 of 10", low=low, high=high)),
     )
 
 
@@ -211,7 +215,8 @@ def without_motor(voyage: Voyage) -> Finding | None:
     plan, ahead = voyage.plan, voyage.ahead
     motors = sum(drive.count for drive in ahead.design.drives)
     if ahead.hand_mps is None:
-        if any(push.kind is PushKind.SAIL for push in ahead.design.pushes):
+        sails = any(push.kind is PushKind.SAIL for push in ahead.design.pushes)
+        if sails or ahead.design.use is Use.AUXILIARY:
             return passage_finding(
                 "by_sail",
                 "note",

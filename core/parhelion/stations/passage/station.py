@@ -11,10 +11,10 @@ from parhelion.formats.route_file import RouteRead, read_route, written_route
 from parhelion.stations.passage.card_pdf import passage_card
 from parhelion.stations.passage.findings import passage_findings
 from parhelion.stations.passage.picture import passage_picture, ways_shown
-from parhelion.stations.passage.sure import sure
 from parhelion.stations.passage.terminal import passage
 from parhelion.stations.passage.tides import tides_nearby
 from parhelion.stations.passage.usual import passage_usual
+from parhelion.stations.passage.voyage import sure
 from parhelion.stations.passage.words import no_passage, start_of
 from parhelion.stations.station import Paper, Reader, Station, Study, Verb
 
@@ -37,6 +37,7 @@ STATION = Station(
     name="passage",
     title="Passage",
     findings=passage_findings,
+    told_at_rest=True,
     usual=passage_usual,
     studies=(
         Study("picture", passage_picture),

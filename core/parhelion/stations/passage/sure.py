@@ -7,11 +7,9 @@ from dataclasses import replace
 import numpy as np
 
 from parhelion.balance.ahead import RUN_S, Ahead, demand_in_calm, edges_soc, kept_reserve
-from parhelion.design import BoatDesign
 from parhelion.quantities import Frozen
 from parhelion.route.held import GONE
 from parhelion.stations.passage.plans import HOLDINGS, Plan, held
-from parhelion.stations.passage.voyage import voyage_of
 
 STREAM_OFF = 0.1  # of itself: what a table is off by on a usual day
 BAND = (10, 50, 90)
@@ -46,12 +44,11 @@ def _again(plan: Plan, ahead: Ahead) -> Plan:
     return replace(plan, ahead=ahead)
 
 
-def sure(design: BoatDesign) -> Sure | None:
-    """How many of the skies bring her in; None without a passage, a bank or an arrival."""
-    voyage = voyage_of(design)
-    if voyage is None or voyage.ahead.bank is None or not voyage.plan.arrives:
+def sure_of(plan: Plan) -> Sure | None:
+    """How many of the skies bring her in; None without a bank or an arrival."""
+    ahead = plan.ahead
+    if ahead.bank is None or not plan.arrives:
         return None
-    plan, ahead = voyage.plan, voyage.ahead
     record = ahead.banked(plan.rows, plan.leaves_h, plan.ends_h, whole=True)
     kept = kept_reserve(record)
     soc = edges_soc(record, ahead.start_soc)

@@ -10,7 +10,7 @@ from parhelion.design import BoatDesign
 from parhelion.formats.plain import miles, print_findings, print_json, shown, told
 from parhelion.stations.passage.findings import passage_findings
 from parhelion.stations.passage.picture import PassagePicture, passage_picture, ways_shown
-from parhelion.stations.passage.sure import sure
+from parhelion.stations.passage.voyage import sure
 from parhelion.stations.passage.words import clock_of, no_passage
 
 

@@ -11,6 +11,7 @@ from parhelion.design.reads import Reads, kept
 from parhelion.route.home import Needs
 from parhelion.stations.passage.departures import Departure, departures
 from parhelion.stations.passage.plans import Plan, chosen, ways
+from parhelion.stations.passage.sure import Sure, sure_of
 from parhelion.stations.passage.turning import LastTurn, by_hand_h, last_turn, needs_of
 
 
@@ -55,6 +56,11 @@ class Voyage:
         return needs_of(self.plan)
 
     @once
+    def sure(self) -> Sure | None:
+        """How many of all skies bring her in."""
+        return sure_of(self.plan)
+
+    @once
     def departures(self) -> list[Departure]:
         return departures(self.ahead)
 
@@ -86,3 +92,9 @@ def _voyage(design: BoatDesign) -> Voyage | None:
 def voyage_of(design: BoatDesign) -> Voyage | None:
     """A design's passage; None where it has none. Kept for the last designs asked about."""
     return _voyage(design)
+
+
+def sure(design: BoatDesign) -> Sure | None:
+    """How many of the skies bring her in; None without a passage, a bank or an arrival."""
+    voyage = voyage_of(design)
+    return None if voyage is None else voyage.sure
