@@ -85,6 +85,7 @@ FINDINGS = {  # by id: a passage on which it fires, one on which it is silent
     "under_way": (planned(leg(nm=8), now={"at": "09:30:00", "gone_m": 3 * NM, "charge_frac": 0.6}), planned()),
     "far_station": (planned(tide={"station_id": "noaa/8443970"}), planned(tide=TIDE)),
     "no_station": (planned(tide={"station_id": "nobody/1"}), planned(tide={"station_id": "noaa/8443970"})),
+    "wind_ends_it": (planned(leg(nm=8), start_charge_frac=0.42, speed_mps=1.9), planned(speed_mps=9.0, in_by="08:30:00")),
     "go": (planned(), None),
 }  # fmt: skip
 
@@ -229,6 +230,15 @@ class PlansTest(TestCase):
             planned(leg(nm=8), skies=[{"id": "c", "from_clock": "10:00:00", "sky": "rain"}])
         )
         self.assertLess(cloud.arrival_soc_frac, clear.arrival_soc_frac - 0.02)
+
+    def test_the_wind_that_ends_it_does(self):
+        said = {"start_charge_frac": 0.42, "speed_mps": 1.9}
+        found = {item.id: item for item in findings_of("passage", planned(leg(nm=8), **said))}
+        slots = found["passage_wind_ends_it"].title.slots
+        for factor, good in ((1.2, False), (0.6, True)):  # a wind that is set cools the panels too
+            changes = {"plan__wind_mps": factor * slots["w"].value}
+            blown = planned(leg(nm=8), wind_from_deg=slots["deg"].value, boat_changes=changes, **said)
+            self.assertEqual(voyage_of(blown).plan.good, good)
 
     def test_a_head_wind_costs_and_a_following_one_does_not(self):
         blown = {"plan__wind_mps": 7}

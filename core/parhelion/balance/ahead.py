@@ -75,6 +75,7 @@ class Ahead:
     done_m: float = 0.0  # of the whole way, where she is under way already
     skipped: int = 0  # legs behind her
     stream_factor: float = 1.0
+    other_wind: tuple[float, float] | None = None
     waters: Waters = field(default_factory=lambda: Waters([], []))
 
     @property
@@ -236,6 +237,14 @@ class Ahead:
             return np.zeros_like(SHARES)
         return np.array([energy_wh(float(share), store) - energy_wh(0.0, store) for share in SHARES])
 
+    @property
+    def wind(self) -> tuple[float | None, float]:
+        """Where it comes from and how strong; nothing where its direction is not given."""
+        if self.other_wind is not None:
+            return self.other_wind
+        wind_from = self.passage.wind_from_deg
+        return wind_from, 0.0 if wind_from is None else self.design.plan.wind_mps
+
     def laying(self, legs: Sequence[LegAhead], member: int, from_h: float) -> Laying:
         """Legs with the sun of the shown (0) or the poor (1) day, from an hour on."""
         first = round(from_h * 3600 / GRID_S)
@@ -248,8 +257,7 @@ class Ahead:
         each = {leg.course_deg: np.repeat(net(self.sun.on(leg.course_deg)), fold)[first:] for leg in legs}
         under_way = np.stack([each[leg.course_deg] for leg in legs]) + house
         rest = np.repeat(net(self.sun.rest_w), fold)[first:] + house
-        wind_from = self.passage.wind_from_deg
-        blows = 0.0 if wind_from is None else self.design.plan.wind_mps
+        wind_from, blows = self.wind
         return Laying(
             self._streamed(legs),
             first * GRID_S / 3600,
@@ -453,6 +461,11 @@ def _left_of(legs: list[LegAhead], gone_m: float) -> tuple[list[LegAhead], int]:
     if begun > AT_MARK_M:  # a gate behind her is no gate
         here = replace(here, passable_h=None)
     return [here, *legs[skipped + 1 :]], skipped
+
+
+def blown(ahead: Ahead, from_deg: float, wind_mps: float) -> Ahead:
+    """The same passage in another wind."""
+    return replace(ahead, other_wind=(from_deg, wind_mps))
 
 
 def kept_reserve(record: Array) -> NDArray[np.bool_]:

@@ -51,3 +51,9 @@ def tide_stations() -> dict[str, Any]:
         return {"sources": [], "stations": []}
     found: dict[str, Any] = json.loads(gzip.decompress(packed))
     return found
+
+
+@cache
+def sketched_waters() -> tuple[dict[str, Any], ...]:
+    """Invented shores of the demo boats' waters, metres east and north of a place; no chart to steer by."""
+    return tuple(json.loads(files(__name__).joinpath("waters.json").read_text(encoding="utf-8"))["waters"])

@@ -7441,6 +7441,7 @@ export interface components {
             by_hand_mps: number | null;
             /** Cells */
             cells: components["schemas"]["RailCell"][];
+            sheet: components["schemas"]["Sheet"] | null;
             assumes: components["schemas"]["Sentence"];
         };
         /**
@@ -7474,6 +7475,29 @@ export interface components {
             east_m: number[];
             /** North M */
             north_m: number[];
+        };
+        /**
+         * Sheet
+         * @description Invented shores about the start: areas of the other kind than the ground, and islets of land in them.
+         */
+        Sheet: {
+            /** Name */
+            name: string;
+            /**
+             * Ground
+             * @enum {string}
+             */
+            ground: "land" | "water";
+            /** Areas */
+            areas: [
+                number,
+                number
+            ][][];
+            /** Islets */
+            islets: [
+                number,
+                number
+            ][][];
         };
         /**
          * TurnShown

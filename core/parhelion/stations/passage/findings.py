@@ -4,7 +4,7 @@ from __future__ import annotations
 
 from collections.abc import Callable
 
-from parhelion.balance.ahead import RUN_S
+from parhelion.balance.ahead import RUN_S, blown
 from parhelion.balance.flow import RAN
 from parhelion.design import BoatDesign, PushKind, Use
 from parhelion.design.passage import Going
@@ -14,6 +14,7 @@ from parhelion.quantities import (
     Fact,
     Quantity,
     Why,
+    angle,
     count,
     distance,
     fraction,
@@ -27,12 +28,13 @@ from parhelion.route.held import LEG
 from parhelion.stations.passage.cells import DARK_H, TURN_METHOD, no_arrival
 from parhelion.stations.passage.departures import dark_h, trouble_of
 from parhelion.stations.passage.hour_findings import against_stream, in_time, leaving, ramp, waiting
-from parhelion.stations.passage.plans import GRID_H, Plan, speed_of, speed_that_keeps
+from parhelion.stations.passage.plans import GRID_H, Plan, held, speed_of, speed_that_keeps
 from parhelion.stations.passage.voyage import Voyage, voyage_of
 from parhelion.stations.passage.words import SOURCE, clock_of, day_words, passage_finding, start_of, why
 
 FAR_STATION_M = 50_000.0
 MOSTLY = 0.9  # of the skies: what is called home
+WINDS_MPS = (3.0, 4.0, 5.0, 6.0, 7.0, 8.0, 9.0, 10.0, 12.0)  # tried on the nose
 BREEZE_MPS = 4.0  # a wind that is worth entering with its direction
 
 
@@ -283,6 +285,35 @@ def wind_uncounted(voyage: Voyage) -> Finding | None:
     )
 
 
+def wind_that_ends_it(voyage: Voyage) -> Finding | None:
+    """The least head wind on the longest leg home with which the plan no longer holds."""
+    plan, ahead = voyage.plan, voyage.ahead
+    if not plan.good or plan.pace is not Going.SPEED or ahead.store is None:
+        return None
+    legs = ahead.legs[ahead.outward :] or ahead.legs
+    longest = max(legs, key=lambda leg: leg.length_m)
+    now = ahead.design.plan.wind_mps if ahead.passage.wind_from_deg is not None else 0.0
+    for wind in WINDS_MPS:
+        if wind <= now:
+            continue
+        against = held(blown(ahead, longest.course_deg, wind), Going.SPEED, plan.leaves_h, plan.value)
+        if not against.good:
+            return passage_finding(
+                "wind_ends_it",
+                "note",
+                sentence(
+                    "A wind of {w} from {deg} ends it", w=speed(wind), deg=angle(longest.course_deg % 360)
+                ),
+                sentence(
+                    "On the nose of the longest leg home, at the same speed, it takes the reserve or "
+                    "the hour."
+                ),
+                why(plan),
+                "/passage/wind_from_deg",
+            )
+    return None
+
+
 def far_station(voyage: Voyage) -> Finding | None:
     """A tide that is another place's, or of a station that is not known here."""
     tide, ahead = voyage.ahead.passage.tide, voyage.ahead
@@ -346,6 +377,7 @@ RULES: tuple[Callable[[Voyage], Finding | None], ...] = (
     faster_than_drive,
     against_stream,
     wind_uncounted,
+    wind_that_ends_it,
     far_station,
     in_the_dark,
     without_motor,

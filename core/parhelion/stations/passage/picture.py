@@ -8,6 +8,7 @@ from typing import Literal
 import numpy as np
 
 from parhelion.bank.store import reserve_of
+from parhelion.data import sketched_waters
 from parhelion.design import BoatDesign
 from parhelion.design.passage import Going, MarkKind
 from parhelion.quantities import Frozen, Sentence
@@ -18,8 +19,9 @@ from parhelion.stations.passage.departures import Departure, Trouble, Window, tr
 from parhelion.stations.passage.plans import GRID_H, POOR, SHOWN, Plan
 from parhelion.stations.passage.turning import LastTurn, needed_soc
 from parhelion.stations.passage.voyage import Voyage, voyage_of
-from parhelion.stations.passage.words import assumed
+from parhelion.stations.passage.words import assumed, start_of
 
+NEAR_DEG = 0.005  # a start so near a sketched water's place is on it
 TIDE_H = 6.5  # a high water so long before or after still rules
 POINTS = 150  # of the ribbon, at most
 TOLD = {
@@ -103,6 +105,15 @@ class TurnShown(Frozen):
     everywhere: bool
 
 
+class Sheet(Frozen):
+    """Invented shores about the start: areas of the other kind than the ground, and islets of land."""
+
+    name: str
+    ground: Literal["land", "water"]
+    areas: list[list[tuple[float, float]]]
+    islets: list[list[tuple[float, float]]]
+
+
 class PassagePicture(Frozen):
     """Everything the passage's pictures show; hours count from local midnight of the plan's date."""
 
@@ -133,6 +144,7 @@ class PassagePicture(Frozen):
     by_hand_h: float | None
     by_hand_mps: float | None
     cells: list[RailCell]
+    sheet: Sheet | None  # of invented waters, where the passage begins on them
     assumes: Sentence
 
 
@@ -175,8 +187,24 @@ def passage_picture(design: BoatDesign) -> PassagePicture | None:
         by_hand_h=voyage.by_hand_h,
         by_hand_mps=found.hand_mps,
         cells=passage_cells(voyage),
+        sheet=_sheet(design),
         assumes=assumed(plan),
     )
+
+
+def _sheet(design: BoatDesign) -> Sheet | None:
+    """The sketched waters that a passage begins on."""
+    assert design.passage is not None
+    latitude, longitude = start_of(design.site, design.passage)
+    for one in sketched_waters():
+        if (
+            abs(one["latitude_deg"] - latitude) < NEAR_DEG
+            and abs(one["longitude_deg"] - longitude) < NEAR_DEG
+        ):
+            return Sheet(
+                name=one["name"], ground=one["ground"], areas=one["areas"], islets=one.get("islets", [])
+            )
+    return None
 
 
 class _Places:

@@ -1,4 +1,5 @@
 import { scaleLinear } from "d3-scale";
+import { curveBasisClosed, line } from "d3-shape";
 import { type PointerEvent, useCallback, useEffect, useRef, useState } from "react";
 import type { PassagePicture } from "../../api/client";
 import { useSize } from "../../kit/chart/useSize";
@@ -9,6 +10,8 @@ import { useSay, useUnits } from "../../kit/preferences";
 import { hourText, unitOf } from "../../kit/units";
 import { between, type Frame, frameOf, type Spot, spotAt } from "./chartFrame";
 import { hourPoint } from "./ribbonFrame";
+
+type Sheet = NonNullable<PassagePicture["sheet"]>;
 
 const EDGE = 44;
 const FOOT = 62;
@@ -94,7 +97,7 @@ export function ChartView({
             width={width}
             height={Math.max(height - FOOT, 260)}
             role="group"
-            aria-label={`The way on the plane, north up, ${picture.marks.length} marks; no shores and no depths`}
+            aria-label={`The way on the plane, north up, ${picture.marks.length} marks; no chart to steer by`}
           >
             <rect
               width={width}
@@ -103,6 +106,7 @@ export function ChartView({
               fill="var(--water-soft, rgb(31 111 120 / 0.10))"
               className="stroke-edge"
             />
+            {picture.sheet && <Shores sheet={picture.sheet} frame={frame} width={width} />}
             <Net frame={frame} width={width} height={Math.max(height - FOOT, 260)} mile={mile * miles} />
             <g>
               <path d="M28,52V22m-6,9l6,-11l6,11" className="fill-none stroke-ink stroke-[2]" />
@@ -190,7 +194,8 @@ export function ChartView({
               y={Math.max(height - FOOT, 260) - 10}
               textAnchor="end"
             >
-              no chart to steer by: no shores, no depths
+              {picture.sheet ? "shores are invented, no depths" : "no shores, no depths"}: no chart to steer
+              by
             </text>
           </svg>
           <div className="grid gap-1 pt-2">
@@ -219,6 +224,32 @@ export function ChartView({
         </>
       )}
     </div>
+  );
+}
+
+const shore = line<Spot>().curve(curveBasisClosed);
+
+/** Invented shores: the ground, and what lies in it. */
+function Shores({ sheet, frame, width }: { sheet: Sheet; frame: Frame; width: number }) {
+  const wet = "fill-[var(--chart-water)] stroke-water stroke-[1.2]";
+  const dry = "fill-[var(--chart-land)] stroke-muted stroke-[1]";
+  const drawn = (spots: number[][]) =>
+    shore(spots.map(([east = 0, north = 0]) => spotAt(frame, [east, north]))) ?? "";
+  const land = sheet.ground === "land";
+  return (
+    <g data-shores={sheet.name}>
+      <rect width={width} height="100%" rx="6" className={land ? dry : wet} />
+      {sheet.areas.map((area) => (
+        <path key={`${area[0]}`} d={drawn(area)} className={land ? wet : dry} />
+      ))}
+      {land &&
+        sheet.areas.map((area) => (
+          <path key={`in ${area[0]}`} d={drawn(area)} className="fill-[var(--chart-water)]" />
+        ))}
+      {sheet.islets.map((islet) => (
+        <path key={`${islet[0]}`} d={drawn(islet)} className={dry} />
+      ))}
+    </g>
   );
 }
 
