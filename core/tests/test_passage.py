@@ -86,6 +86,12 @@ FINDINGS = {  # by id: a passage on which it fires, one on which it is silent
     "far_station": (planned(tide={"station_id": "noaa/8443970"}), planned(tide=TIDE)),
     "no_station": (planned(tide={"station_id": "nobody/1"}), planned(tide={"station_id": "noaa/8443970"})),
     "wind_ends_it": (planned(leg(nm=8), start_charge_frac=0.42, speed_mps=1.9), planned(speed_mps=9.0, in_by="08:30:00")),
+    "tomorrow": (
+        planned(leg(mark="gate", open_h=1.2), leg("b", 1), leaves_at="11:30:00", in_by="17:30:00", speed_mps=1.8,
+                tide={"station_id": "noaa/8443970"},
+                boat_changes={"site__latitude_deg": 42.35, "site__longitude_deg": -71.05, "plan__date": "2027-07-04"}),
+        planned(),
+    ),
     "go": (planned(), None),
 }  # fmt: skip
 
@@ -331,8 +337,9 @@ class UnderWayTest(TestCase):
         self.assertIn("v", found["passage_under_way"].detail.slots)
         turn = next(cell for cell in passage_picture(short).cells if cell.key == "turn_back")
         self.assertEqual(turn.value.value, "homeward")
-        with self.assertRaises(InvalidDesign):
-            planned(leg(nm=2), now={"at": "12:00:00", "gone_m": 5 * NM})
+        there = planned(leg(nm=2), now={"at": "12:00:00", "gone_m": 5 * NM})
+        self.assertIn("passage_there", [item.id for item in findings_of("passage", there)])
+        self.assertAlmostEqual(passage_picture(there).arrives_h, 12, delta=0.02)
 
 
 GPX = '<?xml version="1.0"?><gpx version="1.1" creator="t" xmlns="http://www.topografix.com/GPX/1/1">{}</gpx>'

@@ -203,19 +203,10 @@ class Passage(Part):
 
     now: Now | None = entry("Under way", default=None)
 
-    @property
-    def length_m(self) -> float:
-        """Of the whole way, out and home."""
-        return sum(leg.distance_m for leg in self.legs) * (2 if self.home_again else 1)
-
     @model_validator(mode="after")
     def _whole(self) -> Self:
         if self.pace is Going.THROTTLE and self.throttle_w is None:
             raise out_of_reach("One throttle needs its watts.", "throttle_w", "battery watts, such as 400")
-        if self.now is not None and self.now.gone_m >= self.length_m:
-            raise out_of_reach(
-                "That is the whole way: she is there.", "now/gone_m", "less than the whole way",
-            )  # fmt: skip
         for index, leg in enumerate(self.legs):
             tidal = leg.stream is not None and leg.stream.kind is not StreamKind.STEADY
             if self.tide is None and (tidal or leg.open_h is not None):

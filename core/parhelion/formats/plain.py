@@ -22,8 +22,8 @@ def _watt_hours(value: float) -> str:
 
 
 def _hours(value: float) -> str:
-    minutes = round(abs(value) * 60)
-    return f"{minutes} min" if minutes < 60 else f"{minutes // 60} h {minutes % 60:02d}"
+    minutes, minus = round(abs(value) * 60), "-" if value < 0 else ""
+    return f"{minus}{minutes} min" if minutes < 60 else f"{minus}{minutes // 60} h {minutes % 60:02d}"
 
 
 def _clock(value: float) -> str:

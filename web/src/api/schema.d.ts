@@ -7478,7 +7478,7 @@ export interface components {
         };
         /**
          * Sheet
-         * @description Invented shores about the start: areas of the other kind than the ground, and islets of land in them.
+         * @description Invented shores about the start: areas of the other kind than the ground, and islets of land.
          */
         Sheet: {
             /** Name */

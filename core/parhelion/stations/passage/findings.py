@@ -27,7 +27,14 @@ from parhelion.quantities import (
 from parhelion.route.held import LEG
 from parhelion.stations.passage.cells import DARK_H, TURN_METHOD, no_arrival
 from parhelion.stations.passage.departures import dark_h, trouble_of
-from parhelion.stations.passage.hour_findings import against_stream, in_time, leaving, ramp, waiting
+from parhelion.stations.passage.hour_findings import (
+    against_stream,
+    in_time,
+    leaving,
+    ramp,
+    tomorrow,
+    waiting,
+)
 from parhelion.stations.passage.plans import GRID_H, Plan, held, speed_of, speed_that_keeps
 from parhelion.stations.passage.voyage import Voyage, voyage_of
 from parhelion.stations.passage.words import SOURCE, clock_of, day_words, passage_finding, start_of, why
@@ -108,13 +115,28 @@ def _stopped(plan: Plan, member: int = 0) -> tuple[float, str]:
     return at, plan.ahead.marks[leg + 1].name
 
 
+def whole_m(voyage: Voyage) -> float:
+    """Length of the whole way as it is planned [m]."""
+    return (voyage.begun or voyage.ahead).length_m
+
+
 def under_way(voyage: Voyage) -> Finding | None:
     """How she stands against the plan, and the speed that brings her in from here."""
-    now = voyage.ahead.passage.now
-    planned, hour = voyage.planned_soc, voyage.planned_h
-    if now is None or hour is None:
+    now, plan = voyage.ahead.passage.now, voyage.plan
+    if now is None:
         return None
-    plan = voyage.plan
+    if now.gone_m >= whole_m(voyage):
+        return passage_finding(
+            "there",
+            "good",
+            sentence("She has come the whole way"),
+            sentence("Go back to the plan from the start, or say where she is."),
+            why(plan),
+            "/passage/now/gone_m",
+        )
+    planned, hour = voyage.planned_soc, voyage.planned_h
+    if hour is None:
+        return None
     late = voyage.ahead.leaves_h - hour
     slots: dict[str, Quantity] = {"late": hours(abs(late))}
     text = "{late} " + ("behind" if late > 0 else "ahead of") + " the plan"
@@ -372,6 +394,7 @@ RULES: tuple[Callable[[Voyage], Finding | None], ...] = (
     in_time,
     turn_back,
     leaving,
+    tomorrow,
     waiting,
     ramp,
     faster_than_drive,

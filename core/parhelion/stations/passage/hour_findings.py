@@ -2,13 +2,16 @@
 
 from __future__ import annotations
 
+from datetime import timedelta
+
+from parhelion.balance.ahead import ahead_of
 from parhelion.design.passage import Going, MarkKind, StreamKind
 from parhelion.finding import Finding
 from parhelion.quantities import fraction, hours, sentence, words
 from parhelion.route.held import GROUND, LEG, SPEED
 from parhelion.stations.passage.cells import DARK_H
 from parhelion.stations.passage.departures import dark_h, trouble_of, windows
-from parhelion.stations.passage.plans import GRID_H
+from parhelion.stations.passage.plans import GRID_H, chosen
 from parhelion.stations.passage.voyage import Voyage
 from parhelion.stations.passage.words import clock_of, passage_finding, why
 
@@ -92,6 +95,31 @@ def leaving(voyage: Voyage) -> Finding | None:
         ),
         why(plan),
         "/passage/leaves_at",
+    )
+
+
+def tomorrow(voyage: Voyage) -> Finding | None:
+    """The same passage a day later, where this day does not do; with a typed high water that is not known."""
+    plan, ahead = voyage.plan, voyage.ahead
+    tide = ahead.passage.tide
+    if plan.good or ahead.store is None or ahead.passage.now is not None:
+        return None
+    if tide is not None and tide.station_id is None:
+        return None
+    design = ahead.design
+    later = design.plan.model_copy(update={"date": design.plan.date + timedelta(days=1)})
+    next_day = chosen(ahead_of(design.changed(plan=later), ahead.passage))
+    if not next_day.good or next_day.arrival_soc is None:
+        return None
+    return passage_finding(
+        "tomorrow",
+        "note",
+        sentence("Tomorrow at the same hour she is in at {at}", at=clock_of(next_day.arrives_h)),
+        sentence(
+            "With {soc}, under the same sky and the tide of that day.", soc=fraction(next_day.arrival_soc)
+        ),
+        why(next_day),
+        "/plan/date",
     )
 
 

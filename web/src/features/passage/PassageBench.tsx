@@ -117,6 +117,14 @@ const withPace =
     return withValue(held, "/passage/pace", value);
   };
 
+/** Only what opens and shuts has hours at which it does. */
+const withMark =
+  (at: string) =>
+  (design: BoatDesign, value: string): BoatDesign => {
+    const held = value === "turn" ? withValue(design, `${at}/open_h`, null) : design;
+    return withValue(held, `${at}/mark`, value);
+  };
+
 function LegRow(props: { leg: Leg; index: number; open: boolean; onOpen: (leg: string | null) => void }) {
   const { leg, index, open, onOpen } = props;
   const { design } = useDesign();
@@ -149,7 +157,7 @@ function LegRow(props: { leg: Leg; index: number; open: boolean; onOpen: (leg: s
         <>
           <Fields at={at} of="name distance_m course_deg limit_mps" />
           <StreamFields at={at} leg={leg} />
-          <Field at={`${at}/mark`} width={130} />
+          <Field at={`${at}/mark`} width={130} write={withMark(at)} />
           <Field at={`${at}/stop_h`} />
           {leg.mark === "charging" && <Field at={`${at}/shore_w`} />}
           {marked && design.passage?.tide && <Field at={`${at}/open_h`} />}
