@@ -93,7 +93,7 @@ class BrowserTest(LiveServerTestCase):
     def accessible(self, page: Page | None = None) -> None:
         """Nothing for an accessibility checker to find, once everything has faded in."""
         page = page or self.page
-        expect(page.locator(".opacity-75")).to_have_count(0)
+        expect(page.locator(".opacity-75, .opacity-70, .opacity-60")).to_have_count(0)
         page.wait_for_timeout(250)
         found = Axe().run(page)
         self.assertEqual(found.violations_count, 0, found.generate_report())
