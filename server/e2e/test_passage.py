@@ -118,6 +118,8 @@ class PassageTest(BrowserTest):
         slider.press("ArrowRight")
         expect(page.locator("[data-at-hour]")).not_to_have_text(before)
         page.get_by_role("button", name="back to the plan from the start").click()
+        expect(page.locator("[data-spot='0']")).to_contain_text("Kelp Quay")
+        self.settled()
         mark = page.locator("[data-spot='1'] rect")
         held = mark.bounding_box()
         assert held is not None

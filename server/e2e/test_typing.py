@@ -23,7 +23,7 @@ class TypedAndGone(BrowserTest):
         self.page.keyboard.type(text)
 
     def kept(self, of, wanted) -> None:
-        for _ in range(100):
+        for _ in range(300):
             self.page.wait_for_timeout(100)
             if of(self.stored()) == wanted:
                 return
@@ -113,33 +113,6 @@ class TypedAndGone(BrowserTest):
         expect(page.get_by_role("alert")).to_contain_text("“a few” is not a number")
         page.get_by_label("Load 2, watts", exact=True).press("Escape")
         expect(page.get_by_label("Load 2, watts", exact=True)).to_have_value("12")
-
-    def test_a_reload_before_the_first_saves_reply_keeps_the_second_edit_and_all_undo(self):
-        page = self.page
-        self.open()
-        self.saved()
-        held: list[Route] = []
-
-        def answer(route: Route) -> None:
-            if route.request.method == "PUT" and not held:
-                route.fetch()  # saved, and its reply never heard
-                held.append(route)
-            else:
-                route.continue_()
-
-        page.route("**/api/variants/**", answer)
-        self.type("Waterline length", "7.1")
-        self.kept(lambda d: d["hull"]["waterline_length_m"], 7.1)
-        self.type("Waterline length", "7.2")
-        page.wait_for_timeout(900)
-        page.reload()
-        self.settled()
-        self.kept(lambda d: d["hull"]["waterline_length_m"], 7.2)
-        expect(page.get_by_role("alertdialog")).to_have_count(0)
-        page.keyboard.press("u")
-        self.kept(lambda d: d["hull"]["waterline_length_m"], 7.1)
-        page.keyboard.press("u")
-        self.kept(lambda d: d["hull"]["waterline_length_m"], 6.7)
 
     def test_a_closed_tab_loses_nothing_and_a_boat_removed_elsewhere_is_kept(self):
         page = self.page

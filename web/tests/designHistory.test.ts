@@ -1,6 +1,6 @@
 import { beforeEach, describe, expect, it } from "vitest";
 import type { BoatDesign } from "../src/api/client";
-import { type History, opened, recalled, reduce, remember } from "../src/app/designHistory";
+import { type History, isOurs, opened, recalled, reduce, remember } from "../src/app/designHistory";
 import { keepUnsaved } from "../src/app/unsaved";
 import { kept } from "./stand-ins";
 
@@ -95,6 +95,13 @@ describe("saving", () => {
     expect(found.saved).toBe(JSON.stringify(design(2)));
   });
 
+  it("knows any of several saves whose replies were never heard", () => {
+    let state = reduce(opened(design(1), 7), { kind: "sending", text: JSON.stringify(design(2)) });
+    state = reduce(state, { kind: "sending", text: JSON.stringify(design(3)) });
+    expect([isOurs(state.sent, design(2)), isOurs(state.sent, design(9))]).toEqual([true, false]);
+    expect(reduce(state, saved(8, design(3))).sent).toEqual([]);
+  });
+
   it("is remembered too where the page saved as it went", () => {
     remember("v", reduce(opened(design(1), 7), to(design(2), "a", 0)));
     const found = recalled("v", 8, design(2));
@@ -103,7 +110,7 @@ describe("saving", () => {
   });
 
   it("takes up what a closed tab left unsaved, once", () => {
-    keepUnsaved("v", { revision: 7, design: design(4), sent: null, at: 1 });
+    keepUnsaved("v", { revision: 7, design: design(4), sent: [], at: 1 });
     kept.removeItem("parhelion.tab");
     const found = recalled("v", 7, design(1)) as History;
     expect([found.revision, watts(found), watts(reduce(found, { kind: "undo" }))]).toEqual([7, 4, 1]);

@@ -8,7 +8,7 @@ export interface History {
   future: BoatDesign[];
   revision: number; // of the server, that the present builds on
   saved: string; // the document the server holds, as text
-  sent: string | null; // the document on its way to the server, as text: its reply may never be heard
+  sent: string[]; // documents on their way to the server, as texts: their replies may never be heard
   apart: boolean; // the next save is a state of its own in the boat's history, however soon it follows
   touched: { key: string; at: number } | null;
 }
@@ -24,13 +24,14 @@ export type Action =
   | { kind: "rebase"; revision: number };
 
 const DEEPEST = 80;
+const UNHEARD = 4; // saves without a reply that are remembered
 const SAME_TOUCH_MS = 1500; // edits of one entry this close are one step of undo
 
 const entries = (document: string) => document.split('"id":').length;
 
 export function opened(design: BoatDesign, revision: number): History {
   const saved = JSON.stringify(design);
-  return { past: [], present: design, future: [], revision, saved, sent: null, apart: false, touched: null };
+  return { past: [], present: design, future: [], revision, saved, sent: [], apart: false, touched: null };
 }
 
 export function reduce(state: History, action: Action): History {
@@ -61,9 +62,12 @@ export function reduce(state: History, action: Action): History {
       return { ...state, past: [...state.past, state.present], present: next, future: rest, touched: null };
     }
     case "sending":
-      return { ...state, sent: action.text };
+      return {
+        ...state,
+        sent: [...state.sent.filter((text) => text !== action.text), action.text].slice(-UNHEARD),
+      };
     case "saved":
-      return { ...state, revision: action.revision, saved: action.text, sent: null, apart: false };
+      return { ...state, revision: action.revision, saved: action.text, sent: [], apart: false };
     case "restored":
       return {
         ...state,
@@ -81,7 +85,7 @@ export function reduce(state: History, action: Action): History {
         future: [],
         revision: action.revision,
         saved: JSON.stringify(action.design),
-        sent: null,
+        sent: [],
         touched: null,
       };
     case "rebase":
@@ -109,23 +113,25 @@ export function recalled(variantId: string, revision: number, design: BoatDesign
   if (!held) {
     const left = adopted(variantId);
     if (!left || same(left.design, design)) return null;
-    const ours = left.sent !== null && same(JSON.parse(left.sent), design);
+    const ours = isOurs(left.sent, design);
     const from = ours ? revision : left.revision;
     return { ...opened(design, from), past: [design], present: left.design, apart: true };
   }
   if (held.revision === revision) return held;
-  if (same(held.present, design))
-    return { ...held, revision, saved: JSON.stringify(held.present), sent: null };
-  if (held.sent !== null && same(JSON.parse(held.sent), design))
-    return { ...held, revision, saved, sent: null };
+  if (same(held.present, design)) return { ...held, revision, saved: JSON.stringify(held.present), sent: [] };
+  if (isOurs(held.sent, design)) return { ...held, revision, saved, sent: [] };
   const nothingMine = JSON.stringify(held.present) === held.saved;
   return nothingMine ? reduce(held, { kind: "theirs", revision, design }) : held;
 }
 
+/** What the server has is a save of mine whose reply was never heard. */
+export const isOurs = (sent: string[], design: BoatDesign): boolean =>
+  sent.some((text) => same(JSON.parse(text), design));
+
 function heldIn(variantId: string): History | null {
   try {
     const held = JSON.parse(sessionStorage.getItem(keyOf(variantId)) ?? "null") as History | null;
-    return held && { ...held, sent: held.sent ?? null, apart: held.apart ?? false };
+    return held && { ...held, sent: held.sent ?? [], apart: held.apart ?? false };
   } catch {
     return null;
   }

@@ -15,7 +15,7 @@ import { type BoatDesign, type ConflictOut, client, problemsIn, type VariantOut 
 import { DocumentContext } from "../kit/document";
 import { Drafts } from "../kit/drafts";
 import type { Entries } from "../kit/entries";
-import { type History, opened, recalled, reduce, remember } from "./designHistory";
+import { type History, isOurs, opened, recalled, reduce, remember } from "./designHistory";
 import { keepUnsaved } from "./unsaved";
 
 /** gone: the boat was removed elsewhere; refused: the server will not take it as it is, so the next edit is sent. */
@@ -38,6 +38,7 @@ interface SavingHandle {
 
 const Context = createContext<SavingHandle | null>(null);
 const AUTOSAVE_MS = 700;
+const HEARD_MS = 20_000; // a save whose reply takes longer is tried again
 const PAUSES: [number, string][] = [
   [2000, "2 s"],
   [4000, "4 s"],
@@ -61,6 +62,8 @@ export function DesignProvider(props: { variant: VariantOut; entries: Entries; c
   const [conflict, setConflict] = useState<ConflictOut | null>(null);
   const [attempt, setAttempt] = useState(0);
   const [failures, setFailures] = useState(0);
+  const latest = useRef(state);
+  latest.current = state;
   const busy = useRef(false);
   const [pauseMs, pause] = PAUSES[Math.min(failures, PAUSES.length) - 1] ?? [0, ""];
   const tryNow = useCallback(() => setAttempt((n) => n + 1), []);
@@ -89,6 +92,7 @@ export function DesignProvider(props: { variant: VariantOut; entries: Entries; c
         const { data, error, response } = await client.PUT("/api/variants/{variant_id}", {
           params: { path: { variant_id: variant.id } },
           body: { revision: state.revision, design: state.present, apart: state.apart },
+          signal: AbortSignal.timeout(HEARD_MS),
         });
         if (data) {
           dispatch({ kind: "saved", revision: data.revision, text });
@@ -96,8 +100,18 @@ export function DesignProvider(props: { variant: VariantOut; entries: Entries; c
           setFailures(0);
           queries.invalidateQueries({ queryKey: ["boats"] });
         } else if (response.status === 409) {
-          setConflict(error as unknown as ConflictOut);
-          setSaveState("conflict");
+          const found = error as unknown as ConflictOut;
+          const { sent } = latest.current;
+          if (isOurs(sent, found.current.design as BoatDesign)) {
+            dispatch({
+              kind: "saved",
+              revision: found.current.revision,
+              text: JSON.stringify(found.current.design),
+            });
+          } else {
+            setConflict(found);
+            setSaveState("conflict");
+          }
         } else if (response.status === 404) {
           setSaveState("gone");
         } else if (response.status < 500) {
@@ -139,8 +153,6 @@ export function DesignProvider(props: { variant: VariantOut; entries: Entries; c
       dispatch({ kind: "apply", change, key, at: Date.now() }),
     [],
   );
-  const latest = useRef(state);
-  latest.current = state;
   const [drafts] = useState(() => new Drafts(variant.id, () => latest.current.present, apply));
   useEffect(() => drafts.recall(), [drafts]);
   const typed = useSyncExternalStore(drafts.subscribe, drafts.waiting);

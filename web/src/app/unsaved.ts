@@ -4,7 +4,7 @@ import type { BoatDesign } from "../api/client";
 export interface Unsaved {
   revision: number; // the saved state it was made from
   design: BoatDesign;
-  sent: string | null; // a save of it whose reply was not heard yet
+  sent: string[]; // saves whose replies were not heard yet
   at: number;
 }
 
