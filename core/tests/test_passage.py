@@ -204,10 +204,26 @@ class PlansTest(TestCase):
         self.assertLessEqual(found.hungry_share_frac, found.share_arriving_frac)
         self.assertLessEqual(found.stream_share_frac, found.share_arriving_frac)
         self.assertEqual(found.arrival_soc, sorted(found.arrival_soc))
-        picture = passage_picture(design)
+        plan = voyage_of(
+            design
+        ).plan  # its own motor stops on the shown day: the bank's end is that of the way
         self.assertTrue(
-            found.arrival_soc[0] - 0.05 <= picture.arrival_soc_frac <= found.arrival_soc[2] + 0.05
+            found.arrival_soc[0] - 0.05 <= plan.soc_at(plan.arrives_h) <= found.arrival_soc[2] + 0.05
         )
+
+    def test_a_motor_that_stops_on_the_way_brings_her_nowhere(self):
+        """No hour and no charge of arrival is told of a way that ends at the reserve, on the rail, at the marks or in JSON."""
+        picture = passage_picture(planned(leg(nm=10), leg("b", 20), speed_mps=2.4, start_charge_frac=0.4))
+        self.assertEqual(
+            (picture.trouble, picture.arrives_h, picture.arrival_soc_frac), ("reserve", None, None)
+        )
+        reached = [mark for mark in picture.marks if mark.arrives_h is not None]
+        self.assertTrue(0 < len(reached) < len(picture.marks))
+        self.assertLessEqual(max(mark.arrives_h for mark in reached), picture.stops_h)
+        self.assertAlmostEqual(picture.ribbon.hours[-1], picture.stops_h, delta=0.02)
+        for cell in picture.cells[:2]:
+            self.assertIsNone(cell.value)
+            self.assertAlmostEqual(cell.reason.slots["at"].value, picture.stops_h * 60 % 1440, delta=1e-6)
 
     def test_a_stations_tide_opens_its_gate_and_turns_its_stream_with_the_day(self):
         at_boston = {"site__latitude_deg": 42.35, "site__longitude_deg": -71.05}

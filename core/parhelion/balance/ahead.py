@@ -92,16 +92,9 @@ class Ahead:
         here = self.hour_of(now.at)
         return here if here >= hours else here + 24.0  # past midnight
 
-    def hour_of(self, clock: Time, day: int = 0) -> float:
-        """Hours after the first midnight of a clock time on a day, by the zone's own offsets."""
-        date = self.midnight.date() + timedelta(days=day)
-        moment = datetime.combine(date, clock, self.midnight.tzinfo)
-        return _hours(self.midnight, moment)
-
-    def moment(self, hours: float) -> datetime:
-        """The local moment so many hours after the first midnight."""
-        zone = self.midnight.tzinfo
-        return (self.midnight.astimezone(UTC) + timedelta(hours=hours)).astimezone(zone)
+    def hour_of(self, clock: Time) -> float:
+        """Hours after the first midnight of a clock time of the first day, by the zone's own offsets."""
+        return _hours(self.midnight, datetime.combine(self.midnight.date(), clock, self.midnight.tzinfo))
 
     @once
     def day(self) -> DaySteps:

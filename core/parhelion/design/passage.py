@@ -168,7 +168,16 @@ class Passage(Part):
     """A way there, and home again where she comes back."""
 
     model_config = begins(
-        legs=[{"id": "first", "name": "Next mark", "distance_m": 3704, "course_deg": 90}],
+        legs=[
+            {
+                "id": "first",
+                "name": "Next mark",
+                "distance_m": 3704,
+                "course_deg": 90,
+                "mark": "turn",
+                "stop_h": 0,
+            }
+        ],
     )
 
     begins_at: Name = entry("Leaves from", default="Home")

@@ -197,13 +197,13 @@ def laid(
     return Way(float(step_s), *numbers)
 
 
-def there_again(legs: Sequence[LegAhead], stops: bool = True) -> list[LegAhead]:
-    """The legs home the same way: reversed, each course turned, the stops between them kept or left out."""
+def there_again(legs: Sequence[LegAhead]) -> list[LegAhead]:
+    """The legs home the same way: reversed, each course turned, the stops between them kept."""
     found = []
     for k in range(len(legs) - 1, -1, -1):
         leg, nearer = legs[k], legs[k - 1] if k else None
-        stop = nearer.stop_s if stops and nearer else 0.0
-        shore = nearer.shore_w if stops and nearer else 0.0
+        stop = nearer.stop_s if nearer else 0.0
+        shore = nearer.shore_w if nearer else 0.0
         nxt = legs[k + 1] if k + 1 < len(legs) else None
         found.append(
             LegAhead(

@@ -3086,7 +3086,9 @@ export interface components {
          *           "course_deg": 90,
          *           "distance_m": 3704,
          *           "id": "first",
-         *           "name": "Next mark"
+         *           "mark": "turn",
+         *           "name": "Next mark",
+         *           "stop_h": 0
          *         }
          *       ]
          *     }
@@ -7420,8 +7422,8 @@ export interface components {
             reserve_frac: number | null;
             /** Trouble */
             trouble: ("reserve" | "late" | "stands") | null;
-            /** Stands On */
-            stands_on: string | null;
+            /** Stops H */
+            stops_h: number | null;
             /** Waited */
             waited: boolean;
             /** Sunrise H */

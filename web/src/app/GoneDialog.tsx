@@ -1,6 +1,6 @@
 import { useQueryClient } from "@tanstack/react-query";
 import { AlertDialog } from "radix-ui";
-import { useState } from "react";
+import { useRef, useState } from "react";
 import { useNavigate, useParams } from "react-router";
 import { openFile } from "../api/client";
 import { useDesign } from "../kit/document";
@@ -14,6 +14,7 @@ export function GoneDialog() {
   const { station = "hull" } = useParams();
   const queries = useQueryClient();
   const navigate = useNavigate();
+  const keeping = useRef<HTMLButtonElement>(null);
   const [wrong, setWrong] = useState<string | null>(null);
 
   async function keep() {
@@ -31,11 +32,17 @@ export function GoneDialog() {
     <AlertDialog.Root open>
       <AlertDialog.Portal>
         <AlertDialog.Overlay className="fixed inset-0 z-20 bg-black/35" />
-        <AlertDialog.Content className="sheet fixed top-1/2 left-1/2 z-30 w-[460px] max-w-[94vw] -translate-x-1/2 -translate-y-1/2 p-6">
+        <AlertDialog.Content
+          onOpenAutoFocus={(event) => {
+            event.preventDefault();
+            keeping.current?.focus();
+          }}
+          className="sheet fixed top-1/2 left-1/2 z-30 w-[460px] max-w-[94vw] -translate-x-1/2 -translate-y-1/2 p-6"
+        >
           <AlertDialog.Title className="m-0 mb-2 text-[18px] font-bold">
             {design.name} was removed in another window
           </AlertDialog.Title>
-          <AlertDialog.Description className="mt-0">
+          <AlertDialog.Description className="mt-0 mb-5">
             What you see here is still whole. Keep it as a new boat, or let it go.
           </AlertDialog.Description>
           {wrong && <Alarm>{wrong}</Alarm>}
@@ -50,7 +57,7 @@ export function GoneDialog() {
             >
               Let it go
             </AlertDialog.Cancel>
-            <button type="button" className="btn" data-main onClick={() => void keep()}>
+            <button ref={keeping} type="button" className="btn" data-main onClick={() => void keep()}>
               Keep as a new boat
             </button>
           </div>

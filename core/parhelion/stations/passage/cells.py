@@ -4,7 +4,7 @@ from __future__ import annotations
 
 from parhelion.quantities import Fact, Sentence, distance, fraction, hours, sentence, words
 from parhelion.rail.models import RailCell
-from parhelion.stations.passage.departures import dark_h, trouble_of
+from parhelion.stations.passage.departures import dark_h
 from parhelion.stations.passage.plans import POOR, Plan
 from parhelion.stations.passage.voyage import Voyage
 from parhelion.stations.passage.words import assumed, clock_of, day_words, why
@@ -14,6 +14,8 @@ DARK_H = 0.05  # less is not worth a word
 
 def no_arrival(plan: Plan) -> Sentence:
     """Why she does not arrive."""
+    if plan.stops_h is not None:
+        return sentence("The motor stops at the reserve at {at}.", at=clock_of(plan.stops_h))
     if plan.ahead.bank is None:
         return sentence("The sun does not pay for the way in the light there is.")
     leg = plan.ahead.marks[max(plan.stands_on, 0) + 1].name
@@ -70,8 +72,6 @@ def _charge(plan: Plan) -> RailCell:
                 "lowest {low}, reserve {r}", low=fraction(plan.lowest_soc or 0.0), r=fraction(store.reserve)
             )
         )
-        if trouble_of(plan, plan.ahead.in_by_h) == "reserve":
-            lines.insert(0, sentence("The motor stops at the reserve on the way"))
     return RailCell(
         key="charge_on_arrival",
         label="Charge on arrival",

@@ -34,7 +34,7 @@ class Window(Frozen):
 
 def trouble_of(plan: Plan, in_by_h: float) -> Trouble | None:
     """Why a plan cannot be done."""
-    if not plan.arrives:
+    if not plan.has_way:
         return "stands"
     if not plan.keeps_reserve:
         return "reserve"

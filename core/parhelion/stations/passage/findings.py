@@ -4,8 +4,7 @@ from __future__ import annotations
 
 from collections.abc import Callable
 
-from parhelion.balance.ahead import RUN_S, blown
-from parhelion.balance.flow import RAN
+from parhelion.balance.ahead import blown
 from parhelion.design import BoatDesign, PushKind, Use
 from parhelion.design.passage import Going
 from parhelion.finding import Finding, Level, ordered
@@ -35,7 +34,7 @@ from parhelion.stations.passage.hour_findings import (
     tomorrow,
     waiting,
 )
-from parhelion.stations.passage.plans import GRID_H, Plan, held, speed_of, speed_that_keeps
+from parhelion.stations.passage.plans import GRID_H, held, speed_of, speed_that_keeps
 from parhelion.stations.passage.voyage import Voyage, voyage_of
 from parhelion.stations.passage.words import SOURCE, clock_of, day_words, passage_finding, start_of, why
 
@@ -48,7 +47,7 @@ BREEZE_MPS = 4.0  # a wind that is worth entering with its direction
 def arrival(voyage: Voyage) -> Finding | None:
     """Whether she gets there, on the shown day and on a poor one."""
     plan = voyage.plan
-    ahead, soc = plan.ahead, plan.arrival_soc
+    ahead = plan.ahead
     trouble = trouble_of(plan, ahead.in_by_h)
     if trouble == "stands":
         return passage_finding(
@@ -59,11 +58,12 @@ def arrival(voyage: Voyage) -> Finding | None:
             why(plan),
             "/passage/leaves_at",
         )
-    if ahead.store is None or soc is None:
+    if ahead.store is None:
         return None
     end = words(ahead.marks[-1].name)
-    if trouble == "reserve":
-        at, mark = _stopped(plan)
+    if plan.stops_h is not None:
+        at = plan.stops_h
+        mark = ahead.marks[int(plan.rows[min(int(at / GRID_H), len(plan.rows) - 1), LEG]) + 1].name
         return passage_finding(
             "reserve",
             "warn",
@@ -104,15 +104,6 @@ def arrival(voyage: Voyage) -> Finding | None:
         ),
         why(plan, band=sentence("{low} to {high} on 8 of 10", low=low, high=high)),
     )
-
-
-def _stopped(plan: Plan, member: int = 0) -> tuple[float, str]:
-    """When the motor is stopped, and the mark she makes for then."""
-    ran = plan.record[member, :, RAN]
-    first = next((k for k, share in enumerate(ran) if share < 1 - 1e-9), len(ran) - 1)
-    at = plan.first_h + first * RUN_S / 3600
-    leg = int(plan.rows[min(int(at / GRID_H), len(plan.rows) - 1), LEG])
-    return at, plan.ahead.marks[leg + 1].name
 
 
 def whole_m(voyage: Voyage) -> float:

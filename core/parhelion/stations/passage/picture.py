@@ -133,7 +133,7 @@ class PassagePicture(Frozen):
     lowest_soc_frac: float | None
     reserve_frac: float | None
     trouble: Trouble | None
-    stands_on: str | None
+    stops_h: float | None  # when the motor is stopped at the reserve
     waited: bool
     sunrise_h: float | None
     sunset_h: float | None
@@ -174,7 +174,7 @@ def passage_picture(design: BoatDesign) -> PassagePicture | None:
         lowest_soc_frac=plan.lowest_soc,
         reserve_frac=reserve_of(bank) if bank else None,
         trouble=trouble_of(plan, found.in_by_h),
-        stands_on=None if plan.arrives else found.marks[max(plan.stands_on, 0) + 1].name,
+        stops_h=plan.stops_h,
         waited=plan.waited,
         sunrise_h=found.sunrise_h,
         sunset_h=found.sunset_h,
@@ -212,7 +212,8 @@ class _Places:
 
     def __init__(self, plan: Plan):
         rows, first = plan.rows, round(plan.leaves_h / GRID_H)
-        last = min(int(np.ceil(plan.ends_h / GRID_H)), len(rows))
+        ends = plan.ends_h if plan.stops_h is None else plan.stops_h
+        last = min(int(np.ceil(ends / GRID_H)), len(rows))
         self.first, self.last = first, max(last, first + 1)
         moving = rows[self.first : self.last, GROUND]
         under_way = moving[moving > 0]
@@ -225,12 +226,6 @@ class _Places:
 
     def at(self, hours: float) -> float:
         return float(np.interp(hours, self.hours, self.edges))
-
-
-def _hour(plan: Plan, gone_m: float) -> float | None:
-    if plan.arrives and gone_m >= plan.ahead.length_m:
-        return plan.arrives_h
-    return plan.leaves_h if gone_m <= 0 else plan.hour_at(gone_m)
 
 
 def _spot(plan: Plan, gone_m: float) -> tuple[float, float]:
@@ -255,7 +250,7 @@ def _marks(plan: Plan, place: _Places) -> list[MarkShown]:
     found = []
     kinds = [leg.mark for leg in plan.ahead.passage.legs]
     for k, mark in enumerate(plan.ahead.marks):
-        arrives = _hour(plan, mark.passed_m)
+        arrives = plan.passes_h(mark.passed_m)
         leaves = None if arrives is None else _leaves(plan, k, mark.passed_m, arrives)
         found.append(
             MarkShown(
@@ -292,8 +287,8 @@ def _legs(plan: Plan, place: _Places) -> list[LegShown]:
     for k, leg in enumerate(plan.ahead.legs):
         rows = plan.rows
         mine = (rows[:, LEG] == k) & (rows[:, GROUND] > 0)
-        mine[: place.first] = False
-        there, end = _hour(plan, marks[k].passed_m), _hour(plan, marks[k + 1].passed_m)
+        mine[: place.first] = mine[place.last :] = False
+        there, end = plan.passes_h(marks[k].passed_m), plan.passes_h(marks[k + 1].passed_m)
         start = None if there is None else _leaves(plan, k, marks[k].passed_m, there)
         some = bool(mine.any())
 
@@ -325,7 +320,8 @@ def _ribbon(voyage: Voyage, place: _Places) -> Ribbon:
     steps = list(range(place.first, place.last, every))
     way = ahead_.shown_way
     leg = rows[steps, LEG].astype(int)
-    hours = [max(step * GRID_H, plan.leaves_h) for step in steps] + [plan.ends_h]
+    ends = plan.ends_h if plan.stops_h is None else plan.stops_h
+    hours = [max(step * GRID_H, plan.leaves_h) for step in steps] + [ends]
     rise, sunset = ahead_.sunrise_h, ahead_.sunset_h
 
     def lane(values: np.ndarray) -> list[float]:

@@ -9,6 +9,7 @@ import numpy as np
 from numpy.typing import NDArray
 
 from parhelion.balance.ahead import GRID_S, RUN_S, Ahead, edges_soc, kept_reserve
+from parhelion.balance.flow import RAN
 from parhelion.computing.kept import once
 from parhelion.design.passage import Going
 from parhelion.route.best import Best, Laying, best
@@ -17,6 +18,7 @@ from parhelion.route.held import COLUMNS, GONE, LEG, MOTOR, REST, SUN, Holding, 
 Array = NDArray[np.float64]
 
 SHOWN, POOR = 0, 1
+RUNS_FROM = 1 - 1e-9  # of a step: less is a motor that was stopped
 GRID_H = GRID_S / 3600
 MARGINS = (0.0, 0.002, 0.01, 0.03, 0.06)  # of the bank over the reserve, that plans are made with
 HOLDINGS = {
@@ -38,13 +40,30 @@ class Plan:
     waited: bool = False
 
     @property
-    def arrives(self) -> bool:
+    def has_way(self) -> bool:
+        """Whether the way itself is done, were there charge enough."""
         return math.isfinite(self.arrives_h)
 
     @property
+    def arrives(self) -> bool:
+        """Whether she gets there: the way is done and the motor is never stopped at the reserve."""
+        return self.has_way and self.keeps_reserve
+
+    @once
+    def stops_h(self) -> float | None:
+        """When the motor is stopped at the reserve under the shown sky; None where it is not."""
+        return None if self.keeps_reserve else self.stopped(SHOWN)
+
+    def stopped(self, member: int) -> float:
+        """When the motor of a day is stopped; the end where it is not."""
+        ran = self.record[member, :, RAN]
+        first = next((k for k, share in enumerate(ran) if share < RUNS_FROM), len(ran))
+        return self.first_h + first * RUN_S / 3600
+
+    @property
     def ends_h(self) -> float:
-        """When it ends: on arrival, or where she gives up."""
-        if self.arrives:
+        """When it ends: at the end of the way, or where she gives up."""
+        if self.has_way:
             return self.arrives_h
         return min(self.leaves_h + 24.0, self.ahead.days * 24.0)
 
@@ -72,13 +91,8 @@ class Plan:
 
     @once
     def keeps_reserve(self) -> bool:
-        """Whether the motor is never stopped under the shown sky."""
-        return bool(kept_reserve(self.record)[SHOWN])
-
-    @once
-    def keeps_reserve_poor(self) -> bool:
-        """Whether it is never stopped under the poor one."""
-        return bool(kept_reserve(self.record)[POOR])
+        """Whether the motor is never stopped under the shown sky; without a bank there is none to keep."""
+        return self.ahead.store is None or bool(kept_reserve(self.record)[SHOWN])
 
     @property
     def arrival_soc(self) -> float | None:
@@ -87,6 +101,13 @@ class Plan:
     @property
     def lowest_soc(self) -> float | None:
         return None if self.soc is None else float(self.soc[SHOWN].min())
+
+    def passes_h(self, gone_m: float) -> float | None:
+        """When she has gone so far on her own motor; None where it is stopped before."""
+        if gone_m <= 0:
+            return self.leaves_h
+        hour = self.arrives_h if self.has_way and gone_m >= self.ahead.length_m else self.hour_at(gone_m)
+        return None if hour is None or (self.stops_h is not None and hour > self.stops_h) else hour
 
     @property
     def in_time(self) -> bool:

@@ -32,7 +32,7 @@ class Sure(Frozen):
 
 
 def _share(plan: Plan) -> float:
-    if not plan.arrives:
+    if not plan.has_way:
         return 0.0
     return float(kept_reserve(plan.ahead.banked(plan.rows, plan.leaves_h, plan.ends_h, whole=True)).mean())
 
@@ -47,7 +47,7 @@ def _again(plan: Plan, ahead: Ahead) -> Plan:
 def sure_of(plan: Plan) -> Sure | None:
     """How many of the skies bring her in; None without a bank or an arrival."""
     ahead = plan.ahead
-    if ahead.bank is None or not plan.arrives:
+    if ahead.bank is None or not plan.has_way:
         return None
     record = ahead.banked(plan.rows, plan.leaves_h, plan.ends_h, whole=True)
     kept = kept_reserve(record)

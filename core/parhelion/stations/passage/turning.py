@@ -15,7 +15,6 @@ from parhelion.stations.passage.plans import GRID_H, POOR, Plan
 STEP_S = 300.0  # of the sums home
 LOOKED_AT_H = 5 / 60  # moments of the way out
 KEPT_H = 20 / 60  # in hand: the turn is told so much earlier than the sums allow
-NIGHT_H = 24.0
 
 
 @dataclass(frozen=True)
@@ -28,21 +27,13 @@ class LastTurn:
     everywhere: bool
 
 
-def home_by(plan: Plan) -> float:
-    """By when she must be home: as she means to be, or a day later where the plan is later than that [h]."""
-    wanted = plan.ahead.in_by_h
-    while wanted < plan.leaves_h:
-        wanted += NIGHT_H
-    return wanted
-
-
 def needs_of(plan: Plan) -> Needs | None:
     """What the way home needs from every place and hour under the poor sky; None where nothing is asked."""
     ahead = plan.ahead
     if ahead.bank is None or plan.soc is None or ahead.outward == 0:
         return None
     laying = ahead.laying(ahead.home_legs, POOR, plan.leaves_h)
-    return needs_home(laying.over(STEP_S), ahead.demand, ahead.bank, home_by(plan) - laying.start_h)
+    return needs_home(laying.over(STEP_S), ahead.demand, ahead.bank, ahead.in_by_h - laying.start_h)
 
 
 def needed_soc(plan: Plan, needs: Needs, hours: float, gone_m: float) -> float | None:

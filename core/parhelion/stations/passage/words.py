@@ -33,7 +33,7 @@ def assumed(plan: Plan) -> Sentence:
     """What the passage's numbers assume, in one line."""
     ahead = plan.ahead
     design, passage = ahead.design, ahead.passage
-    text = f"{design.plan.date:%d %B %Y}, {{sky}}, leaving {{at}}"
+    text = f"{design.plan.date.day} {design.plan.date:%B %Y}, {{sky}}, leaving {{at}}"
     slots = {"sky": words(design.plan.sky_words), "at": clock_of(plan.leaves_h)}
     if plan.pace is Going.SPEED and plan.value:
         text += ", {v} through the water"

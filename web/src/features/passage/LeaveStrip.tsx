@@ -35,7 +35,7 @@ export function LeaveStrip({ picture }: { picture: PassagePicture }) {
   );
   const words =
     picture.arrives_h == null
-      ? `leave ${hourText(picture.leaves_h)}: she does not arrive`
+      ? `leave ${hourText(picture.leaves_h)}: ${picture.trouble ? TROUBLE[picture.trouble] : "she does not arrive"}`
       : `leave ${hourText(picture.leaves_h)}, in at ${hourText(picture.arrives_h)}`;
   return (
     <div ref={box} className="flex-none" data-leave>

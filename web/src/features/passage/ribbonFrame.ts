@@ -1,7 +1,7 @@
 /** The frame that the passage's pictures share, and places along it. */
 import type { PassagePicture } from "../../api/client";
 
-export const LEFT = 52;
+export const LEFT = 62;
 export const RIGHT = 16;
 
 /** Where an hour lies along the ribbon, from 0 to 1. */
