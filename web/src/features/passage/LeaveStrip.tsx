@@ -62,7 +62,9 @@ export function LeaveStrip({ picture }: { picture: PassagePicture }) {
             When to leave
             <tspan dx="10" fontWeight="400" fill="var(--muted)">
               {words}
-              {width > 560 && " · hatched: it cannot be done · dark cap: partly in the dark"}
+              {width > 560 &&
+                picture.arrives_h != null &&
+                " · hatched: it cannot be done · dark cap: partly in the dark"}
             </tspan>
           </text>
           {picture.sunrise_h != null && picture.sunset_h != null && (

@@ -232,7 +232,7 @@ export function RibbonChart(props: {
   /** Miles under the marks, where there is room for them. */
   function spread(of: PassagePicture, scale: typeof x): [number, string][] {
     const found: [number, string][] = [];
-    for (const mark of of.marks) {
+    for (const mark of of.marks.filter((one) => one.arrives_h != null)) {
       const place = scale(mark.from_frac);
       const last = found.at(-1)?.[0] ?? Number.NEGATIVE_INFINITY;
       const end = mark === of.marks.at(-1);

@@ -25,10 +25,13 @@ export function RibbonWater({ picture, x, top, height, legs, chosen, onLeg }: Pr
   const count = legs.length;
   const mine = (k: number) => (k < count ? k : count + count - 1 - k);
   let lastHour = Number.NEGATIVE_INFINITY;
-  const names = placed(picture, x);
+  const marks = picture.marks.filter((mark) => mark.arrives_h != null);
+  const whole = marks.length === picture.marks.length;
+  const names = placed(marks, x, whole);
   return (
     <g>
       {picture.legs.map((leg, k) => {
+        if (leg.to_frac <= leg.from_frac) return null; // the motor stops before it
         const [from, to] = [x(leg.from_frac), x(leg.to_frac)];
         const wide = Math.max(to - from, 2);
         const own = legs[mine(k)];
@@ -68,15 +71,27 @@ export function RibbonWater({ picture, x, top, height, legs, chosen, onLeg }: Pr
           </g>
         );
       })}
+      {picture.stops_h != null && (
+        <text
+          className="chart-label"
+          x={x(1)}
+          y={top + height + 32}
+          textAnchor="end"
+          style={{ fill: "var(--alarm)" }}
+          data-stops
+        >
+          motor stops {hourText(picture.stops_h)}
+        </text>
+      )}
       <text className="chart-text" x={2} y={top + height + 14}>
         stream
       </text>
       <text className="chart-text" x={2} y={top + height + 32}>
         there
       </text>
-      {picture.marks.map((mark, k) => {
+      {marks.map((mark, k) => {
         const place = x(mark.from_frac);
-        const last = k === picture.marks.length - 1;
+        const last = whole && k === marks.length - 1;
         const room = last || (place - lastHour > HOUR_WIDE && x(1) - place > 1.6 * HOUR_WIDE);
         if (room) lastHour = k === 0 ? place + 0.6 * HOUR_WIDE : place;
         return (
@@ -121,16 +136,16 @@ export function RibbonWater({ picture, x, top, height, legs, chosen, onLeg }: Pr
 }
 
 /** In which of two rows a mark's name stands over it: 1 the lower, 2 the upper, 0 where there is no room. */
-function placed(picture: PassagePicture, x: ScaleLinear<number, number>): number[] {
+function placed(marks: PassagePicture["marks"], x: ScaleLinear<number, number>, whole: boolean): number[] {
   const ends = [0, Number.NEGATIVE_INFINITY, Number.NEGATIVE_INFINITY];
-  const count = picture.marks.length;
-  const half = (k: number) => ((picture.marks[k]?.name.length ?? 0) * NAME_WIDE) / 2;
-  const last = picture.marks[count - 1];
-  const kept = last ? x(last.from_frac) - 2 * half(count - 1) : 0;
-  return picture.marks.map((mark, k) => {
+  const count = marks.length;
+  const half = (k: number) => ((marks[k]?.name.length ?? 0) * NAME_WIDE) / 2;
+  const last = whole ? marks[count - 1] : undefined;
+  const kept = last ? x(last.from_frac) - 2 * half(count - 1) : Number.POSITIVE_INFINITY;
+  return marks.map((mark, k) => {
     const place = x(mark.from_frac);
     const [from, to] = k === 0 ? [place, place + 2 * half(k)] : [place - half(k), place + half(k)];
-    if (k === count - 1) return 1;
+    if (last && k === count - 1) return 1;
     for (const row of [1, 2]) {
       if (from > (ends[row] ?? 0) + 6 && (row === 2 || to < kept - 6)) {
         ends[row] = to;
