@@ -90,11 +90,20 @@ class BrowserTest(LiveServerTestCase):
         heading.press("Enter")
         expect(heading).not_to_have_attribute("aria-expanded", str(was))
 
+    def undimmed(self, page: Page | None = None) -> None:
+        """Until nothing on the page is an older answer, and stays so while it fades in."""
+        page = page or self.page
+        dim = page.locator(".opacity-75, .opacity-70, .opacity-60")
+        for _ in range(20):
+            expect(dim).to_have_count(0)
+            page.wait_for_timeout(400)
+            if dim.count() == 0:
+                return
+
     def accessible(self, page: Page | None = None) -> None:
         """Nothing for an accessibility checker to find, once everything has faded in."""
         page = page or self.page
-        expect(page.locator(".opacity-75, .opacity-70, .opacity-60")).to_have_count(0)
-        page.wait_for_timeout(250)
+        self.undimmed(page)
         found = Axe().run(page)
         self.assertEqual(found.violations_count, 0, found.generate_report())
 

@@ -189,6 +189,7 @@ class BankWalk(BrowserTest):
         for path in ("2", "1"):
             self.page.keyboard.press(path)
             self.settled()
+            self.undimmed()
             found = Axe().run(self.page, options={"runOnly": ["wcag2a", "wcag2aa", "wcag21aa", "wcag22aa"]})
             self.assertEqual(found.violations_count, 0, found.generate_report())
         for view in ("Range", "Match", "Helm card"):

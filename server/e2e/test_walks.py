@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+import contextlib
 import json
 import re
 import tempfile
@@ -13,7 +14,7 @@ from django.conf import settings
 from parhelion.formats.boat_file import read_boat
 from parhelion.rail.answers import answers_for
 from parhelion.units import M_PER_NAUTICAL_MILE, MPS_PER_KNOT
-from playwright.sync_api import expect
+from playwright.sync_api import TimeoutError, expect
 
 from e2e.base import BrowserTest
 
@@ -315,6 +316,7 @@ class EveryView(BrowserTest):
             for station in ("hull", "day"):
                 self.open(f"/{station}/{work}")
                 self.page.evaluate("theme => document.documentElement.dataset.theme = theme", theme)
+                self.undimmed()
                 found = Axe().run(
                     self.page, options={"runOnly": ["wcag2a", "wcag2aa", "wcag21aa", "wcag22aa"]}
                 )
@@ -324,6 +326,11 @@ class EveryView(BrowserTest):
             for width, height in ((1280, 800), (1024, 768), (390, 844)):
                 self.page.set_viewport_size({"width": width, "height": height})
                 self.page.wait_for_timeout(200)
+                with contextlib.suppress(
+                    TimeoutError
+                ):  # pictures follow the width a little later; judged below
+                    fits = f"document.documentElement.scrollWidth <= {width}"
+                    self.page.wait_for_function(fits, timeout=20_000)
                 size = self.page.evaluate(
                     "[document.documentElement.scrollWidth, document.documentElement.scrollHeight]"
                 )
