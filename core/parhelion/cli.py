@@ -18,6 +18,7 @@ from pydantic import ValidationError
 from parhelion.design import BoatDesign, Sky
 from parhelion.errors import InvalidDesign, ParhelionError, problems_of
 from parhelion.formats.boat_file import json_schema, read_boat
+from parhelion.formats.case_file import read_case
 from parhelion.formats.plain import print_json, shown, told
 from parhelion.rail.answers import answers_for
 from parhelion.stations.registry import STATIONS
@@ -71,11 +72,14 @@ def _parser() -> argparse.ArgumentParser:
     commands = parser.add_subparsers(dest="command", required=True)
     for verb in (RAIL, *(verb for station in STATIONS for verb in station.verbs)):
         command = commands.add_parser(verb.name)
-        command.add_argument("file", type=Path, help="a boat design, JSON")
+        command.add_argument(
+            "file", type=Path, help="a boat design, JSON" if verb.case is None else "a case, JSON"
+        )
         command.add_argument("--json", action="store_true", help="print JSON in SI units")
-        command.add_argument("--date", help="another day, e.g. 2027-06-13")
-        command.add_argument("--sky", help=", ".join(Sky))
-        command.set_defaults(run=verb.run)
+        if verb.case is None:
+            command.add_argument("--date", help="another day, e.g. 2027-06-13")
+            command.add_argument("--sky", help=", ".join(Sky))
+        command.set_defaults(run=verb.run, case=verb.case)
         if verb.arguments is not None:
             verb.arguments(command)
     commands.add_parser("schema", help="print the JSON Schema of a boat design")
@@ -89,8 +93,11 @@ def main(argv: list[str] | None = None, out: TextIO = sys.stdout, err: TextIO = 
         print_json(json_schema(), out)
         return 0
     try:
-        design = read_boat(arguments.file.read_bytes())
-        arguments.run(_changed(design, arguments), arguments, out)
+        content = arguments.file.read_bytes()
+        if arguments.case is not None:
+            arguments.run(read_case(content, arguments.case), arguments, out)
+            return 0
+        arguments.run(_changed(read_boat(content), arguments), arguments, out)
     except OSError as error:
         err.write(f"parhelion: {arguments.file}: {error.strerror}\n")
         return 2

@@ -246,7 +246,9 @@ class FindingsTest(unittest.TestCase):
     def test_the_course_line_counts_what_the_stations_show(self):
         design = boat(**bank(unit_ah=60))
         counts = warning_counts(design)
-        self.assertEqual(list(counts), ["hull", "bank", "array", "strings", "day", "year", "passage"])
+        self.assertEqual(
+            list(counts), ["hull", "bank", "array", "strings", "day", "year", "passage", "fitout"]
+        )
         for key, count in counts.items():
             self.assertEqual(sum(item.level == "warn" for item in findings_of(key, design)), count, key)
 

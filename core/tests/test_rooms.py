@@ -25,6 +25,7 @@ JOB = (
     "wiring",
     "route",
     "tide",
+    "diagnosis",
     "balance",
     "market",
     "rail",

@@ -59,3 +59,22 @@ class Revision(models.Model):
 
     def __str__(self) -> str:
         return f"{self.variant_id} {self.number}"
+
+
+class Noted(models.Model):
+    """A record of the real boat: what was bought, proved, read or ticked. The content is the core's own."""
+
+    boat = models.ForeignKey(Boat, on_delete=models.CASCADE, related_name="noted")
+    key = models.CharField(max_length=40)  # its id among the boat's
+    kind = models.CharField(max_length=12)
+    content = models.JSONField()
+    revision = models.PositiveIntegerField()  # of the working variant when it was made
+    made_at = models.DateTimeField(auto_now_add=True)
+    withdrawn_at = models.DateTimeField(null=True, blank=True)
+
+    class Meta:
+        ordering = ["made_at", "id"]
+        constraints = [models.UniqueConstraint(fields=["boat", "key"], name="one_row_a_record")]
+
+    def __str__(self) -> str:
+        return f"{self.boat_id} {self.kind} {self.key}"

@@ -5,6 +5,7 @@ from __future__ import annotations
 import json
 from typing import Any
 
+from boats.noted_router import router as noted_router
 from boats.router import router as boats_router
 from boats.router import variants_router
 from django.core.exceptions import RequestDataTooBig
@@ -34,6 +35,7 @@ class OnceParser(Parser):
 
 api = NinjaAPI(title="Parhelion", version="1", urls_namespace="api", docs_url=None, parser=OnceParser())
 api.add_router("/boats", boats_router)
+api.add_router("/boats", noted_router)
 api.add_router("/variants", variants_router)
 api.add_router("/work", work_router)
 api.add_router("/design", words_router)

@@ -21,6 +21,7 @@ from config.replies import of_type, or_refused
 from django.http import HttpRequest, StreamingHttpResponse
 from ninja import Router, Schema
 from parhelion.design import BoatDesign
+from parhelion.design.records import NO_RECORDS, Records
 from parhelion.errors import ParhelionError, Problem, problems_of
 from parhelion.finding import Finding
 from parhelion.rail.models import Answers
@@ -47,11 +48,15 @@ class AskedStudy(Schema):
 
 
 class AskedLive(Schema):
-    """`page` names a page, and `turn` counts its requests."""
+    """`page` names a page, and `turn` counts its requests; `records` are those of the boat.
+
+    Studies that ask for records are given them.
+    """
 
     page: str = Field(max_length=40)
     turn: int = Field(ge=0)
     design: BoatDesign
+    records: Records = NO_RECORDS
     rail: bool = True
     compared_with: BoatDesign | None = None
     at: Time | None = None
@@ -186,7 +191,10 @@ def _study(body: AskedLive, index: int) -> tuple[Study, dict[str, Any]]:
         raise ParhelionError(
             [p.model_copy(update={"field": f"{where}/asked{p.field}"}) for p in problems]
         ) from error
-    return study, {name: getattr(asked, name) for name in study.signature.asked}
+    found = {name: getattr(asked, name) for name in study.signature.asked}
+    if "records" in found:
+        found["records"] = body.records
+    return study, found
 
 
 def _parts(body: AskedLive) -> tuple[list[Asked], list[Asked]]:
@@ -217,13 +225,19 @@ def _parts(body: AskedLive) -> tuple[list[Asked], list[Asked]]:
         station = BY_NAME[body.station]
 
         def told() -> bytes:
-            return _dumped(FindingsPart.model_construct(station=station.name, findings=station.told(design)))
+            return _dumped(
+                FindingsPart.model_construct(
+                    station=station.name, findings=station.told(design, body.records)
+                )
+            )
 
         (resting if station.told_at_rest else at_once).append(("findings", None, told))
     if body.usual:
         at_once.append(("usual", None, lambda: _dumped(UsualPart(usual=usual(design)))))
     if body.counts:
-        resting.append(("counts", None, lambda: _dumped(CountsPart(counts=warning_counts(design)))))
+        resting.append(
+            ("counts", None, lambda: _dumped(CountsPart(counts=warning_counts(design, body.records))))
+        )
     return at_once, resting
 
 

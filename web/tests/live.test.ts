@@ -3,6 +3,7 @@ import { type Asked, json, refused, server } from "./stand-ins";
 
 const { Live } = await import("../src/asking/live");
 type BoatDesign = import("../src/api/client").BoatDesign;
+type Records = import("../src/api/client").Records;
 type Hub = InstanceType<typeof Live>;
 
 const design = (name: string) => ({ name }) as unknown as BoatDesign;
@@ -24,7 +25,14 @@ function all({ body }: Asked) {
   );
 }
 
-const screen = (of: BoatDesign, more = {}) => ({ design: of, comparedWith: null, at: null, ...more });
+const records = { schema_name: "parhelion.records", schema_version: 1, records: [] } as const;
+const boats = new Map<BoatDesign, { design: BoatDesign; records: Records }>();
+const boatOf = (design: BoatDesign) => {
+  const held = boats.get(design) ?? { design, records: { ...records, records: [] } };
+  boats.set(design, held);
+  return held;
+};
+const screen = (of: BoatDesign, more = {}) => ({ boat: boatOf(of), comparedWith: null, at: null, ...more });
 const rested = () => vi.advanceTimersByTimeAsync(100);
 let live: Hub;
 

@@ -4,9 +4,11 @@ from __future__ import annotations
 
 from parhelion.balance.outlook import outlook_of
 from parhelion.design import BoatDesign
+from parhelion.design.records import NO_RECORDS, Records
 from parhelion.stations.array.station import STATION as ARRAY
 from parhelion.stations.bank.station import STATION as BANK
 from parhelion.stations.day.station import STATION as DAY
+from parhelion.stations.fitout.station import STATION as FITOUT
 from parhelion.stations.hull.station import STATION as HULL
 from parhelion.stations.passage.station import STATION as PASSAGE
 from parhelion.stations.station import Station, Work
@@ -14,15 +16,16 @@ from parhelion.stations.strings.station import STATION as STRINGS
 from parhelion.stations.usual import UsualOf
 from parhelion.stations.year.station import STATION as YEAR
 
-STATIONS: tuple[Station, ...] = (HULL, BANK, ARRAY, STRINGS, DAY, YEAR, PASSAGE)
+STATIONS: tuple[Station, ...] = (HULL, BANK, ARRAY, STRINGS, DAY, YEAR, PASSAGE, FITOUT)
 BY_NAME: dict[str, Station] = {station.name: station for station in STATIONS}
 WORKS: dict[str, Work] = {work.name: work for station in STATIONS for work in station.works}
 
 
-def warning_counts(design: BoatDesign) -> dict[str, int]:
-    """Open warnings of a design, by the station's name."""
+def warning_counts(design: BoatDesign, records: Records = NO_RECORDS) -> dict[str, int]:
+    """Open warnings of a design and of what was noted of the boat, by the station's name."""
     return {
-        station.name: sum(finding.level == "warn" for finding in station.told(design)) for station in STATIONS
+        station.name: sum(finding.level == "warn" for finding in station.told(design, records))
+        for station in STATIONS
     }
 
 

@@ -13,9 +13,12 @@ from dataclasses import dataclass
 from functools import cached_property
 from typing import Any, TextIO, get_type_hints
 
+from pydantic import BaseModel
+
 from parhelion.balance.outlook import OUTLOOK_READS, Outlook, outlook_of
 from parhelion.design import BoatDesign
 from parhelion.design.reads import Reads
+from parhelion.design.records import NO_RECORDS, Records
 from parhelion.finding import Finding
 from parhelion.stations.usual import UsualOf
 
@@ -113,11 +116,15 @@ class Work(Question):
 
 @dataclass(frozen=True)
 class Verb:
-    """A word of the terminal: the same answers in plain text or JSON."""
+    """A word of the terminal: the same answers in plain text or JSON.
+
+    Its file is a boat design, or a case of numbers alone of the kind that it names.
+    """
 
     name: str
-    run: Callable[[BoatDesign, Namespace, TextIO], None]
+    run: Callable[[Any, Namespace, TextIO], None]
     arguments: Callable[[ArgumentParser], None] | None = None
+    case: type[BaseModel] | None = None
 
 
 @dataclass(frozen=True)
@@ -126,7 +133,7 @@ class Station:
 
     name: str
     title: str
-    findings: Callable[[Outlook], list[Finding]] | Callable[[BoatDesign], list[Finding]]
+    findings: Callable[..., list[Finding]]  # of an outlook or a design, and of records where it asks for them
     studies: tuple[Study, ...]
     papers: tuple[Paper, ...] = ()
     readers: tuple[Reader, ...] = ()
@@ -139,21 +146,25 @@ class Station:
     def study(self, name: str) -> Study | None:
         return next((study for study in self.studies if study.name == name), None)
 
-    def told(self, design: BoatDesign) -> list[Finding]:
-        """The findings of a design, found once."""
-        return self.findings_of(design)
+    def told(self, design: BoatDesign, records: Records = NO_RECORDS) -> list[Finding]:
+        """The findings of a design and what was noted of the boat, found once."""
+        return self.findings_of(design, records)
 
     @cached_property
-    def findings_of(self) -> Callable[[BoatDesign], list[Finding]]:
+    def findings_of(self) -> Callable[[BoatDesign, Records], list[Finding]]:
         """The findings of a design; those of its outlook are found once for all who ask about the same."""
         made: Any = self.findings
-        if signature_of(made).subject is BoatDesign:
-            found: Callable[[BoatDesign], list[Finding]] = made
-            return found
+        signature = signature_of(made)
 
-        def of_outlook(design: BoatDesign) -> list[Finding]:
-            outlook = outlook_of(design)
-            told: list[Finding] = outlook.remember(made, lambda: made(outlook))
+        def beside(records: Records) -> dict[str, Any]:
+            return {"records": records} if "records" in signature.asked else {}
+
+        if signature.subject is BoatDesign:
+            return lambda design, records: list(made(design, **beside(records)))
+
+        def of_outlook(design: BoatDesign, records: Records) -> list[Finding]:
+            outlook, asked = outlook_of(design), beside(records)
+            told: list[Finding] = outlook.remember((made, *asked.values()), lambda: made(outlook, **asked))
             return told
 
         return of_outlook

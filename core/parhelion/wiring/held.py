@@ -55,18 +55,21 @@ class Diode(NamedTuple):
 
     def held_w(self, volts: Array) -> Array:
         """Watts at terminal volts, by Newton's method from the amps in the dark's knee."""
-        most_v = self.steep_v * np.log1p(self.light_a / self.dark_a) + np.maximum(volts, 0.0)
-        inner = np.minimum(
-            volts + self.light_a * self.series_ohm, self.steep_v * np.log1p(self.light_a / self.dark_a)
-        )
+        most_v = self.open_v + np.maximum(volts, 0.0)
+        inner = np.minimum(volts + self.light_a * self.series_ohm, self.open_v)
         for _ in range(NEWTONS):
             slope = 1 + self.series_ohm * self.dark_a / self.steep_v * np.exp(inner / self.steep_v)
             inner = np.minimum(inner - (inner - self.amps(inner) * self.series_ohm - volts) / slope, most_v)
         return np.maximum(volts * self.amps(inner), 0.0)
 
-    def most_w(self) -> Array:
-        """Watts at its best, by Newton's method on dP/dV = 0."""
-        open_v = self.steep_v * np.log1p(self.light_a / self.dark_a)
+    @property
+    def open_v(self) -> Array:
+        """Volts with no current drawn."""
+        return self.steep_v * np.log1p(self.light_a / self.dark_a)
+
+    def best(self) -> tuple[Array, Array]:
+        """Volts and amps of most power, by Newton's method on dP/dV = 0."""
+        open_v = self.open_v
         inner = open_v - self.steep_v * np.log1p(open_v / self.steep_v)
         for _ in range(NEWTONS):
             now, fall = self.amps(inner), -self.dark_a / self.steep_v * np.exp(inner / self.steep_v)
@@ -74,7 +77,12 @@ class Diode(NamedTuple):
             bend = fall / self.steep_v * over + fall * (2 - 2 * fall * self.series_ohm)
             inner = np.clip(inner - (fall * over + now) / bend, 0.0, open_v)
         now = self.amps(inner)
-        return now * (inner - now * self.series_ohm)
+        return inner - now * self.series_ohm, now
+
+    def most_w(self) -> Array:
+        """Watts at its best."""
+        volts, amps = self.best()
+        return volts * amps
 
 
 def diode_of(panel: PanelVolts, light_w_per_m2: Array, cell_c: Array) -> Diode:

@@ -110,6 +110,71 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/boats/{boat_id}/records": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** List Records */
+        get: operations["listRecords"];
+        /**
+         * Put Record
+         * @description Keep a record, in the place of one of the same id.
+         */
+        put: operations["noteRecord"];
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/boats/{boat_id}/records/{key}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post?: never;
+        /**
+         * Withdraw Record
+         * @description Take a record back.
+         */
+        delete: operations["withdrawRecord"];
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/boats/{boat_id}/records/file": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Download
+         * @description The records as the file a person keeps.
+         */
+        get: operations["downloadRecords"];
+        put?: never;
+        /**
+         * Take In
+         * @description The records of a file, sent as the request's body, beside those that are there.
+         */
+        post: operations["takeInRecords"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/variants/{variant_id}": {
         parameters: {
             query?: never;
@@ -1429,6 +1494,139 @@ export interface paths {
          *         Of speeds; distances follow it.
          */
         post: operations["passageCardPdf"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/fitout/picture": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Everything the Fit-out shows of a boat at a minute.
+         * @description Everything the Fit-out shows of a boat at a minute.
+         *
+         *     Parameters
+         *     ----------
+         *     design : BoatDesign
+         *     records : Records
+         *         What was bought, proved, read and ticked.
+         *     at : datetime, optional
+         *         The minute; that of the last reading where it is not given, else solar noon of the plan's day.
+         *     shadow : HandShadow, optional
+         *         How a hand's shadow looks in that minute.
+         *     heading_deg, air_c : float, optional
+         *         Of the boat [deg]; of the air [C].
+         *     wiped : bool, optional
+         *         Whether the panels were wiped.
+         */
+        post: operations["fitoutPicture"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/fitout/findings": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Everything that the Fit-out tells of a boat.
+         * @description Everything that the Fit-out tells of a boat.
+         *
+         *     Parameters
+         *     ----------
+         *     design : BoatDesign
+         *     records : Records
+         */
+        post: operations["fitoutFindings"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/fitout/prices": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * The parts list with the prices of a CSV; nothing is kept by this.
+         * @description The parts list with the prices of a CSV; nothing is kept by this.
+         *
+         *     Parameters
+         *     ----------
+         *     design : BoatDesign
+         *     text : str
+         *         CSV.
+         *     records : Records
+         */
+        post: operations["fitoutPrices"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/fitout/parts.csv": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * The parts list, a part a row.
+         * @description The parts list, a part a row.
+         */
+        post: operations["fitoutPartsCsv"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/fitout/fitout.pdf": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Steps to sign, the way back, charge settings, labels, parts and the last list, as a PDF.
+         * @description Steps to sign, the way back, charge settings, labels, parts and the last list, as a PDF.
+         *
+         *     Parameters
+         *     ----------
+         *     design : BoatDesign
+         *     records : Records
+         *     only : str
+         *         `steps` or `parts` for that alone.
+         */
+        post: operations["fitoutFitoutPdf"];
         delete?: never;
         options?: never;
         head?: never;
@@ -4076,6 +4274,289 @@ export interface components {
             design: components["schemas"]["BoatDesign"];
         };
         /**
+         * HandShadow
+         * @description The shadow of a hand: the quickest honest light meter that anyone has.
+         * @enum {string}
+         */
+        HandShadow: "sharp" | "soft" | "faint" | "none";
+        /**
+         * MoneyNote
+         * @description In which coins, and how many there are.
+         */
+        MoneyNote: {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "money";
+            /** Id */
+            id: string;
+            /**
+             * Currency
+             * @description Its sign or its three letters
+             * @default coins
+             */
+            currency: string;
+            /** Budget */
+            budget?: number | null;
+        };
+        /**
+         * PartNote
+         * @description A part of the list: whether it is there, what it cost and weighs; of a system its own, it is a line of
+         *     one's own.
+         */
+        PartNote: {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "part";
+            /** Id */
+            id: string;
+            /** Part */
+            part: string;
+            /** Called */
+            name: string;
+            /** Belongs to */
+            system?: components["schemas"]["System"] | null;
+            /**
+             * It is
+             * @default to_buy
+             */
+            state: components["schemas"]["PartState"];
+            /**
+             * How many
+             * @default 1
+             */
+            quantity: number;
+            /** Price, each */
+            price?: number | null;
+            /** Mass, each */
+            mass_kg?: number | null;
+            /**
+             * Used
+             * @default false
+             */
+            used: boolean;
+            /** Due */
+            due?: string | null;
+            /**
+             * Note
+             * @default
+             */
+            note: string;
+            /**
+             * Link
+             * @description An address of your own
+             * @default
+             */
+            link: string;
+        };
+        /**
+         * PartState
+         * @enum {string}
+         */
+        PartState: "to_buy" | "ordered" | "have";
+        /**
+         * Records
+         * @description All records of a boat, oldest first.
+         */
+        Records: {
+            /**
+             * Schema Name
+             * @default parhelion.records
+             * @constant
+             */
+            schema_name: "parhelion.records";
+            /**
+             * Schema Version
+             * @default 1
+             * @constant
+             */
+            schema_version: 1;
+            /**
+             * Records
+             * @default []
+             */
+            records: (components["schemas"]["MoneyNote"] | components["schemas"]["PartNote"] | components["schemas"]["StepNote"] | components["schemas"]["SunNote"] | components["schemas"]["TestNote"] | components["schemas"]["TickNote"])[];
+        };
+        /**
+         * StepNote
+         * @description One thing of a step that was proved, with what the meter said.
+         */
+        StepNote: {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "step";
+            /** Id */
+            id: string;
+            /** Step */
+            step: string;
+            /** Item */
+            item: string;
+            /** Of */
+            of: string;
+            /**
+             * At
+             * Format: date-time
+             */
+            at: string;
+            /**
+             * By
+             * @default
+             */
+            by: string;
+            /** Reading */
+            reading?: number | null;
+            /**
+             * Note
+             * @default
+             */
+            note: string;
+        };
+        /**
+         * SunNote
+         * @description What the panels on one controller showed at a minute.
+         */
+        SunNote: {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "sun";
+            /** Id */
+            id: string;
+            /**
+             * At
+             * Format: date-time
+             */
+            at: string;
+            /**
+             * The shadow of your hand
+             * @default sharp
+             */
+            shadow: components["schemas"]["HandShadow"];
+            /**
+             * Heading
+             * @default 0
+             */
+            heading_deg: number;
+            /**
+             * Air
+             * @description Empty: usual for place and day
+             */
+            air_c?: number | null;
+            /**
+             * Panels wiped
+             * @default true
+             */
+            wiped: boolean;
+            /** Input */
+            input: string;
+            /** Watts */
+            pv_w?: number | null;
+            /** Panel volts */
+            pv_v?: number | null;
+            /** Panel amps */
+            pv_a?: number | null;
+            /** Bank volts */
+            bank_v?: number | null;
+            /**
+             * The bank is full
+             * @default false
+             */
+            bank_full: boolean;
+        };
+        /**
+         * System
+         * @description What a part belongs to.
+         * @enum {string}
+         */
+        System: "hull" | "drive" | "bank" | "panels" | "controllers" | "wiring" | "safety";
+        /**
+         * TestNote
+         * @description A panel on the bench: pairs of volts and amps.
+         */
+        TestNote: {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "test";
+            /** Id */
+            id: string;
+            /**
+             * At
+             * Format: date-time
+             */
+            at: string;
+            /** Which panel */
+            name: string;
+            /** Its label */
+            group_id?: string | null;
+            /**
+             * Points
+             * @default []
+             */
+            points: [
+                number,
+                number
+            ][];
+            /**
+             * Light on it
+             * @description Measured, or empty
+             */
+            irradiance_w_per_m2?: number | null;
+            /**
+             * Light known within
+             * @default 0.05
+             */
+            light_known_frac: number;
+            /**
+             * Its back
+             * @description A thermometer on the back of the panel
+             * @default 40
+             */
+            cell_c: number;
+            /**
+             * Note
+             * @default
+             */
+            note: string;
+        };
+        /**
+         * TickNote
+         * @description Something of a list that was looked at.
+         */
+        TickNote: {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "tick";
+            /** Id */
+            id: string;
+            /** Item */
+            item: string;
+            /**
+             * At
+             * Format: date-time
+             */
+            at: string;
+            /**
+             * Note
+             * @default
+             */
+            note: string;
+        };
+        /**
+         * OneRecord
+         * @description A record of any kind.
+         */
+        OneRecord: components["schemas"]["MoneyNote"] | components["schemas"]["PartNote"] | components["schemas"]["StepNote"] | components["schemas"]["SunNote"] | components["schemas"]["TestNote"] | components["schemas"]["TickNote"];
+        /**
          * Change
          * @description One entry that differs; an empty side means it is not there.
          */
@@ -5097,7 +5578,9 @@ export interface components {
         };
         /**
          * AskedLive
-         * @description `page` names a page, and `turn` counts its requests.
+         * @description `page` names a page, and `turn` counts its requests; `records` are those of the boat.
+         *
+         *     Studies that ask for records are given them.
          */
         AskedLive: {
             /** Page */
@@ -5105,6 +5588,14 @@ export interface components {
             /** Turn */
             turn: number;
             design: components["schemas"]["BoatDesign"];
+            /**
+             * @default {
+             *       "schema_name": "parhelion.records",
+             *       "schema_version": 1,
+             *       "records": []
+             *     }
+             */
+            records: components["schemas"]["Records"];
             /**
              * Rail
              * @default true
@@ -7689,6 +8180,574 @@ export interface components {
              */
             unit: "kn" | "km/h" | "mph";
         };
+        /** CheckShown */
+        CheckShown: {
+            /** Key */
+            key: string;
+            /** Words */
+            words: string;
+            /** Harm */
+            harm: boolean;
+            /** Note Id */
+            note_id: string | null;
+            /** At */
+            at: string | null;
+        };
+        /**
+         * CircuitBox
+         * @description Strings alike on the diagram.
+         */
+        CircuitBox: {
+            /** Key */
+            key: string;
+            /** Name */
+            name: string;
+            /** Arrangement */
+            arrangement: string;
+            /** Box */
+            box: string;
+            /** Step */
+            step: number;
+            /** Done */
+            done: boolean;
+            /** Wrong */
+            wrong: boolean;
+        };
+        /**
+         * Diagram
+         * @description The one-line diagram that fills as it is proved.
+         */
+        Diagram: {
+            /** Circuits */
+            circuits: components["schemas"]["CircuitBox"][];
+            /** Boxes */
+            boxes: components["schemas"]["DiagramBox"][];
+        };
+        /**
+         * DiagramBox
+         * @description A controller, a bank, a motor or the house on the diagram, with the steps that prove it.
+         */
+        DiagramBox: {
+            /** Key */
+            key: string;
+            /** Name */
+            name: string;
+            /**
+             * Kind
+             * @enum {string}
+             */
+            kind: "box" | "bank" | "motor" | "house" | "source" | "link";
+            /** Bank */
+            bank: string | null;
+            /** Steps */
+            steps: number[];
+            /** Done */
+            done: boolean;
+            /** Wrong */
+            wrong: boolean;
+            /**
+             * Closed
+             * @default false
+             */
+            closed: boolean;
+            /** Close Step */
+            close_step?: number | null;
+        };
+        /**
+         * FitoutPicture
+         * @description Everything the Fit-out shows.
+         */
+        FitoutPicture: {
+            /** Cells */
+            cells: components["schemas"]["RailCell"][];
+            assumes: components["schemas"]["Sentence"];
+            /** Progress */
+            progress: components["schemas"]["Progress"][];
+            money: components["schemas"]["Money"];
+            /** Systems */
+            systems: components["schemas"]["SystemSum"][];
+            /** Gone */
+            gone: components["schemas"]["PartLine"][];
+            /** Steps */
+            steps: components["schemas"]["StepOut"][];
+            /** Next Step */
+            next_step: string | null;
+            diagram: components["schemas"]["Diagram"];
+            minute: components["schemas"]["Minute"];
+            /** Gauges */
+            gauges: components["schemas"]["GaugeShown"][];
+            /** Tests */
+            tests: components["schemas"]["TestShown"][];
+            /** Checks */
+            checks: components["schemas"]["CheckShown"][];
+        };
+        /**
+         * GaugeShown
+         * @description One controller at the minute.
+         */
+        GaugeShown: {
+            /** Key */
+            key: string;
+            /** Name */
+            name: string;
+            /** Controller */
+            controller: string;
+            /** Nameplate W */
+            nameplate_w: number;
+            /** Arrangement */
+            arrangement: string;
+            /** Boxes */
+            boxes: number;
+            /** Away */
+            away: boolean;
+            /** Dark */
+            dark: boolean;
+            /** Watts */
+            watts: [
+                number,
+                number,
+                number
+            ] | null;
+            /** Volts */
+            volts: [
+                number,
+                number,
+                number
+            ] | null;
+            /** Amps */
+            amps: [
+                number,
+                number,
+                number
+            ] | null;
+            /** Open V */
+            open_v: [
+                number,
+                number,
+                number
+            ] | null;
+            /** Top W */
+            top_w: number;
+            /** Marks */
+            marks: [
+                string,
+                number,
+                number
+            ][];
+            last: components["schemas"]["SunNote"] | null;
+            /** Readings */
+            readings: components["schemas"]["SunNote"][];
+            /** Read W */
+            read_w: number | null;
+            /** Then W */
+            then_w: [
+                number,
+                number,
+                number
+            ] | null;
+            means: components["schemas"]["Means"] | null;
+            /** Cannot Tell */
+            cannot_tell: boolean;
+            title: components["schemas"]["Sentence"] | null;
+            detail: components["schemas"]["Sentence"] | null;
+            /** Proven */
+            proven: boolean;
+            /** Here */
+            here: boolean;
+        };
+        /**
+         * ItemShown
+         * @description One thing of a step.
+         */
+        ItemShown: {
+            /** Key */
+            key: string;
+            /** Name */
+            name: string;
+            /** Of */
+            of: string;
+            /** Unit */
+            unit: string | null;
+            /** Note Id */
+            note_id: string | null;
+            /** At */
+            at: string | null;
+            /** By */
+            by: string;
+            /** Note */
+            note: string;
+            /** Reading */
+            reading: number | null;
+            means: components["schemas"]["Means"] | null;
+            /** Verdict */
+            verdict: string;
+            /** Check */
+            check: string;
+            /** Good */
+            good: boolean;
+            /** Wrong */
+            wrong: boolean;
+            /** Stale */
+            stale: boolean;
+            /** Zones */
+            zones: components["schemas"]["ZoneShown"][];
+            /** Expected V */
+            expected_v: [
+                number,
+                number
+            ] | null;
+            /** Limit V */
+            limit_v: number | null;
+            /** Cold V */
+            cold_v: number | null;
+        };
+        /**
+         * Means
+         * @description What a reading may mean.
+         * @enum {string}
+         */
+        Means: "as_expected" | "full_bank" | "no_volts" | "disconnected" | "reversed" | "no_current" | "pv_fuse" | "not_charging" | "one_string_missing" | "one_panel_missing_in_series" | "shaded" | "substring_shorted" | "not_tracking" | "below_bank" | "hot" | "cloud_edge" | "other_kind" | "unit_missing" | "too_dark" | "unclear";
+        /**
+         * Minute
+         * @description The minute that is shown.
+         */
+        Minute: {
+            /**
+             * At
+             * Format: date-time
+             */
+            at: string;
+            /** Zone */
+            zone: string;
+            shadow: components["schemas"]["HandShadow"];
+            /** Heading Deg */
+            heading_deg: number;
+            /** Air C */
+            air_c: number;
+            /** Air Given */
+            air_given: boolean;
+            /** Wiped */
+            wiped: boolean;
+            /** Elevation Deg */
+            elevation_deg: number;
+            /** Hour */
+            hour: number;
+            /** Arc */
+            arc: components["schemas"]["SunArcPoint"][];
+            /** Good From H */
+            good_from_h: number | null;
+            /** Good To H */
+            good_to_h: number | null;
+        };
+        /** Money */
+        Money: {
+            /** Currency */
+            currency: string;
+            /** Budget */
+            budget: number | null;
+            /** Cost */
+            cost: number;
+            /** Paid */
+            paid: number;
+            /** Ordered */
+            ordered: number;
+            /** To Buy */
+            to_buy: number;
+            /** Guessed */
+            guessed: number;
+            /** Mass Kg */
+            mass_kg: number;
+            /** No Price */
+            no_price: number;
+            /** Have */
+            have: number;
+            /** On Order */
+            on_order: number;
+            /** Missing */
+            missing: number;
+        };
+        /**
+         * PartLine
+         * @description A line of the parts list.
+         */
+        PartLine: {
+            /** Key */
+            key: string;
+            /** Name */
+            name: string;
+            system: components["schemas"]["System"];
+            /** Quantity */
+            quantity: number;
+            /** Unit */
+            unit: string;
+            /** Price */
+            price: number | null;
+            /** Cost */
+            cost: number | null;
+            /** Mass Kg */
+            mass_kg: number | null;
+            /** Each Kg */
+            each_kg: number | null;
+            state: components["schemas"]["PartState"];
+            /** Used */
+            used: boolean;
+            /** Due */
+            due: string | null;
+            /** Note */
+            note: string;
+            /** Link */
+            link: string;
+            /** Note Id */
+            note_id: string | null;
+            /** Bought */
+            bought: number | null;
+            /** Price At */
+            price_at: string | null;
+            /** Mass At */
+            mass_at: string | null;
+            /** Guessed */
+            guessed: boolean;
+            /** Own */
+            own: boolean;
+            /** Gone */
+            gone: boolean;
+            /** Short */
+            short: number;
+            /** Why */
+            why: string;
+        };
+        /**
+         * Progress
+         * @description How far a part of the fit-out is.
+         */
+        Progress: {
+            /**
+             * Key
+             * @enum {string}
+             */
+            key: "parts" | "connecting" | "sun" | "tests" | "before";
+            /** Done */
+            done: number;
+            /** Of */
+            of: number;
+        };
+        /** StepOut */
+        StepOut: {
+            /** Key */
+            key: string;
+            /** Kind */
+            kind: string;
+            /** Number */
+            number: number;
+            /** Title */
+            title: string;
+            /** What */
+            what: string;
+            /** Meter */
+            meter: string;
+            /** On */
+            on: string | null;
+            /** Live V */
+            live_v: number | null;
+            /** Back */
+            back: string;
+            /** Done */
+            done: boolean;
+            /** Wrong */
+            wrong: boolean;
+            /** Stale */
+            stale: boolean;
+            /** Items */
+            items: components["schemas"]["ItemShown"][];
+        };
+        /** SunArcPoint */
+        SunArcPoint: {
+            /** Hour */
+            hour: number;
+            /** Elevation Deg */
+            elevation_deg: number;
+        };
+        /**
+         * SystemSum
+         * @description One system's lines and sums.
+         */
+        SystemSum: {
+            system: components["schemas"]["System"];
+            /** Label */
+            label: string;
+            /** Lines */
+            lines: components["schemas"]["PartLine"][];
+            /** Cost */
+            cost: number;
+            /** Paid */
+            paid: number;
+            /** Ordered */
+            ordered: number;
+            /** To Buy */
+            to_buy: number;
+            /** Mass Kg */
+            mass_kg: number;
+            /** No Price */
+            no_price: number;
+        };
+        /**
+         * TestShown
+         * @description A bench test with what it found.
+         */
+        TestShown: {
+            note: components["schemas"]["TestNote"];
+            /** Label */
+            label: string | null;
+            /** Group Index */
+            group_index: number | null;
+            /** Label W */
+            label_w: number | null;
+            /** Points */
+            points: [
+                number,
+                number
+            ][];
+            /** Curve */
+            curve: [
+                number,
+                number
+            ][];
+            /** Label Curve */
+            label_curve: [
+                number,
+                number
+            ][];
+            /** Best V */
+            best_v: number | null;
+            /** Best A */
+            best_a: number | null;
+            /** Test W */
+            test_w: number | null;
+            /** Fill */
+            fill: number | null;
+            /** Open V */
+            open_v: number | null;
+            /** Short A */
+            short_a: number | null;
+            /** Standard W */
+            standard_w: number | null;
+            /** Standard Spread */
+            standard_spread: number | null;
+            /** Share */
+            share: number | null;
+            /** Off */
+            off: number[];
+            verdict: components["schemas"]["Verdict"] | null;
+            title: components["schemas"]["Sentence"];
+            detail: components["schemas"]["Sentence"];
+            /** Problem */
+            problem: string | null;
+        };
+        /**
+         * Verdict
+         * @description What a test says of a panel.
+         * @enum {string}
+         */
+        Verdict: "as_labelled" | "substring_shorted" | "high_resistance" | "low_shunt" | "shaded" | "low_current" | "weak" | "above_label" | "light_changed";
+        /** ZoneShown */
+        ZoneShown: {
+            /** From V */
+            from_v: number;
+            /** To V */
+            to_v: number;
+            means: components["schemas"]["Means"];
+            /** Label */
+            label: string;
+        };
+        /** FitoutPictureAsked */
+        FitoutPictureAsked: {
+            design: components["schemas"]["BoatDesign"];
+            /**
+             * @default {
+             *       "schema_name": "parhelion.records",
+             *       "schema_version": 1,
+             *       "records": []
+             *     }
+             */
+            records: components["schemas"]["Records"];
+            /** At */
+            at?: string | null;
+            shadow?: components["schemas"]["HandShadow"] | null;
+            /** Heading Deg */
+            heading_deg?: number | null;
+            /** Air C */
+            air_c?: number | null;
+            /** Wiped */
+            wiped?: boolean | null;
+        };
+        /** FitoutFindingsAsked */
+        FitoutFindingsAsked: {
+            design: components["schemas"]["BoatDesign"];
+            /**
+             * @default {
+             *       "schema_name": "parhelion.records",
+             *       "schema_version": 1,
+             *       "records": []
+             *     }
+             */
+            records: components["schemas"]["Records"];
+        };
+        /**
+         * Priced
+         * @description Parts as they would be noted, rows that fit none, and rows that could not be read.
+         */
+        Priced: {
+            /** Notes */
+            notes: components["schemas"]["PartNote"][];
+            /** Without */
+            without: string[];
+            /** Problems */
+            problems: components["schemas"]["LineProblem"][];
+        };
+        /** FitoutPricesAsked */
+        FitoutPricesAsked: {
+            design: components["schemas"]["BoatDesign"];
+            /** Text */
+            text: string;
+            /**
+             * @default {
+             *       "schema_name": "parhelion.records",
+             *       "schema_version": 1,
+             *       "records": []
+             *     }
+             */
+            records: components["schemas"]["Records"];
+        };
+        /** FitoutPartsCsvAsked */
+        FitoutPartsCsvAsked: {
+            design: components["schemas"]["BoatDesign"];
+            /**
+             * @default {
+             *       "schema_name": "parhelion.records",
+             *       "schema_version": 1,
+             *       "records": []
+             *     }
+             */
+            records: components["schemas"]["Records"];
+        };
+        /** FitoutFitoutPdfAsked */
+        FitoutFitoutPdfAsked: {
+            design: components["schemas"]["BoatDesign"];
+            /**
+             * @default {
+             *       "schema_name": "parhelion.records",
+             *       "schema_version": 1,
+             *       "records": []
+             *     }
+             */
+            records: components["schemas"]["Records"];
+            /**
+             * Only
+             * @description steps, parts, or empty for the whole pack
+             * @default
+             */
+            only: string;
+        };
     };
     responses: never;
     parameters: never;
@@ -8091,6 +9150,342 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["VariantOut"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Errors"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Errors"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Errors"];
+                };
+            };
+            /** @description Request Entity Too Large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Errors"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Errors"];
+                };
+            };
+        };
+    };
+    listRecords: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                boat_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Records"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Errors"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Errors"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Errors"];
+                };
+            };
+            /** @description Request Entity Too Large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Errors"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Errors"];
+                };
+            };
+        };
+    };
+    noteRecord: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                boat_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["OneRecord"];
+            };
+        };
+        responses: {
+            /** @description No Content */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Errors"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Errors"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Errors"];
+                };
+            };
+            /** @description Request Entity Too Large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Errors"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Errors"];
+                };
+            };
+        };
+    };
+    withdrawRecord: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                boat_id: string;
+                key: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description No Content */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Errors"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Errors"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Errors"];
+                };
+            };
+            /** @description Request Entity Too Large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Errors"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Errors"];
+                };
+            };
+        };
+    };
+    downloadRecords: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                boat_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": Record<string, never>;
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Errors"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Errors"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Errors"];
+                };
+            };
+            /** @description Request Entity Too Large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Errors"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Errors"];
+                };
+            };
+        };
+    };
+    takeInRecords: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                boat_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Records"];
                 };
             };
             /** @description Bad Request */
@@ -11973,6 +13368,306 @@ export interface operations {
         requestBody: {
             content: {
                 "application/json": components["schemas"]["PassageCardPdfAsked"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/pdf": string;
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Errors"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Errors"];
+                };
+            };
+            /** @description Request Entity Too Large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Errors"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Errors"];
+                };
+            };
+        };
+    };
+    fitoutPicture: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["FitoutPictureAsked"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["FitoutPicture"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Errors"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Errors"];
+                };
+            };
+            /** @description Request Entity Too Large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Errors"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Errors"];
+                };
+            };
+        };
+    };
+    fitoutFindings: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["FitoutFindingsAsked"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Finding"][];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Errors"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Errors"];
+                };
+            };
+            /** @description Request Entity Too Large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Errors"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Errors"];
+                };
+            };
+        };
+    };
+    fitoutPrices: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["FitoutPricesAsked"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Priced"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Errors"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Errors"];
+                };
+            };
+            /** @description Request Entity Too Large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Errors"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Errors"];
+                };
+            };
+        };
+    };
+    fitoutPartsCsv: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["FitoutPartsCsvAsked"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "text/csv": string;
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Errors"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Errors"];
+                };
+            };
+            /** @description Request Entity Too Large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Errors"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Errors"];
+                };
+            };
+        };
+    };
+    fitoutFitoutPdf: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["FitoutFitoutPdfAsked"];
             };
         };
         responses: {

@@ -2,10 +2,11 @@
 import { array } from "../features/array/station";
 import { bank } from "../features/bank/station";
 import { day } from "../features/day/station";
+import { fitout } from "../features/fitout/station";
 import { hull } from "../features/hull/station";
 import { passage } from "../features/passage/station";
 import { strings } from "../features/strings/station";
 import { year } from "../features/year/station";
 import type { Station } from "../kit/station";
 
-export const STATIONS: Station[] = [hull, bank, array, strings, day, year, passage];
+export const STATIONS: Station[] = [hull, bank, array, strings, day, year, passage, fitout];

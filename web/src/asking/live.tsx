@@ -8,6 +8,7 @@ import {
   useContext,
   useEffect,
   useLayoutEffect,
+  useMemo,
   useRef,
   useState,
   useSyncExternalStore,
@@ -17,12 +18,14 @@ import {
   type BoatDesign,
   type Finding,
   type LivePart,
+  type Records,
   Refused,
   refusalIn,
   type Studies,
   type Usual,
 } from "../api/client";
 import { useDesign } from "../kit/document";
+import { useRecords } from "../kit/records";
 
 const PAUSE_MS = 40;
 const AGAIN_MS = 2000; // after the server did not answer
@@ -34,13 +37,19 @@ const told = (station: string) => `findings ${station}`;
 
 /** An answer, with the document it is about. */
 interface Slot {
-  about: Screen | BoatDesign | null;
+  about: Screen | Boat | null;
   answer: unknown;
   error: Error | null;
 }
 
-interface Screen {
+/** The design as it stands, and what was noted of the boat. */
+interface Boat {
   design: BoatDesign;
+  records: Records;
+}
+
+interface Screen {
+  boat: Boat;
   comparedWith: BoatDesign | null;
   at: string | null;
 }
@@ -125,11 +134,11 @@ export class Live {
     const screen = this.screen;
     if (!screen) return;
     const open = (key: string, about: Slot["about"]) => this.slot(key).about !== about;
-    const studies = [...this.wanted].filter(([key]) => open(key, screen.design));
-    const station = [...this.stations.keys()].find((name) => open(told(name), screen.design));
+    const studies = [...this.wanted].filter(([key]) => open(key, screen.boat));
+    const station = [...this.stations.keys()].find((name) => open(told(name), screen.boat));
     const rail = open(RAIL, screen);
-    const counts = open(COUNTS, screen.design);
-    const usual = open(USUAL, screen.design);
+    const counts = open(COUNTS, screen.boat);
+    const usual = open(USUAL, screen.boat);
     if (!rail && !counts && !usual && !station && studies.length === 0) return;
     this.going?.abort();
     this.going = new AbortController();
@@ -142,11 +151,12 @@ export class Live {
       if (of === "findings") return told(station ?? "");
       return of === RAIL || of === COUNTS || of === USUAL ? of : null;
     };
-    const about = (key: string) => (key === RAIL ? screen : screen.design);
+    const about = (key: string) => (key === RAIL ? screen : screen.boat);
     const body = {
       page: this.page,
       turn: this.turn,
-      design: screen.design,
+      design: screen.boat.design,
+      records: screen.boat.records,
       rail,
       compared_with: screen.comparedWith,
       at: screen.at,
@@ -219,9 +229,11 @@ export function LiveProvider(props: {
 }) {
   const { comparedWith, at, children } = props;
   const { design } = useDesign();
+  const { records } = useRecords();
+  const boat = useMemo(() => ({ design, records }), [design, records]);
   const [live] = useState(() => new Live());
   useEffect(() => () => live.close(), [live]);
-  useLayoutEffect(() => live.show({ design, comparedWith, at }), [live, design, comparedWith, at]);
+  useLayoutEffect(() => live.show({ boat, comparedWith, at }), [live, boat, comparedWith, at]);
   return <LiveContext.Provider value={live}>{children}</LiveContext.Provider>;
 }
 
@@ -240,12 +252,13 @@ function useSlot(key: string): [Live, Slot] {
 
 function useFound<T>(live: Live, slot: Slot): Found<T> {
   const { design } = useDesign();
+  const { records } = useRecords();
   const shown = useRef<unknown>(undefined); // of another question, until this one is answered
-  const about = slot.about && "comparedWith" in slot.about ? slot.about.design : slot.about;
+  const about = slot.about && "comparedWith" in slot.about ? slot.about.boat : slot.about;
   if (slot.answer !== undefined || slot.about) shown.current = slot.answer;
   return {
     data: shown.current as T | undefined,
-    stale: about !== design,
+    stale: about?.design !== design || about.records !== records,
     error: slot.error,
     retry: live.retry,
   };

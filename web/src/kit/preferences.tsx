@@ -37,7 +37,14 @@ export function PreferencesProvider({ children }: { children: ReactNode }) {
 }
 
 export const usePreferences = () => useContext(Context);
-export const useUnits = () => useContext(Context).units;
+/** The sign of the boat's money. */
+export const Currency = createContext("coins");
+
+export function useUnits(): Units {
+  const { units } = useContext(Context);
+  const currency = useContext(Currency);
+  return useMemo(() => ({ ...units, currency }), [units, currency]);
+}
 
 /** Says an SI value in the person's units. */
 export function useSay() {

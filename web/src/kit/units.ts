@@ -8,6 +8,7 @@ export interface Units {
   speed: SpeedUnit;
   mass: MassUnit;
   length: LengthUnit;
+  currency?: string; // of the boat's prices
 }
 export const USUAL_UNITS: Units = { speed: "kn", mass: "kg", length: "m" };
 
@@ -62,7 +63,7 @@ export function unitOf(kind: Kind, units: Units): [string, number] {
     case "years":
       return ["years", 1];
     case "money":
-      return ["coins", 1];
+      return [units.currency ?? "coins", 1];
     default:
       return ["", 1];
   }
@@ -182,7 +183,8 @@ function withUnit(text: string, kind: Kind): number | null {
 
 /** The SI value of a field's text, or the reason it is none. */
 export function parsed(text: string, kind: Kind, units: Units): { value: number } | { problem: string } {
-  const trimmed = text.trim().replaceAll("\u00a0", "").replaceAll(" ", "").replace("−", "-");
+  const signed = kind === "money" ? text.replace(/^[^\d.,-]+|[^\d.,]+$/g, "") || text : text;
+  const trimmed = signed.trim().replaceAll("\u00a0", "").replaceAll(" ", "").replace("−", "-");
   if (trimmed === "") return { problem: "This needs a number, such as 3.5." };
   if (/^-?\d{1,3}(,\d{3})+(\.\d+)?$/.test(trimmed)) {
     const joined = trimmed.replaceAll(",", "");

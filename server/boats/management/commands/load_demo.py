@@ -10,6 +10,7 @@ from parhelion.formats.boat_file import read_boat
 
 from boats.actions import add_boat, design_of
 from boats.models import Variant
+from boats.noted import take_in
 
 DEMO_FILES = ("whimbrel.json", "grebe.json", "sabine.json", "fulmar.json")
 
@@ -22,5 +23,8 @@ class Command(BaseCommand):
         for name in DEMO_FILES:
             design = read_boat((settings.ROOT / "demo" / name).read_bytes())
             if design.name not in known:
-                add_boat(design)
+                boat = add_boat(design)
+                noted = settings.ROOT / "demo" / name.replace(".json", ".records.json")
+                if noted.exists():
+                    take_in(boat, noted.read_bytes())
                 self.stdout.write(f"added {design.name}")

@@ -1,0 +1,533 @@
+"""The Fit-out: bench tests, the first sun, the order of connecting, parts and records."""
+
+from __future__ import annotations
+
+import io
+import json
+import tempfile
+from dataclasses import replace
+from datetime import date, datetime, timedelta
+from pathlib import Path
+from unittest import TestCase
+
+import numpy as np
+from hypothesis import given, settings
+from hypothesis import strategies as st
+from parhelion.begin.known import Known
+from parhelion.begin.new_boat import new_boat
+from parhelion.cli import main
+from parhelion.data import places
+from parhelion.design import BoatDesign
+from parhelion.design.records import NO_RECORDS, Records
+from parhelion.diagnosis.expected import COLUMNS, Wired, expected
+from parhelion.diagnosis.reading import Means, Read, meaning, open_meaning
+from parhelion.errors import ParhelionError, UnreadableFile
+from parhelion.formats.boat_file import design_from, read_boat
+from parhelion.formats.price_table import read_prices
+from parhelion.formats.records_file import read_records, written_records
+from parhelion.panels.measured import Verdict, tested
+from parhelion.stations.fitout.findings import fitout_findings
+from parhelion.stations.fitout.now import Now, expected_in, expected_of, inputs_of, usual_now
+from parhelion.stations.fitout.paper import fitout_pdf, parts_csv
+from parhelion.stations.fitout.parts import implied, lines_of, sums_of
+from parhelion.stations.fitout.picture import fitout_picture
+from parhelion.stations.fitout.priced import priced
+from parhelion.stations.fitout.steps import next_step, shown_steps, steps_of
+from parhelion.sun.minute import evenly_drawn
+from pydantic import ValidationError
+
+from tests.cases import REFERENCES, cases
+from tests.twins.panel import TwinPanel, usual
+
+DEMO = Path(__file__).resolve().parents[2] / "demo"
+METHODS = Path(__file__).resolve().parents[2] / "docs" / "methods"
+AT = "2027-06-13T12:00:00+02:00"
+
+
+def demo(name: str = "whimbrel", **changes) -> BoatDesign:
+    document = json.loads((DEMO / f"{name}.json").read_text())
+    return design_from({**document, **changes})
+
+
+def records(*rows) -> Records:
+    return Records.model_validate({"records": [{"id": f"r{i}", **row} for i, row in enumerate(rows)]})
+
+
+def answered(verb: str, case: dict) -> dict:
+    """What the terminal answers to the inputs of a case."""
+    with tempfile.TemporaryDirectory() as folder:
+        file = Path(folder) / "case.json"
+        file.write_text(json.dumps(case))
+        out, err = io.StringIO(), io.StringIO()
+        status = main([verb, str(file), "--json"], out, err)
+        assert status == 0, err.getvalue()
+        return json.loads(out.getvalue())
+
+
+class CasesTest(TestCase):
+    """Shared cases within their tolerances, through the terminal."""
+
+    def held(self, got: dict, case: dict) -> None:
+        for key, wanted in case["expected"].items():
+            limit = case["tolerance"].get(key)
+            if not isinstance(limit, dict):
+                continue
+            for one, other in zip(np.atleast_1d(got[key]), np.atleast_1d(wanted), strict=True):
+                room = limit["abs"] if "abs" in limit else limit["rel"] * abs(other)
+                self.assertLessEqual(abs(one - other), room, f"{case['id']} {key}: {one} against {other}")
+
+    def test_bench_tests(self):
+        for key, case in cases("fitout").items():
+            if key.startswith("bench."):
+                got = answered("bench-test", case["inputs"])
+                self.held(got, case)
+                self.assertEqual(got["verdict"], case["expected"]["verdict"], key)
+
+    def test_first_suns(self):
+        for key, case in cases("fitout").items():
+            if not key.startswith("first_sun."):
+                continue
+            got = answered("first-sun", case["inputs"])
+            self.held(got, case)
+            for said, wanted in zip(got["meanings"], case["expected"]["meanings"], strict=True):
+                self.assertIn(said["means"], [wanted["means"], *wanted["or_else"]], key)
+                if wanted["cannot_tell_under_this_sky"]:
+                    self.assertTrue(said["cannot_tell_under_this_sky"], f"{key} {wanted['means']}")
+                elif wanted["means"] == "as_expected":
+                    self.assertFalse(said["cannot_tell_under_this_sky"], key)
+
+    def test_what_is_no_case_is_refused(self):
+        with tempfile.TemporaryDirectory() as folder:
+            for text in (
+                "",
+                "[]",
+                '{"points_v": [1, 2], "points_a": [1]}',
+                '{"cell_c": "warm"}',
+                "{" * 90_000,
+            ):
+                file = Path(folder) / "case.json"
+                file.write_text(text)
+                for verb in ("bench-test", "first-sun"):
+                    err = io.StringIO()
+                    self.assertEqual(main([verb, str(file)], io.StringIO(), err), 2)
+                    self.assertIn("parhelion:", err.getvalue())
+
+
+class BenchTest(TestCase):
+    """Panels made up by another single diode, with noise, measured."""
+
+    @staticmethod
+    def panel(draw: np.random.Generator) -> TwinPanel:
+        cells = int(draw.choice([36, 60, 72]))
+        return TwinPanel(
+            cells, cells * draw.uniform(0.61, 0.68), draw.uniform(4, 11), draw.uniform(0.74, 0.785)
+        )
+
+    @staticmethod
+    def read(twin: TwinPanel, light: float, cell_c: float, draw: np.random.Generator, **faults):
+        """Eight noisy points."""
+        opened = twin.open_v(light, cell_c, **faults)
+        volts = np.concatenate([[0.0], np.sort(draw.uniform(0.3, 0.97, 6)) * opened, [opened]])
+        amps = np.maximum(twin.amps(volts, light, cell_c, **faults), 0.0)
+        amps[-1] = 0.0
+        volts[1:] *= 1 + 0.003 * draw.standard_normal(7)
+        return volts, amps * (1 + 0.006 * draw.standard_normal(8))
+
+    def test_the_best_point_of_eight_noisy_points_is_within_three_per_cent(self):
+        draw, off = np.random.default_rng(7), []
+        for _ in range(40):
+            twin = self.panel(draw)
+            light, cell = draw.uniform(400, 1050), draw.uniform(25, 60)
+            found = tested(twin.label(), *self.read(twin, light, cell, draw), light, cell)
+            off.append(found.test_w / twin.most_w(light, cell) - 1)
+            self.assertIn(found.verdict, (Verdict.AS_LABELLED, Verdict.STRONG))
+        self.assertGreaterEqual(np.mean(np.abs(off) < 0.03), 0.95, np.round(off, 3))
+        self.assertLess(abs(np.mean(off)), 0.01)
+
+    def test_what_is_wrong_with_a_panel_is_told(self):
+        faults = {
+            Verdict.SUBSTRING_SHORTED: {"alive": 2 / 3},
+            Verdict.RESISTANCE: {"more_ohm": 0.9},
+            Verdict.LOW_CURRENT: {"lit": 0.6},
+            Verdict.LEAK: {"leak_s": 0.06},
+        }
+        for verdict, fault in faults.items():
+            draw, right = np.random.default_rng(3), 0
+            for _ in range(10):
+                twin = usual()
+                found = tested(twin.label(), *self.read(twin, 850, 45, draw, **fault), 850, 45)
+                right += found.verdict is verdict
+            self.assertGreaterEqual(right, 9, verdict)
+
+    def test_the_light_changes_and_it_is_told(self):
+        twin = usual()
+        volts = np.array([0, 12, 20, 26, 29, 33, 38.0])
+        amps = twin.amps(volts, 800, 45)
+        amps[2:4] *= 0.6
+        self.assertEqual(tested(twin.label(), volts, amps, 800, 45).verdict, Verdict.CLOUD)
+
+    def test_without_the_light_fill_and_volts_are_judged_and_watts_are_not_said(self):
+        twin = usual()
+        found = tested(twin.label(), *self.read(twin, 700, 40, np.random.default_rng(1)), None, 40)
+        self.assertIsNone(found.standard_w)
+        self.assertIsNone(found.share_of_label)
+        self.assertEqual(found.verdict, Verdict.AS_LABELLED)
+        with self.assertRaises(ValueError):
+            tested(twin.label(), [20, 22], [5, 4], 800, 40)
+
+
+class ReadingTest(TestCase):
+    """What readings mean, on strings of every kind."""
+
+    @staticmethod
+    def expected(series=2, parallel=2, light=800.0, cell=45.0, bank=12.8, spread=0.0):
+        twin = usual()
+        uniforms = evenly_drawn(COLUMNS)
+        lights = np.concatenate([[light], light * (1 + spread * (2 * uniforms[:, 0] - 1))])
+        wired = Wired(twin.label().panel, series, parallel)
+        return expected(wired, lights, np.full(len(lights), cell), uniforms, bank), twin
+
+    def test_the_right_cause_first_in_nine_of_ten_clear_wrong_readings(self):
+        draw, right, tried = np.random.default_rng(11), 0, 0
+        for _ in range(40):
+            series, parallel = int(draw.integers(1, 4)), int(draw.integers(1, 5))
+            light, cell = draw.uniform(500, 1000), draw.uniform(25, 60)
+            e, twin = self.expected(series, parallel, light, cell)
+            volts, amps = twin.best(light * 0.951 * 0.975, cell)
+            volts, amps = volts * series * 0.98, amps * parallel
+            noise = 1 + 0.008 * draw.standard_normal(2)
+            shown = [(Means.AS_EXPECTED, volts, amps)]
+            if parallel > 1:
+                shown.append((Means.STRING_MISSING, volts, amps * (parallel - 1) / parallel))
+            if series > 1:
+                shown.append((Means.PANEL_MISSING, volts * (series - 1) / series, amps))
+            shown.append((Means.SHADED, volts * (1 - 1 / (3 * series)), amps))
+            for means, v, a in shown:
+                said = meaning(e, Read(v * noise[0], a * noise[1], None, 12.8))
+                right += said.means is means
+                tried += 1
+        self.assertGreaterEqual(right / tried, 0.9, f"{right} of {tried}")
+
+    def test_a_wide_sky_cannot_tell_a_string_and_says_so(self):
+        e, _ = self.expected(1, 4, 250, 20, spread=0.9)
+        said = meaning(e, Read(e.volts.middle, e.amps.middle * 0.75))
+        self.assertEqual((said.means, said.cannot_tell), (Means.STRING_MISSING, True))
+        narrow, _ = self.expected(1, 4, 900, 40)
+        self.assertFalse(meaning(narrow, Read(narrow.volts.middle, narrow.amps.middle * 0.75)).cannot_tell)
+
+    def test_watts_alone_name_every_cause_that_fits(self):
+        e, _ = self.expected(2, 2)
+        half = meaning(e, Read(pv_w=e.watts.middle / 2))
+        self.assertEqual({half.means, *half.or_else} & {Means.STRING_MISSING, Means.PANEL_MISSING},
+                         {Means.STRING_MISSING, Means.PANEL_MISSING})  # fmt: skip
+        self.assertIs(meaning(e, Read(pv_w=e.watts.middle / 9, bank_full=True)).means, Means.FULL_BANK)
+        self.assertIs(meaning(e, Read(pv_w=0.5)).means, Means.NO_CURRENT)
+        self.assertIs(meaning(e, Read(pv_w=e.watts.high * 1.35)).means, Means.BRIGHT)
+
+    def test_at_night_nothing_is_blamed(self):
+        e, _ = self.expected(light=0.0)
+        for read in (Read(0.0, 0.0), Read(pv_w=0.0), Read(5.0, 0.0)):
+            self.assertIs(meaning(e, read).means, Means.NIGHT)
+        self.assertIs(open_meaning(e, 1.0), Means.NIGHT)
+
+    @settings(max_examples=25, deadline=None)
+    @given(st.integers(1, 5), st.integers(1, 6), st.floats(100, 1050), st.floats(-10, 70))
+    def test_colder_is_more_volts_and_twice_the_strings_twice_the_amps(self, series, parallel, light, cell):
+        one, _ = self.expected(series, parallel, light, cell)
+        colder, _ = self.expected(series, parallel, light, cell - 10)
+        twice, _ = self.expected(series, 2 * parallel, light, cell)
+        self.assertGreater(colder.open_v, one.open_v)
+        self.assertAlmostEqual(twice.pv_a, 2 * one.pv_a, delta=1e-9 * twice.pv_a)
+        self.assertLess(one.pv_v, one.open_v)
+        self.assertIs(open_meaning(one, one.open_v), Means.AS_EXPECTED)
+        self.assertIs(open_meaning(one, -one.open_v), Means.REVERSED)
+        if series > 1:
+            self.assertIs(open_meaning(one, one.open_v * (series - 1) / series), Means.PANEL_MISSING)
+
+    def test_open_and_best_volts_are_those_of_another_single_diode(self):
+        """Held against one with a shunt, at every light and heat of a day, within 2.5 %."""
+        for light in (200, 500, 1000):
+            for cell in (5, 25, 45, 65):
+                e, twin = self.expected(1, 1, light, cell)
+                volts, amps = twin.best(light * e.wired.kept, cell)
+                self.assertAlmostEqual(e.open_v / twin.open_v(light * e.wired.kept, cell), 1, delta=0.02)
+                loss = e.wired.drop * twin.best(1000, 25)[0] * light / 1000
+                self.assertAlmostEqual(e.pv_v / (volts - loss), 1, delta=0.025)
+                self.assertAlmostEqual(e.pv_a / amps, 1, delta=0.04)
+
+
+class OrderTest(TestCase):
+    """The order of connecting."""
+
+    def boats(self):
+        yield from (demo(name) for name in ("whimbrel", "grebe", "sabine", "fulmar"))
+        for kind, said in json.loads((DEMO / "strangers.json").read_text()).items():
+            yield new_boat(Known(site=places()[3], date=date(2027, 7, 15), name=kind, **said))
+
+    def test_a_controller_never_meets_panels_before_its_bank(self):
+        seen = 0
+        for design in self.boats():
+            steps = [step.key for step in steps_of(design, usual_now(design))]
+            self.assertEqual(len(set(steps)), len(steps))
+            self.assertEqual(steps[0], "open")
+            for box in inputs_of(design):
+                bank = box.circuits[0].bank
+                for circuit in box.circuits:
+                    joined = steps.index(f"strings/{circuit.key}")
+                    self.assertLess(joined, steps.index(f"close/{box.key}"))
+                    if bank is not None:
+                        order = [f"bank/{bank.id}", f"fuse/{bank.id}", f"box/{box.key}"]
+                        places = [*(steps.index(key) for key in order), joined]
+                        self.assertEqual(places, sorted(places), design.name)
+                        seen += 1
+            if not design.banks:
+                self.assertFalse([key for key in steps if key.startswith(("bank/", "box/"))])
+        self.assertGreater(seen, 12)
+
+    def proof(self, design, key, item, reading=None, at=AT):
+        step = next(step for step in steps_of(design, usual_now(design)) if step.key == key)
+        of = next(one.of for one in step.items if one.key == item)
+        return {"kind": "step", "step": key, "item": item, "of": of, "at": at, "reading": reading}
+
+    def test_readings_of_a_string_are_judged(self):
+        design = demo()
+        key = "strings/canopy-panels"
+        for volts, means in (
+            (83.6, Means.AS_EXPECTED), (41.8, Means.PANEL_MISSING), (-83.5, Means.REVERSED), (0.2, Means.NO_VOLTS),
+            (69.5, Means.SUBSTRING), (125.0, Means.OTHER_KIND), (30.0, Means.UNCLEAR),
+        ):  # fmt: skip
+            noted = records(self.proof(design, key, "string1", volts))
+            step = next(s for s in shown_steps(design, noted, usual_now(design)) if s.step.key == key)
+            self.assertIs(step.items[0].means, means, volts)
+            self.assertEqual(step.items[0].good, means is Means.AS_EXPECTED)
+            self.assertFalse(step.done)  # the other string is open
+            told = [f.id for f in fitout_findings(design, noted)]
+            self.assertEqual(f"wrong_{key}_string1" in told, means is not Means.AS_EXPECTED)
+            self.assertEqual("proved_well" in told, means is Means.AS_EXPECTED)
+
+    def test_what_was_proved_and_changed_since_is_open_again(self):
+        design = demo()
+        noted = records(
+            self.proof(design, "strings/canopy-panels", "string1", 83.6),
+            self.proof(design, "strings/canopy-panels", "string2", 83.4),
+            self.proof(design, "bank/bank", "posts", 26.5),
+        )
+        other = design.changed(panels=tuple(
+            group.model_copy(update={"series": 1}) if group.id == "canopy-panels" else group
+            for group in design.panels
+        ))  # fmt: skip
+        now = usual_now(design)
+        before = {s.step.key: s for s in shown_steps(design, noted, now)}
+        after = {s.step.key: s for s in shown_steps(other, noted, now)}
+        self.assertTrue(before["strings/canopy-panels"].done and before["bank/bank"].done)
+        self.assertTrue(after["strings/canopy-panels"].stale and not after["strings/canopy-panels"].done)
+        self.assertTrue(after["bank/bank"].done)
+        self.assertEqual(next_step(list(before.values())).step.key, "open")
+        self.assertIn("opened_again", [f.id for f in fitout_findings(other, noted)])
+        self.assertNotIn("opened_again", [f.id for f in fitout_findings(design, noted)])
+
+    def test_a_bank_of_units_missing_or_swapped_is_told(self):
+        design = demo("fulmar")
+        for volts, means in (
+            (52.9, Means.AS_EXPECTED),
+            (-52.9, Means.REVERSED),
+            (0.0, Means.NO_VOLTS),
+            (49.2, Means.UNIT_MISSING),
+        ):
+            noted = records(self.proof(design, "bank/traction", "posts", volts))
+            step = next(
+                s for s in shown_steps(design, noted, usual_now(design)) if s.step.key == "bank/traction"
+            )
+            self.assertIs(step.items[0].means, means)
+
+
+class PartsTest(TestCase):
+    def test_every_part_of_the_design_is_on_the_list_once_and_sums_are_of_its_lines(self):
+        for name in ("whimbrel", "grebe", "sabine", "fulmar"):
+            design = demo(name)
+            parts = implied(design)
+            keys = [part.key for part in parts]
+            self.assertEqual(len(set(keys)), len(keys))
+            for group in design.panels:
+                self.assertEqual(
+                    next(p.quantity for p in parts if p.key == f"panels/{group.id}"), group.count
+                )
+            picture = fitout_picture(design)
+            lines = [line for system in picture.systems for line in system.lines]
+            self.assertEqual(len(lines), len(parts))
+            self.assertAlmostEqual(picture.money.cost, sum(line.cost or 0 for line in lines))
+            self.assertEqual(picture.money.no_price, sum(line.price is None for line in lines))
+            self.assertEqual(picture.money.to_buy, picture.money.cost)
+
+    def test_what_is_noted_counts_and_what_is_not_asked_for_any_more_is_told(self):
+        design = demo()
+        noted = records(
+            {"kind": "part", "part": "panels/canopy-panels", "name": "Panel", "state": "have", "quantity": 6},
+            {
+                "kind": "part",
+                "part": "bank/bank",
+                "name": "Pack",
+                "state": "ordered",
+                "quantity": 2,
+                "price": 400,
+            },
+            {"kind": "part", "part": "controller/gone", "name": "Old box", "state": "have", "quantity": 1},
+            {
+                "kind": "part",
+                "part": "own/x",
+                "name": "Bell",
+                "system": "safety",
+                "quantity": 2,
+                "price": 8,
+                "mass_kg": 1,
+            },
+            {"kind": "part", "part": "hull", "name": "Hull", "state": "have", "price": 0, "used": True},
+            {"kind": "money", "budget": 100},
+        )
+        lines = {line.part.key: line for line in lines_of(design, noted)}
+        self.assertEqual((lines["panels/canopy-panels"].short, lines["bank/bank"].short), (-2, 2))
+        self.assertEqual((lines["bank/bank"].cost, lines["own/x"].cost, lines["hull"].cost), (1600, 16, 0))
+        self.assertTrue(lines["controller/gone"].gone and lines["own/x"].own)
+        bare, full = sums_of(lines_of(design, NO_RECORDS)), sums_of([v for v in lines.values() if not v.gone])
+        self.assertEqual(bare.no_price - full.no_price, 1)
+        told = {f.id: f.level for f in fitout_findings(design, noted)}
+        self.assertEqual(told["not_enough_bank/bank"], "warn")
+        self.assertEqual(told["not_enough_panels/canopy-panels"], "note")
+        self.assertEqual(told["over_budget"], "warn")
+        self.assertIn("gone_controller/gone", told)
+        quiet = {f.id for f in fitout_findings(design)}
+        self.assertFalse({"over_budget", "gone_controller/gone", "not_enough_bank/bank"} & quiet)
+
+    def test_an_own_price_list_is_read_with_its_commas_decided(self):
+        read = read_prices("item;price;kg\nShunt;96,50;0,6\nOars;1.200,00;5\n;3;1\nRope;dear;1\nPump;-4;\n")
+        self.assertEqual(
+            [(r.name, r.price, r.mass_kg) for r in read.rows], [("Shunt", 96.5, 0.6), ("Oars", 1200.0, 5.0)]
+        )
+        self.assertEqual([p.line for p in read.problems], [4, 5, 6])
+        unsure = read_prices('name,price\nOars,"1,900"\n')
+        self.assertEqual((unsure.rows, unsure.problems[0].line), ([], 2))
+        with self.assertRaises(UnreadableFile):
+            read_prices("a,b\n1,2\n")
+        many = read_prices("name,price\n" + "\n".join(f"Part {i},{i}.50" for i in range(6_000)))
+        self.assertEqual((len(many.rows), many.problems[-1].line), (5_000, 5_002))
+        laid = priced(demo(), "name,price\nShunt and meter,96.50\nOars or paddles,0\nA piano,900\n")
+        self.assertEqual({n.part: n.price for n in laid.notes}, {"shunt": 96.5, "safety/oars": 0.0})
+        self.assertEqual(laid.without, ["A piano"])
+
+    def test_papers(self):
+        for name in ("whimbrel", "grebe", "fulmar"):
+            design = demo(name)
+            noted = (
+                read_records((DEMO / f"{name}.records.json").read_bytes()) if name != "grebe" else NO_RECORDS
+            )
+            self.assertEqual(fitout_pdf(design, noted)[:5], b"%PDF-")
+            self.assertLess(len(fitout_pdf(design, noted, "steps")), len(fitout_pdf(design, noted)))
+            rows = parts_csv(design, noted).splitlines()
+            self.assertEqual(len(rows), 1 + len(lines_of(design, noted)))
+        tricky = records({"kind": "part", "part": "own/x", "name": "=1+1", "system": "safety"})
+        self.assertIn("'=1+1", parts_csv(demo(), tricky))
+
+
+class FindingsTest(TestCase):
+    """Those that are not held elsewhere: once where they fire, once where they are silent."""
+
+    def told(self, design: BoatDesign, *rows) -> dict[str, str]:
+        found = fitout_findings(design, records(*rows))
+        for finding in found:
+            self.assertTrue(finding.why.method and finding.why.source)
+            self.assertTrue((METHODS / f"{finding.why.doc}.md").is_file(), finding.why.doc)
+        return {finding.id: finding.level for finding in found}
+
+    def test_each_fires_and_each_is_silent(self):
+        design, small = demo(), demo("grebe")
+        have = {"kind": "part", "part": "bank/bank", "name": "Pack", "state": "have", "quantity": 4}
+        used = {
+            "kind": "part",
+            "part": "panels/canopy-panels",
+            "name": "P",
+            "state": "have",
+            "quantity": 4,
+            "used": True,
+        }
+        opened = {"kind": "step", "step": "open", "item": "open", "of": "open", "at": AT}
+        twin = {"kind": "test", "at": AT, "name": "P 1", "group_id": "canopy-panels", "cell_c": 40}
+        bad = {**twin, "points": [[0, 3.0], [20, 2.95], [28, 2.8], [39, 0]], "irradiance_w_per_m2": 800}
+        box = inputs_of(design)[0]
+        now = usual_now(design)
+        watts = expected_in(design, box, now).watts.middle
+        sun = {"kind": "sun", "at": now.at.isoformat(), "input": box.key}
+        for key, loud, quiet in (
+            ("no_extinguisher", (design, have), (design, have, {**have, "part": "safety/extinguisher"})),
+            ("used_panels", (design, used), (design, used, {**twin, "points": []})),
+            ("dearest", (design,), (small, {"kind": "part", "part": "bank/bank", "name": "B", "price": 1, "quantity": 1})),
+            ("shock", (design,), (small,)),
+            ("own_order", (design,), None),
+            ("waits_for", (design, opened), (design, opened, have)),
+            ("measured_panel_canopy-panels", (design, bad), (design,)),
+            (f"sun_reading_{box.key}", (design, {**sun, "pv_w": watts}), (design,)),
+        ):  # fmt: skip
+            with self.subTest(key):
+                self.assertIn(key, self.told(*loud))
+                if quiet is not None:
+                    self.assertNotIn(key, self.told(*quiet))
+        self.assertEqual(self.told(design, {**sun, "pv_w": watts})[f"sun_reading_{box.key}"], "good")
+        self.assertEqual(self.told(design, {**sun, "pv_w": watts / 2})[f"sun_reading_{box.key}"], "warn")
+        full = {**sun, "pv_w": 30, "bank_full": True}
+        self.assertEqual(self.told(design, full)[f"sun_reading_{box.key}"], "note")
+
+
+class MinutesTest(TestCase):
+    def test_any_minute_on_any_boat_is_answered_finitely(self):
+        draw = np.random.default_rng(5)
+        for design in OrderTest().boats():
+            for _ in range(2):
+                at = datetime.fromisoformat("2027-01-01T00:00:00+00:00") + timedelta(
+                    minutes=int(draw.integers(525_000))
+                )
+                picture = fitout_picture(design, at=at, heading_deg=float(draw.uniform(0, 360)))
+                text = picture.model_dump_json()
+                self.assertNotIn("NaN", text)
+                self.assertNotIn("Infinity", text)
+                self.assertEqual(len(picture.cells), 3)
+
+    def test_a_shaded_string_is_expected_to_give_less(self):
+        """The boom over the roof of the demo catamaran."""
+        design = demo("fulmar")
+        box = next(one for one in inputs_of(design) if one.circuits[0].name == "Foredeck")
+        noon = usual_now(design)
+        each = [expected_in(design, box, replace(noon, heading_deg=h)).pv_w for h in range(0, 360, 30)]
+        self.assertLess(min(each), 0.8 * max(each))
+
+    def test_panels_put_away_are_expected_to_give_nothing_and_say_so(self):
+        document = json.loads((DEMO / "whimbrel.json").read_text())
+        for place in document["places"]:
+            place.setdefault("stands", {})[document["plan"].get("state", "under_way")] = {"how": "folded"}
+        design = design_from(document)
+        self.assertIsNone(expected_of(design, inputs_of(design)[0].circuits[0], usual_now(design), 1))
+        self.assertTrue(all(gauge.away for gauge in fitout_picture(design).gauges))
+
+    def test_minutes_out_of_reach_are_refused(self):
+        for at in ("0001-01-01T00:00:00", "9999-12-31T23:59:00"):
+            with self.assertRaises((ParhelionError, ValidationError)):
+                records({"kind": "tick", "item": "x", "at": at + "+00:00"})
+        noon = fitout_picture(demo(), at=datetime.fromisoformat("2027-06-13T13:03:00"))
+        self.assertEqual(noon.minute.at.utcoffset(), timedelta(hours=2))  # by the boat's own clock
+        self.assertIsInstance(usual_now(demo()), Now)
+
+
+class RecordsTest(TestCase):
+    def test_a_file_of_records_comes_back_as_it_was_and_others_are_refused(self):
+        held = read_records((DEMO / "whimbrel.records.json").read_bytes())
+        self.assertEqual(read_records(written_records(held)), held)
+        for text in (b"", b"[]", b'{"schema_name": "parhelion.boat"}', b"\xff\xfe", b"[" * 100_000,
+                     b'{"schema_name": "parhelion.records", "records": [{"kind": "song"}]}'):  # fmt: skip
+            with self.assertRaises(UnreadableFile):
+                read_records(text)
+
+    def test_the_demo_yacht_is_half_built(self):
+        held = read_records((DEMO / "whimbrel.records.json").read_bytes())
+        picture = fitout_picture(read_boat((DEMO / "whimbrel.json").read_bytes()), held)
+        self.assertEqual(picture.next_step, "strings/canopy-panels")
+        self.assertEqual([test.verdict for test in picture.tests], ["substring_shorted", "as_labelled"])
+        self.assertEqual(picture.gone, [])
+        self.assertTrue((REFERENCES / "fitout.json").is_file())
