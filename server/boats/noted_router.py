@@ -40,16 +40,6 @@ def put_record(request: HttpRequest, boat_id: UUID, body: OneRecord) -> Any:
     return Status(204, None)
 
 
-@router.delete(
-    "/{uuid:boat_id}/records/{slug:key}", response={204: None, **FOUND}, operation_id="withdrawRecord"
-)
-def withdraw_record(request: HttpRequest, boat_id: UUID, key: str) -> Any:
-    """Take a record back."""
-    if not noted.withdraw(_boat(boat_id), key):
-        raise Http404
-    return Status(204, None)
-
-
 @router.get(
     "/{uuid:boat_id}/records/file",
     response=or_refused(None, named=True),
@@ -71,3 +61,13 @@ def take_in(request: HttpRequest, boat_id: UUID) -> Any:
     if not request.body:
         raise ParhelionError([Problem(code="empty", message="The file is empty.", accepted="a records file")])
     return noted.take_in(_boat(boat_id), request.body)
+
+
+@router.delete(
+    "/{uuid:boat_id}/records/{slug:key}", response={204: None, **FOUND}, operation_id="withdrawRecord"
+)
+def withdraw_record(request: HttpRequest, boat_id: UUID, key: str) -> Any:
+    """Take a record back."""
+    if not noted.withdraw(_boat(boat_id), key):
+        raise Http404
+    return Status(204, None)

@@ -1,6 +1,6 @@
 /** What was done and measured on the real boat, wherever it is kept. */
 import { createContext, useContext } from "react";
-import type { OneRecord, Records } from "../api/client";
+import type { OneRecord, RecordOf, Records } from "../api/client";
 
 export interface RecordsHandle {
   records: Records;
@@ -20,3 +20,14 @@ export function useRecords(): RecordsHandle {
 }
 
 export const newId = () => crypto.randomUUID();
+
+/** The last record of a kind that fits, as it stands in this window. */
+export function useNoted<K extends OneRecord["kind"]>(
+  kind: K,
+  fits: (record: RecordOf<K>) => boolean,
+): RecordOf<K> | undefined {
+  const { records } = useRecords();
+  return records.records?.findLast(
+    (record): record is RecordOf<K> => record.kind === kind && fits(record as RecordOf<K>),
+  );
+}

@@ -1,6 +1,6 @@
 import { useId } from "react";
 import type { FitoutPicture } from "../../api/client";
-import { newId, useRecords } from "../../kit/records";
+import { newId, useNoted, useRecords } from "../../kit/records";
 import { Heading } from "../../kit/ui/Page";
 import { SaveAs } from "../../kit/ui/SaveAs";
 
@@ -48,6 +48,7 @@ export function BeforeView({ picture }: { picture: FitoutPicture }) {
 
 function Check({ check, at }: { check: FitoutPicture["checks"][number]; at: string }) {
   const { note, withdraw } = useRecords();
+  const held = useNoted("tick", (one) => one.item === check.key);
   const id = useId();
   return (
     <li className="flex items-start gap-2.5 border-b border-hairline py-1.5">
@@ -55,11 +56,11 @@ function Check({ check, at }: { check: FitoutPicture["checks"][number]; at: stri
         id={id}
         type="checkbox"
         className="mt-1"
-        checked={check.at != null}
+        checked={held !== undefined}
         onChange={(event) =>
           event.target.checked
             ? note({ kind: "tick", id: newId(), item: check.key, at, note: "" })
-            : check.note_id && withdraw(check.note_id)
+            : held && withdraw(held.id)
         }
       />
       <label htmlFor={id} className="flex-1">

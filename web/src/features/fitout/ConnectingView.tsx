@@ -1,7 +1,7 @@
 import { useId } from "react";
 import type { FitoutPicture, ItemShown, StepOut } from "../../api/client";
 import { useSay } from "../../kit/preferences";
-import { newId, useRecords } from "../../kit/records";
+import { newId, useNoted, useRecords } from "../../kit/records";
 import { LinkButton } from "../../kit/ui/LinkButton";
 import { OwnField } from "../../kit/ui/OwnField";
 import { Heading } from "../../kit/ui/Page";
@@ -138,27 +138,27 @@ function StepCard({ step, minute }: { step: StepOut; minute: FitoutPicture["minu
 
 function useProof(step: StepOut, item: ItemShown, at: string) {
   const { note, withdraw } = useRecords();
+  const held = useNoted("step", (one) => one.step === step.key && one.item === item.key);
   return {
+    held,
     prove: (reading: number | null) =>
       note({
         kind: "step",
-        id: item.note_id ?? newId(),
+        id: held?.id ?? newId(),
         step: step.key,
         item: item.key,
         of: item.of,
         at,
         by: signerNow(),
         reading,
-        note: item.note,
+        note: held?.note ?? "",
       }),
-    undo: () => {
-      if (item.note_id) withdraw(item.note_id);
-    },
+    undo: () => held && withdraw(held.id),
   };
 }
 
 function Tick({ step, item, at }: { step: StepOut; item: ItemShown; at: string }) {
-  const { prove, undo } = useProof(step, item, at);
+  const { held, prove, undo } = useProof(step, item, at);
   const id = useId();
   return (
     <span className="flex items-start gap-2">
@@ -166,7 +166,7 @@ function Tick({ step, item, at }: { step: StepOut; item: ItemShown; at: string }
         id={id}
         type="checkbox"
         className="mt-1"
-        checked={item.good}
+        checked={held !== undefined && held.of === item.of}
         onChange={(event) => (event.target.checked ? prove(null) : undo())}
       />
       <label htmlFor={id} className="max-w-[34ch]">
@@ -185,7 +185,7 @@ function Tick({ step, item, at }: { step: StepOut; item: ItemShown; at: string }
 }
 
 function Reading({ step, item, at }: { step: StepOut; item: ItemShown; at: string }) {
-  const { prove, undo } = useProof(step, item, at);
+  const { held, prove, undo } = useProof(step, item, at);
   const say = useSay();
   return (
     <div>
@@ -197,17 +197,20 @@ function Reading({ step, item, at }: { step: StepOut; item: ItemShown; at: strin
           kind="voltage_v"
           low={-1000}
           high={1000}
-          value={item.reading}
+          value={held?.reading}
           wrong={item.wrong}
-          onValue={(value) => (value === null ? undo() : prove(value))}
+          onValue={(value) => {
+            if (value === null) undo();
+            else prove(value);
+          }}
         />
         <span className="text-[13px] text-muted">V</span>
-        {item.reading != null && (
+        {held?.reading != null && item.reading === held.reading && (
           <span className={item.wrong || item.stale ? "font-semibold text-alarm" : "font-semibold"}>
             {item.stale ? "▲ another wiring then" : item.wrong ? `▲ ${item.verdict}` : "✓ as it should be"}
           </span>
         )}
-        {item.reading == null && item.expected_v && (
+        {held?.reading == null && item.expected_v && (
           <span className="text-[13px] text-muted">
             expected {say("voltage_v", item.expected_v[0] ?? 0)} to{" "}
             {say("voltage_v", item.expected_v[1] ?? 0)}

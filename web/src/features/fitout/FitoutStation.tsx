@@ -40,7 +40,7 @@ export default function FitoutStation() {
   const set = (part: Partial<Minute>) => setMinute({ ...minute, ...part });
   return (
     <Tabs.Root value={view} onValueChange={choose} orientation="vertical" className="contents">
-      <div className="bench border-r border-hairline px-5 py-3">
+      <section className="bench border-r border-hairline px-5 py-3" aria-label="Bench">
         <Sections
           progress={picture?.progress}
           next={picture?.next_step ?? null}
@@ -63,7 +63,7 @@ export default function FitoutStation() {
             signing={view === "connecting"}
           />
         )}
-      </div>
+      </section>
       <Picture>
         <Tabs.Content
           value={view}

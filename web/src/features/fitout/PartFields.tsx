@@ -9,7 +9,7 @@ import {
 } from "../../api/client";
 import { useDesign } from "../../kit/document";
 import { useSay } from "../../kit/preferences";
-import { newId, useRecords } from "../../kit/records";
+import { newId, useNoted, useRecords } from "../../kit/records";
 import { useToast } from "../../kit/Toast";
 import { Field } from "../../kit/ui/Field";
 import { FileField } from "../../kit/ui/FileField";
@@ -53,14 +53,12 @@ export function PartFields(props: {
   onChoose: (key: string | null) => void;
 }) {
   const { picture, chosen, onChoose } = props;
-  const { records, note, withdraw } = useRecords();
+  const { note, withdraw } = useRecords();
   const toast = useToast();
   const say = useSay();
   const used = useId();
   const line = linesOf(picture).find((one) => one.key === chosen);
-  const held = records.records?.find(
-    (record): record is Note => record.kind === "part" && record.id === line?.note_id,
-  );
+  const held = useNoted("part", (one) => one.part === chosen);
   const put = (change: Partial<Note>) => line && note({ ...(held ?? noteOf(line)), ...change });
   const add = () => {
     const key = `own/${newId().slice(0, 8)}`;
@@ -100,7 +98,7 @@ export function PartFields(props: {
             key={state}
             type="button"
             role="radio"
-            aria-checked={line.state === state}
+            aria-checked={(held?.state ?? line.state) === state}
             className="state-choice"
             onClick={() =>
               put(
@@ -171,7 +169,7 @@ export function PartFields(props: {
         <input
           id={used}
           type="checkbox"
-          checked={line.used}
+          checked={held?.used ?? false}
           onChange={(event) => put({ used: event.target.checked })}
         />
       </div>
@@ -260,9 +258,7 @@ export function MoneyFields({ picture }: { picture: FitoutPicture }) {
   const [told, setTold] = useState<string | null>(null);
   const [priced, setPriced] = useState<Priced | null>(null);
   const { money } = picture;
-  const held = records.records
-    ?.filter((record): record is RecordOf<"money"> => record.kind === "money")
-    .at(-1);
+  const held = useNoted("money", () => true);
   const put = (change: Partial<RecordOf<"money">>) =>
     note({ kind: "money", id: "money", currency: "coins", budget: null, ...held, ...change });
   const prices = async (text: string) => {

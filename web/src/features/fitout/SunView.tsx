@@ -1,6 +1,6 @@
 import type { FitoutPicture, GaugeShown } from "../../api/client";
 import { useSay, useUnits } from "../../kit/preferences";
-import { newId, useRecords } from "../../kit/records";
+import { newId, useNoted, useRecords } from "../../kit/records";
 import { LinkButton } from "../../kit/ui/LinkButton";
 import { Mark } from "../../kit/ui/Mark";
 import { OwnField } from "../../kit/ui/OwnField";
@@ -69,7 +69,7 @@ function GaugeCard(props: {
   const { note, withdraw } = useRecords();
   const units = useUnits();
   const say = useSay();
-  const now = gauge.here ? gauge.last : null;
+  const now = useNoted("sun", (one) => one.input === gauge.key && one.at === minute.at);
   const put = (change: Record<string, number | boolean | null>) =>
     note({
       kind: "sun",

@@ -2,7 +2,7 @@ import { useId, useState } from "react";
 import type { FitoutPicture, RecordOf } from "../../api/client";
 import { useDesign } from "../../kit/document";
 import { useUnits } from "../../kit/preferences";
-import { newId, useRecords } from "../../kit/records";
+import { newId, useNoted, useRecords } from "../../kit/records";
 import { useToast } from "../../kit/Toast";
 import { LinkButton } from "../../kit/ui/LinkButton";
 import { OwnField, OwnText } from "../../kit/ui/OwnField";
@@ -23,7 +23,8 @@ export function TestFields(props: {
   const of = useId();
   const tests = picture.tests;
   const shown = tests.find((test) => test.note.id === chosen) ?? tests[0];
-  const held = shown?.note as Test | undefined;
+  const wanted = chosen ?? shown?.note.id;
+  const held = useNoted("test", (one) => one.id === wanted);
   const put = (change: Partial<Test>) => held && note({ ...held, ...change });
   const add = () => {
     const id = newId();
