@@ -84,6 +84,10 @@ def fraction(value: float, signed: bool = False) -> Quantity:
     return Quantity(quantity="fraction", value=float(value), signed=signed)
 
 
+def force(value: float) -> Quantity:
+    return Quantity(quantity="force_n", value=float(value))
+
+
 def ratio(value: float) -> Quantity:
     return Quantity(quantity="ratio", value=float(value))
 

@@ -13,8 +13,9 @@ from parhelion.formats.module_table import read_modules
 from parhelion.hull.demand import demand_curve
 from parhelion.hull.resistance import service_resistance
 from parhelion.panels.datasheet import doubts
+from parhelion.panels.gust import fold_mps, gust_n
 from parhelion.panels.harvest import harvest
-from parhelion.stations.array.burden import burden, fold_mps, gust_n
+from parhelion.stations.array.burden import burden
 from parhelion.stations.array.next_panel import next_panels
 from parhelion.stations.array.tilt import tilt_advice
 from parhelion.stations.array.year import through_year

@@ -18,6 +18,7 @@ from parhelion.begin.new_boat import new_boat
 from parhelion.cli import main
 from parhelion.data import places
 from parhelion.design import BoatDesign
+from parhelion.design.frame import Cut, Frame
 from parhelion.design.records import NO_RECORDS, Records
 from parhelion.diagnosis.expected import COLUMNS, Wired, expected
 from parhelion.diagnosis.reading import Means, Read, meaning, open_meaning
@@ -25,6 +26,7 @@ from parhelion.errors import ParhelionError, UnreadableFile
 from parhelion.formats.boat_file import design_from, read_boat
 from parhelion.formats.price_table import read_prices
 from parhelion.formats.records_file import read_records, written_records
+from parhelion.panels.frame import cutting_plan, frame_of
 from parhelion.panels.measured import Verdict, tested
 from parhelion.stations.fitout.findings import fitout_findings
 from parhelion.stations.fitout.now import Now, expected_in, expected_of, inputs_of, usual_now
@@ -474,6 +476,83 @@ class FindingsTest(TestCase):
         self.assertEqual(self.told(design, {**sun, "pv_w": watts / 2})[f"sun_reading_{box.key}"], "warn")
         full = {**sun, "pv_w": 30, "bank_full": True}
         self.assertEqual(self.told(design, full)[f"sun_reading_{box.key}"], "note")
+
+
+class FrameTest(TestCase):
+    """Frames: cut, weighed, bent."""
+
+    def framed(self, place=0, **frame) -> BoatDesign:
+        document = json.loads((DEMO / "whimbrel.json").read_text())
+        for one in document["places"]:
+            one.pop("frame", None)
+        document["places"][place]["frame"] = frame
+        return design_from(document)
+
+    @settings(max_examples=60, deadline=None)
+    @given(
+        st.lists(st.tuples(st.floats(0.05, 9), st.integers(1, 6)), min_size=1, max_size=8), st.floats(1, 8)
+    )
+    def test_every_piece_is_cut_and_no_length_is_overdrawn(self, pieces, stock):
+        cuts = [Cut("piece", length, many) for length, many in pieces]
+        bars = cutting_plan(cuts, stock)
+        whole = sum(length * many for length, many in pieces)
+        self.assertAlmostEqual(sum(map(sum, bars)), whole, places=6)
+        for bar in bars:
+            self.assertLessEqual(sum(bar) + 0.003 * (len(bar) - 1), stock + 1e-6)
+        self.assertGreaterEqual(len(bars), whole / stock - 1e-9)
+        half_full = [bar for bar in bars if sum(bar) + 0.003 * len(bar) < stock / 2]
+        self.assertLessEqual(len(half_full), 1)
+
+    def test_sections_are_those_of_a_fine_grid(self):
+        for stock in ("round", "square", "angle"):
+            frame = Frame(stock=stock, size_m=0.04, wall_m=0.004)
+            at = (np.arange(1600) + 0.5) / 1600 * 0.04
+            x, y = np.meshgrid(at, at)
+            inside = {
+                "round": (np.hypot(x - 0.02, y - 0.02) < 0.02) & (np.hypot(x - 0.02, y - 0.02) > 0.016),
+                "square": (np.abs(x - 0.02) > 0.016) | (np.abs(y - 0.02) > 0.016),
+                "angle": (x < 0.004) | (y < 0.004),
+            }[stock]
+            area = inside.mean() * 0.04**2
+            middle = y[inside].mean()
+            inertia = ((y[inside] - middle) ** 2).mean() * area
+            self.assertAlmostEqual(frame.section_m2 / area, 1, delta=3e-3)
+            self.assertAlmostEqual(frame.inertia_m4 / inertia, 1, delta=5e-3)
+
+    def test_it_weighs_in_the_boat_and_more_feet_hang_through_less(self):
+        bare, six = self.framed(1), self.framed(0, size_m=0.03, feet=6)
+        four = self.framed(0, size_m=0.03, feet=4)
+        kg = four.place("canopy").frame_kg
+        self.assertAlmostEqual(kg, four.place("canopy").frame.kg_per_m * (2 * 3.1 + 3 * 1.55))
+        light = bare.changed(places=tuple(p.model_copy(update={"frame": None}) for p in bare.places))
+        self.assertAlmostEqual(four.displacement_kg - light.displacement_kg, kg)
+        groups = [g for g in four.panels if g.place_id == "canopy"]
+        one, two = (frame_of(d.place("canopy"), groups) for d in (four, six))
+        self.assertAlmostEqual(one.sag_m / two.sag_m, 2.0**4)
+        held = (one.panels_kg + one.mass_kg) * 9.81 / 2 / 3.1
+        i, e = one.frame.inertia_m4, 69e9
+        self.assertAlmostEqual(one.sag_m, 5 * held * 3.1**4 / (384 * e * i))
+        x = np.linspace(0, 3.1, 20_001)  # the same beam by integrating its curvature twice
+        turn = np.cumsum(held * x * (3.1 - x) / 2 / (e * i)) * (x[1] - x[0])
+        drop = np.cumsum(turn) * (x[1] - x[0])
+        self.assertAlmostEqual(np.max(np.abs(drop - drop[-1] * x / 3.1)) / one.sag_m, 1, delta=1e-3)
+
+    def test_a_thin_one_an_uncounted_one_and_unlike_metals_are_told(self):
+        def told(design):
+            return {f.id for f in fitout_findings(design)}
+
+        thin = told(self.framed(0, stock="angle", size_m=0.02, wall_m=0.002, feet=2))
+        stout = told(self.framed(0, stock="square", size_m=0.04, wall_m=0.003, feet=6))
+        self.assertIn("thin_frame_canopy", thin)
+        self.assertNotIn("thin_frame_canopy", stout)
+        self.assertIn("unframed", stout)
+        self.assertNotIn("unframed", told(demo("grebe")))
+        salt = demo("fulmar").model_dump(mode="json")
+        salt["places"][0] |= {"frame": {}, "width_m": 2.0, "length_m": 3.0}
+        self.assertIn("metals_meet", told(design_from(salt)))
+        self.assertNotIn("metals_meet", stout)
+        parts = {part.key: part for part in implied(self.framed(0, feet=4))}
+        self.assertEqual((parts["frame/canopy"].quantity, parts["feet/canopy"].quantity), (3, 4))
 
 
 class MinutesTest(TestCase):

@@ -6,6 +6,7 @@ import math
 
 from pydantic import model_validator
 
+from parhelion.design.frame import Frame
 from parhelion.design.part import Choice, Id, Name, Part, Point, begins, entry, out_of_reach
 from parhelion.design.states import BoatState, Stands
 
@@ -111,6 +112,14 @@ class Place(Part):
         step=50,
     )
     cable_m: float | None = entry("Cable to the controller", "One way", default=None, gt=0, le=100, step=0.5)
+    frame: Frame | None = entry("Frame", default=None)
+
+    @property
+    def frame_kg(self) -> float:
+        """Of its frame; nothing without one, or where the place has no size [kg]."""
+        if self.frame is None or self.width_m is None or self.length_m is None:
+            return 0.0
+        return self.frame.mass_kg(self.width_m, self.length_m)
 
     @property
     def hinged(self) -> bool:

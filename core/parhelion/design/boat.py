@@ -20,6 +20,7 @@ from parhelion.design.array import (
     PanelRef,
     PanelString,
     Place,
+    PlaceKind,
     WiringLimits,
 )
 from parhelion.design.bank import Bank, Link, Load
@@ -33,7 +34,7 @@ from parhelion.design.plan import Plan, Site, Source, SourceKind, Water
 from parhelion.design.states import How
 
 SCHEMA_NAME = "parhelion.boat"
-SCHEMA_VERSION = 7  # counts every change of the document's shape (docs/decisions/18)
+SCHEMA_VERSION = 8  # counts every change of the document's shape (docs/decisions/18)
 
 DEEPEST_BODY_TO_BEAM = 1.5  # a hull body drawing more than this many beams is a slip of the pen
 MOST_PANELS = 120  # in all: every station answers so many in seconds
@@ -62,7 +63,7 @@ class BoatDesign(Part):
     model_config = ConfigDict(frozen=True, extra="forbid", allow_inf_nan=False, title="Parhelion boat design")
 
     schema_name: Literal["parhelion.boat"] = "parhelion.boat"
-    schema_version: Literal[7] = 7
+    schema_version: Literal[8] = 8
     name: Name = entry("Name")
     note: str = entry("Note", default="", max_length=2_000)
     use: Use = entry("Use", default=Use.CRUISER)
@@ -197,7 +198,7 @@ class BoatDesign(Part):
         """The parts added up, where the boat's own weight is known [kg]."""
         if self.loading is None:
             return None
-        return self.loading.total_kg + self.banks_kg + self.panels_kg
+        return self.loading.total_kg + self.banks_kg + self.panels_kg + self.frames_kg
 
     @property
     def banks_kg(self) -> float:
@@ -206,6 +207,11 @@ class BoatDesign(Part):
     @property
     def panels_kg(self) -> float:
         return sum(group.mass for group in self.fitted_panels)
+
+    @property
+    def frames_kg(self) -> float:
+        """Frames of the places aboard [kg]."""
+        return sum(place.frame_kg for place in self.places if place.kind is not PlaceKind.SHORE)
 
     @property
     def fitted_panels(self) -> tuple[PanelGroup, ...]:

@@ -77,6 +77,11 @@ def _seen(name: Any) -> Any:
     return "".join(one for one in name if one not in hidden).strip() or "unnamed"
 
 
+def _from_7(document: Document) -> Document:
+    """Version 8: frames of places; without one nothing is added."""
+    return {**document, "schema_version": 8}
+
+
 MIGRATIONS: dict[int, Callable[[Document], Document]] = {
-    1: _from_1, 2: _from_2, 3: _from_3, 4: _from_4, 5: _from_5, 6: _from_6,
+    1: _from_1, 2: _from_2, 3: _from_3, 4: _from_4, 5: _from_5, 6: _from_6, 7: _from_7,
 }  # fmt: skip

@@ -10,9 +10,11 @@ from __future__ import annotations
 
 from typing import NamedTuple
 
+from parhelion.design.frame import FrameMetal
 from parhelion.market.parts import Offer
 
 COPPER_KG_PER_M_MM2, INSULATION = 0.00896, 1.45  # [1]
+STOCK_PRICE_PER_KG = {FrameMetal.ALUMINIUM: 14.0, FrameMetal.STAINLESS: 12.0, FrameMetal.STEEL: 4.5}
 CABLE_PRICE_PER_M, CABLE_PRICE_PER_M_MM2 = 0.6, 0.19
 
 
@@ -41,6 +43,7 @@ FITTINGS = {
     "converter": Fitting(165.0, 1.4),
     "charger": Fitting(165.0, 2.6),
     "propeller": Fitting(120.0, 1.8),
+    "foot": Fitting(6.0, 0.12),
     "oars": Fitting(90.0, 5.2),
     "lights": Fitting(48.0, 0.6),
     "bailer": Fitting(14.0, 0.4),

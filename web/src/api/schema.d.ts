@@ -2213,10 +2213,10 @@ export interface components {
             schema_name: "parhelion.boat";
             /**
              * Schema Version
-             * @default 7
+             * @default 8
              * @constant
              */
-            schema_version: 7;
+            schema_version: 8;
             /** Name */
             name: string;
             /**
@@ -2621,6 +2621,69 @@ export interface components {
          * @enum {string}
          */
         Fastening: "clamps" | "bolts" | "hinges" | "ties";
+        /**
+         * Frame
+         * @description Two sides, two ends, bars across between them, and feet, all of one stock.
+         * @example {
+         *       "stock": "round"
+         *     }
+         */
+        Frame: {
+            /**
+             * Stock
+             * @default round
+             */
+            stock: components["schemas"]["FrameStock"];
+            /**
+             * Of
+             * @default aluminium
+             */
+            metal: components["schemas"]["FrameMetal"];
+            /**
+             * Its size
+             * @description Outside, across
+             * @default 0.03
+             */
+            size_m: number;
+            /**
+             * Its wall
+             * @default 0.002
+             */
+            wall_m: number;
+            /**
+             * Bars across
+             * @description Between the ends
+             * @default 1
+             */
+            crossbars: number;
+            /**
+             * Feet or clamps
+             * @description Half of them on each long side
+             * @default 4
+             */
+            feet: number;
+            /**
+             * Each leg
+             * @description 0 where it sits on clamps
+             * @default 0
+             */
+            leg_m: number;
+            /**
+             * Sold in lengths of
+             * @default 6
+             */
+            stock_m: number;
+        };
+        /**
+         * FrameMetal
+         * @enum {string}
+         */
+        FrameMetal: "aluminium" | "stainless" | "steel";
+        /**
+         * FrameStock
+         * @enum {string}
+         */
+        FrameStock: "round" | "square" | "angle";
         /**
          * Going
          * @description How fast she goes.
@@ -3496,6 +3559,8 @@ export interface components {
              * @description One way
              */
             cable_m?: number | null;
+            /** Frame */
+            frame?: components["schemas"]["Frame"] | null;
         };
         /**
          * Plan
@@ -8213,6 +8278,15 @@ export interface components {
             /** Wrong */
             wrong: boolean;
         };
+        /** CutShown */
+        CutShown: {
+            /** Name */
+            name: string;
+            /** Length M */
+            length_m: number;
+            /** Pieces */
+            pieces: number;
+        };
         /**
          * Diagram
          * @description The one-line diagram that fills as it is proved.
@@ -8274,12 +8348,68 @@ export interface components {
             next_step: string | null;
             diagram: components["schemas"]["Diagram"];
             minute: components["schemas"]["Minute"];
+            /** Frames */
+            frames: components["schemas"]["FrameShown"][];
             /** Gauges */
             gauges: components["schemas"]["GaugeShown"][];
             /** Tests */
             tests: components["schemas"]["TestShown"][];
             /** Checks */
             checks: components["schemas"]["CheckShown"][];
+        };
+        /**
+         * FrameShown
+         * @description One place with panels, and its frame where it has one.
+         */
+        FrameShown: {
+            /** Place Id */
+            place_id: string;
+            /** Place Index */
+            place_index: number;
+            /** Name */
+            name: string;
+            /** Framed */
+            framed: boolean;
+            /** Lies */
+            lies: boolean;
+            /** No Size */
+            no_size: boolean;
+            /** Width M */
+            width_m: number | null;
+            /** Length M */
+            length_m: number | null;
+            /** Cuts */
+            cuts: components["schemas"]["CutShown"][];
+            /** Bars */
+            bars: number[][];
+            /** Stock M */
+            stock_m: number;
+            /** Left M */
+            left_m: number;
+            /** Mass Kg */
+            mass_kg: number;
+            /** Panels Kg */
+            panels_kg: number;
+            /** Watts */
+            watts: number;
+            /** Span M */
+            span_m: number;
+            /** Sag M */
+            sag_m: number;
+            /** Gust Mps */
+            gust_mps: number;
+            /** Gust Pull N */
+            gust_pull_n: number;
+            /** Gust Sag M */
+            gust_sag_m: number;
+            /** Holds */
+            holds: number | null;
+            /** Too Long */
+            too_long: boolean;
+            /** Crossbars */
+            crossbars: number;
+            /** Feet */
+            feet: number;
         };
         /**
          * GaugeShown
@@ -8525,7 +8655,7 @@ export interface components {
              * Key
              * @enum {string}
              */
-            key: "parts" | "connecting" | "sun" | "tests" | "before";
+            key: "parts" | "frames" | "connecting" | "sun" | "tests" | "before";
             /** Done */
             done: number;
             /** Of */

@@ -2,8 +2,7 @@
 
 References
 ----------
-[1] Wind on a plate: 1/2 rho V^2 A C, normal to it; C = 1.3 sin(tilt), and not below the 0.9 by which gusts
-    lift an open canopy roof. A gust is 1.4 times the mean wind.
+[1] Wind on a plate: `panels.gust`.
 [2] Loss of yield a season and years of service, low and high: typical of makers' and fleet experience.
 """
 
@@ -13,7 +12,6 @@ import numpy as np
 from numpy.typing import NDArray
 
 from parhelion.balance.outlook import Outlook, remembered
-from parhelion.constants import AIR_DENSITY_KG_PER_M3
 from parhelion.design import HIDDEN, BoatDesign, Build, Obstacle, PanelGroup, Place, PlaceKind
 from parhelion.hull.air import raised_panels_m2
 from parhelion.hull.demand import demand_curve
@@ -22,19 +20,15 @@ from parhelion.market.parts import panels_price
 from parhelion.panels.bodies import body_of_panels
 from parhelion.panels.casting import face_shares
 from parhelion.panels.deck import DeckGroup, deck_of
+from parhelion.panels.gust import GUST_MPS, SAFETY, fold_mps, gust_n
 from parhelion.panels.harvest import COVER_KEEPS
 from parhelion.panels.layout import PanelAt
 from parhelion.panels.shade import shares_towards, towards
 from parhelion.quantities import Frozen
 from parhelion.sun.timeline import HOUR_S
-from parhelion.units import MPS_PER_KNOT
 
 Array = NDArray[np.float64]
 
-GUST_MPS = 22 * MPS_PER_KNOT  # where a strong breeze begins
-GUST_FACTOR = 1.4  # of a gust over the mean wind [1]
-PLATE_C, LIFT_C = 1.3, 0.9  # [1]
-SAFETY = 2.0  # on what fastenings hold
 LIFE = {  # years of service, then loss of yield a season, low and high [2]
     (Build.GLASS, False): ((20.0, 30.0), (0.004, 0.008)),
     (Build.FLEXIBLE, False): ((2.0, 5.0), (0.02, 0.06)),
@@ -104,17 +98,6 @@ class Burden(Frozen):
     yields: list[YieldAfter]
 
 
-def gust_n(wind_mps: float, area_m2: float, tilt_deg: float) -> float:
-    """Pull of a wind on panels [1] [N]."""
-    normal = max(PLATE_C * float(np.sin(np.radians(tilt_deg))), LIFT_C)
-    return 0.5 * AIR_DENSITY_KG_PER_M3 * wind_mps**2 * area_m2 * normal
-
-
-def fold_mps(holds_n: float, area_m2: float, tilt_deg: float) -> float:
-    """Mean wind whose gusts pull half of what the fastenings hold [m/s]."""
-    return float(np.sqrt(holds_n / SAFETY / gust_n(1.0, area_m2, tilt_deg))) / GUST_FACTOR
-
-
 def life_of(group: PanelGroup) -> tuple[tuple[float, float], tuple[float, float]]:
     """Years of service and loss of yield a season, low and high of each [2]."""
     return LIFE.get((group.build, group.covered)) or LIFE[(group.build, False)]
@@ -136,7 +119,7 @@ def _area_m2(group: PanelGroup) -> float:
 def _place(outlook: Outlook, place: Place, decks: list[DeckGroup]) -> PlaceBurden:
     design, groups = outlook.design, [deck.group for deck in decks]
     standing, how = decks[0].place, decks[0].how
-    area, kg = sum(_area_m2(g) for g in groups), sum(g.mass for g in groups)
+    area, kg = sum(_area_m2(g) for g in groups), sum(g.mass for g in groups) + place.frame_kg
     watts = sum(g.nameplate_w * g.count for g in groups)
     holds, most = place.holds_n, max(standing.tilt_deg, place.hinge_deg[1])
     by_rule = GUST_MPS if place.hinged else None
@@ -238,8 +221,10 @@ def burden(outlook: Outlook) -> Burden | None:
     by_place = [(p, [d for d in decks if d.place.id == p.id]) for p in design.places]
     places = [_place(outlook, place, mine) for place, mine in by_place if mine]
     groups = list(design.fitted_panels)
-    kg = design.panels_kg
+    kg = design.panels_kg + design.frames_kg
     aboard = [(d.group.mass, d.place.at) for d in decks if d.place.at and d.place.kind is not PlaceKind.SHORE]
+    standing = {d.place.id: d.place for d in decks}.values()
+    aboard += [(p.frame_kg, p.at) for p in standing if p.frame_kg and p.at and p.kind is not PlaceKind.SHORE]
     moments = np.array([(m, m * at.x_m, m * at.y_m, m * at.z_m) for m, at in aboard if at]).reshape(-1, 4)
     known, across, forward, up = (float(v) for v in moments.sum(axis=0))
     rise, share = stiffness_lost(design, known, up / known) if known else (0.0, 0.0)

@@ -5,6 +5,7 @@ from __future__ import annotations
 from parhelion.design import Build, How, PlaceKind
 from parhelion.finding import Finding
 from parhelion.hull.stability import stiffness_lost
+from parhelion.panels.gust import SAFETY
 from parhelion.quantities import (
     Fact,
     Why,
@@ -18,7 +19,7 @@ from parhelion.quantities import (
     words,
     years,
 )
-from parhelion.stations.array.burden import SAFETY, PlaceBurden
+from parhelion.stations.array.burden import PlaceBurden
 from parhelion.stations.array.view import ArrayView, array_why
 
 HIGH_ABOVE_M = 1.2

@@ -33,15 +33,17 @@ def adds_up(view: ArrayView) -> Finding | None:
         return None
     best = float(view.outlook.clear_harvest.sun_w.max())
     number = sum(group.count for group in design.fitted_panels)
+    kg = design.panels_kg + design.frames_kg
     return Finding(
         id="adds_up",
         level="good",
         title=sentence("{x} of nameplate at the clear peak", x=fraction(best / design.nameplate_w)),
         detail=sentence(
             ("{n} panels add up to {w}, " if number > 1 else "One panel of {w}, ")
-            + "{m} with frames: {k} a kilogram.",
+            + ("{m} with frames" if design.frames_kg else "{m}, frames not counted")
+            + ": {k} a kilogram.",
             n=count(number), w=power(design.nameplate_w),
-            m=mass(design.panels_kg), k=power(design.nameplate_w / design.panels_kg),
+            m=mass(kg), k=power(design.nameplate_w / kg),
         ),
         why=array_why(view, "Salt, mismatch, wiring, heat and conversion taken off one by one"),
     )  # fmt: skip

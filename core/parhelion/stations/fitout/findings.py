@@ -19,6 +19,7 @@ from parhelion.quantities import (
     words,
 )
 from parhelion.stations.fitout.bench import panel_tests
+from parhelion.stations.fitout.frame_findings import metals_meet, thin_frame, unframed
 from parhelion.stations.fitout.now import usual_now
 from parhelion.stations.fitout.parts import LIVE_V, Line, Sums, lines_of, sums_of
 from parhelion.stations.fitout.steps import Proved, StepShown, next_step, shown_steps
@@ -417,6 +418,9 @@ def fitout_findings(design: BoatDesign, records: Records = NO_RECORDS) -> list[F
             over_budget(sums, records),
             used_panels(lines, design, records),
             *measured_panel(design, records),
+            *thin_frame(design),
+            unframed(design),
+            metals_meet(design),
             dearest(lines, sums),
             no_extinguisher(lines, design),
             shock(steps),

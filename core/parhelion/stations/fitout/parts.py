@@ -7,8 +7,9 @@ from dataclasses import dataclass
 
 from parhelion.design import BoatDesign
 from parhelion.design.records import PartNote, PartState, Records, System
-from parhelion.market.fittings import cable_offer, fitting_offer
+from parhelion.market.fittings import STOCK_PRICE_PER_KG, cable_offer, fitting_offer
 from parhelion.market.parts import CONTROLLER_PRICE, Offer, battery_price, panel_price
+from parhelion.panels.frame import frame_of
 from parhelion.wiring.circuits import Wiring, wiring_of
 from parhelion.wiring.parts import parts_of
 
@@ -125,6 +126,33 @@ def _bought(design: BoatDesign) -> Iterator[Implied]:
             in_design=True,
             given=group.price is not None,
             why=design.place(group.place_id).name,
+        )
+    for place in design.places:
+        found = frame_of(place, [group for group in design.fitted_panels if group.place_id == place.id])
+        if found is None:
+            continue
+        stock = found.frame
+        each_kg = stock.kg_per_m * stock.stock_m
+        wide = f"{1000 * stock.size_m:g} × {1000 * stock.wall_m:g} mm"
+        yield Implied(
+            f"frame/{place.id}",
+            f"{stock.metal.label.capitalize()} {stock.stock.label} {wide}, {stock.stock_m:g} m",
+            System.PANELS,
+            len(found.bars),
+            "",
+            each_kg * STOCK_PRICE_PER_KG[stock.metal],
+            found.mass_kg / len(found.bars),
+            in_design=True,
+            why=f"{place.name}: frame",
+        )
+        yield Implied(
+            f"feet/{place.id}",
+            "Feet, clamps and screws for a frame",
+            System.PANELS,
+            stock.feet,
+            "",
+            *fitting_offer("foot"),
+            why=f"{place.name}: frame",
         )
     for index, box in enumerate(design.controllers):
         limit = f", {box.current_limit_a:g} A" if box.current_limit_a else ""

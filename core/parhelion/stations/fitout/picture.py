@@ -23,6 +23,7 @@ from parhelion.stations.fitout.before import ticks_of
 from parhelion.stations.fitout.bench import PanelTest, panel_tests
 from parhelion.stations.fitout.cells import assumed, fitout_cells
 from parhelion.stations.fitout.diagram import arrangement, diagram_of
+from parhelion.stations.fitout.frames import frames_shown
 from parhelion.stations.fitout.now import Now, air_at, light_of, usual_now
 from parhelion.stations.fitout.parts import Line, Sums, lines_of, sums_of
 from parhelion.stations.fitout.shown import (
@@ -323,12 +324,18 @@ def fitout_picture(
     tests = panel_tests(design, records)
     checks = ticks_of(design, records)
     first = next_step(steps)
+    frames = frames_shown(design)
     notes = records.sun
     return FitoutPicture(
         cells=fitout_cells(steps, lines, sums, records.money, gauges),
         assumes=assumed(now, design),
         progress=[
             Progress(key="parts", done=sums.have, of=len(asked)),
+            Progress(
+                key="frames",
+                done=sum(f.framed and not f.no_size and not f.lies for f in frames),
+                of=sum(not f.lies for f in frames),
+            ),
             Progress(key="connecting", done=sum(step.done for step in steps), of=len(steps)),
             Progress(key="sun", done=sum(gauge.proven for gauge in gauges), of=len(gauges)),
             Progress(key="tests", done=sum(test.found is not None for test in tests), of=len(tests)),
@@ -341,6 +348,7 @@ def fitout_picture(
         next_step=None if first is None else first.step.key,
         diagram=diagram_of(design, steps),
         minute=_minute(design, now),
+        frames=frames,
         gauges=[_gauge(gauge, notes.get(gauge.box.key, []), now) for gauge in gauges],
         tests=[_test(test) for test in tests],
         checks=[

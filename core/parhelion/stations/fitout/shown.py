@@ -227,6 +227,41 @@ class TestShown(Frozen):
     problem: str | None
 
 
+class CutShown(Frozen):
+    name: str
+    length_m: float
+    pieces: int
+
+
+class FrameShown(Frozen):
+    """One place with panels, and its frame where it has one."""
+
+    place_id: str
+    place_index: int
+    name: str
+    framed: bool
+    lies: bool  # on a surface: it needs none
+    no_size: bool  # a frame without the place's size cannot be counted
+    width_m: float | None
+    length_m: float | None
+    cuts: list[CutShown]
+    bars: list[list[float]]
+    stock_m: float
+    left_m: float
+    mass_kg: float
+    panels_kg: float
+    watts: float
+    span_m: float
+    sag_m: float
+    gust_mps: float
+    gust_pull_n: float
+    gust_sag_m: float
+    holds: float | None
+    too_long: bool
+    crossbars: int
+    feet: int
+
+
 class CheckShown(Frozen):
     key: str
     words: str
@@ -238,7 +273,7 @@ class CheckShown(Frozen):
 class Progress(Frozen):
     """How far a part of the fit-out is."""
 
-    key: Literal["parts", "connecting", "sun", "tests", "before"]
+    key: Literal["parts", "frames", "connecting", "sun", "tests", "before"]
     done: int
     of: int
 
@@ -256,6 +291,7 @@ class FitoutPicture(Frozen):
     next_step: str | None
     diagram: Diagram
     minute: Minute
+    frames: list[FrameShown]
     gauges: list[GaugeShown]
     tests: list[TestShown]
     checks: list[CheckShown]

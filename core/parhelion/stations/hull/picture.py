@@ -191,7 +191,7 @@ def _weights(design: BoatDesign) -> list[Weight]:
     load = design.loading
     parts = (
         ("boat", load.boat_kg), ("crew", load.crew_kg), ("gear", load.gear_kg), ("water", load.water_kg),
-        ("bank", design.banks_kg), ("panels", design.panels_kg),
+        ("bank", design.banks_kg), ("panels", design.panels_kg + design.frames_kg),
     )  # fmt: skip
     return [Weight(name=name, mass_kg=kg) for name, kg in parts if kg > 0]
 

@@ -8,6 +8,7 @@ import { useOwnCells } from "../../kit/ownCells";
 import { Picture } from "../../kit/ui/Page";
 import { BeforeView } from "./BeforeView";
 import { ConnectingView } from "./ConnectingView";
+import { FrameFields, FramesView } from "./FramesView";
 import { MinuteFields } from "./MinuteFields";
 import { asked, type Minute, useMinute } from "./minute";
 import { MoneyFields, PartFields } from "./PartFields";
@@ -24,12 +25,13 @@ export default function FitoutStation() {
   const { data: picture, stale, error, retry } = useStudy("fitout/picture", asked(minute));
   const [search, setSearch] = useSearchParams();
   const [part, setPart] = useState<string | null>(null);
+  const [place, setPlace] = useState<string | null>(null);
   const [test, setTest] = useState<string | null>(null);
   const [step, setStep] = useState<string | null>(null);
   useOwnCells(picture);
   const wanted = search.get("view") ?? "";
   const view = (
-    ["parts", "connecting", "sun", "tests", "before"].includes(wanted) ? wanted : "parts"
+    ["parts", "frames", "connecting", "sun", "tests", "before"].includes(wanted) ? wanted : "parts"
   ) as View;
   const choose = (next: string) =>
     setSearch((old) => {
@@ -52,6 +54,7 @@ export default function FitoutStation() {
             <MoneyFields picture={picture} />
           </>
         )}
+        {picture && view === "frames" && <FrameFields picture={picture} chosen={place} onChoose={setPlace} />}
         {picture && view === "tests" && (
           <TestFields key={test} picture={picture} chosen={test} onChoose={setTest} />
         )}
@@ -74,6 +77,8 @@ export default function FitoutStation() {
             <Waiting error={error} retry={retry} what="The fit-out" />
           ) : view === "connecting" ? (
             <ConnectingView picture={picture} chosen={step} onChoose={setStep} />
+          ) : view === "frames" ? (
+            <FramesView picture={picture} chosen={place} onChoose={setPlace} />
           ) : view === "sun" ? (
             <SunView picture={picture} onMinute={set} />
           ) : view === "tests" ? (

@@ -5,6 +5,7 @@ export type View = FitoutPicture["progress"][number]["key"];
 
 const NAMES: Record<View, string> = {
   parts: "Parts",
+  frames: "Frames",
   connecting: "Connecting",
   sun: "First sun",
   tests: "Bench tests",
@@ -21,6 +22,7 @@ export function Sections(props: {
   const number = steps.find((step) => step.key === next)?.number;
   const words = (key: View, done: number, of: number) => {
     if (key === "parts") return `${done} of ${of} aboard`;
+    if (key === "frames") return of === 0 ? "none needed" : `${done} of ${of} counted`;
     if (key === "connecting") return number === undefined ? "all proved" : `step ${number} of ${of}`;
     if (key === "sun") return of === 0 ? "no panels" : `${done} of ${of} proven`;
     if (key === "tests") return of === 0 ? "none yet" : `${of} done`;
