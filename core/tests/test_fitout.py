@@ -13,15 +13,18 @@ from unittest import TestCase
 import numpy as np
 from hypothesis import given, settings
 from hypothesis import strategies as st
+from parhelion.bank.counted import counted
+from parhelion.bank.store import drawn_a, store_of
 from parhelion.begin.known import Known
 from parhelion.begin.new_boat import new_boat
 from parhelion.cli import main
 from parhelion.data import places
-from parhelion.design import BoatDesign
+from parhelion.design import Bank, BoatDesign
 from parhelion.design.frame import Cut, Frame
 from parhelion.design.records import NO_RECORDS, Records
 from parhelion.diagnosis.expected import COLUMNS, Wired, expected
 from parhelion.diagnosis.reading import Means, Read, meaning, open_meaning
+from parhelion.drive.bollard import bollard
 from parhelion.errors import ParhelionError, UnreadableFile
 from parhelion.formats.boat_file import design_from, read_boat
 from parhelion.formats.price_table import read_prices
@@ -592,6 +595,60 @@ class MinutesTest(TestCase):
         noon = fitout_picture(demo(), at=datetime.fromisoformat("2027-06-13T13:03:00"))
         self.assertEqual(noon.minute.at.utcoffset(), timedelta(hours=2))  # by the boat's own clock
         self.assertIsInstance(usual_now(demo()), Now)
+
+
+class DockTest(TestCase):
+    """Banks counted, motors tried."""
+
+    def test_what_the_banks_own_model_gives_is_counted_back(self):
+        """Drawn down steadily from full by the bank's own model, the count comes to its capacity."""
+        for chemistry, hours in (("lfp", 6), ("agm", 5), ("flooded", 10), ("agm", 40)):
+            bank = Bank(
+                id="b",
+                chemistry=chemistry,
+                unit_v=12.8 if chemistry == "lfp" else 12,
+                unit_ah=100,
+                health_frac=0.8,
+            )
+            for warm in (25, 5):
+                store = store_of(bank, warm)
+                amps = store.capacity_ah / hours
+                taken = drawn_a(amps, store)  # at the label's rate and slower, what is drawn is what leaves
+                given = store.capacity_ah * amps / taken
+                found = counted(bank, given, given / amps, warm)
+                self.assertAlmostEqual(found.capacity_ah, 80, delta=80 * 0.01, msg=(chemistry, hours, warm))
+                self.assertTrue(found.low_ah < 80 < found.high_ah)
+
+    def test_a_count_is_told_where_the_design_counts_otherwise(self):
+        design = demo()
+        label = design.banks[0].capacity_ah
+        row = {"kind": "bank_test", "at": AT, "bank_id": "bank", "hours": 10, "temperature_c": 22}
+        told = {f.id: f.level for f in fitout_findings(design, records({**row, "counted_ah": 0.75 * label}))}
+        self.assertEqual(told["counted_bank"], "warn")
+        quiet = fitout_findings(design, records({**row, "counted_ah": 1.0 * label}))
+        self.assertNotIn("counted_bank", {f.id for f in quiet})
+        picture = fitout_picture(
+            design, records({**row, "counted_ah": 0.75 * label}, {**row, "bank_id": "gone"})
+        )
+        self.assertEqual([o.at for o in picture.others], ["/banks/0/health_frac", None])
+        self.assertAlmostEqual(picture.others[0].value, 0.75, delta=0.01)
+
+    def test_a_motor_at_the_dock(self):
+        disc, pull = 0.0855, 300.0
+        ideal = pull**1.5 / (2 * 1000 * disc) ** 0.5
+        found = bollard(25.0, ideal / 0.42 / 25, pull, disc, 1000.0, 2400, 25.0, 18.0, 48.0)
+        self.assertAlmostEqual(found.merit, 0.42, places=6)
+        self.assertAlmostEqual(found.kv_rpm_per_v, 96)
+        low, high = found.lasting_w
+        self.assertTrue(0 < low <= high <= found.power_w)
+        cooler = bollard(25.0, 40, None, disc, 1000.0, air_c=18.0, warm_c=30.0)
+        self.assertGreater(cooler.lasting_w[0] / cooler.power_w, low / found.power_w)
+        self.assertIsNone(bollard(None, None, pull, disc, 1000.0).pull_per_w)
+        row = {"kind": "motor_test", "at": AT, "drive_id": "drive", "volts": 25, "amps": 60, "pull_n": 300, "no_load_rpm": 2300,
+               "no_load_v": 26, "air_c": 18, "warm_c": 60}  # fmt: skip
+        other = fitout_picture(demo(), records(row)).others[0]
+        self.assertEqual(other.at, "/drives/0/motor/continuous_power_w")
+        self.assertGreaterEqual(len(other.lines), 4)
 
 
 class RecordsTest(TestCase):

@@ -4,6 +4,7 @@ from __future__ import annotations
 
 import json
 import unittest
+from collections.abc import Callable
 from pathlib import Path
 
 import numpy as np
@@ -27,13 +28,15 @@ ROW = "2001,{m},{d},{h},60,A7,10.0,5.0,70,101300,0,0,300,{ghi},50,60,0,0,0,0,180
 
 
 def light_of(hour: int) -> float:
-    return 500.0 if 8 <= hour < 16 else 0.0  # 4 full-sun hours
+    return 500.0 if 10 <= hour < 14 else 0.0  # 2 full-sun hours
 
 
-def epw(rows: int = 8760, latitude: float = 46.0, bad: int = 0) -> str:
+def epw(
+    rows: int = 8760, latitude: float = 46.0, bad: int = 0, light: Callable[[int], float] = light_of
+) -> str:
     lines = [f"LOCATION,Here,XX,YYY,SRC,123456,{latitude},8.0,1.0,100.0", *["X"] * 7]
     for k, at in enumerate(YEAR_HOURS[:rows]):
-        ghi = 9999 if k < bad else light_of(at.hour)
+        ghi = 9999 if k < bad else light(at.hour)
         lines.append(ROW.format(m=at.month, d=at.day, h=at.hour + 1, ghi=ghi))
     return "\n".join(lines)
 
@@ -70,7 +73,7 @@ class ReadTest(unittest.TestCase):
         for kind, text in (("EPW", epw()), ("PVGIS CSV", pvgis_csv()), ("PVGIS JSON", pvgis_json())):
             found = read_weather(text, 46.5)
             self.assertEqual((found.kind, found.hours, found.problems), (kind, 8760, []), found.problems)
-            np.testing.assert_allclose(found.sun_hours, 4.0, atol=0.02)
+            np.testing.assert_allclose(found.sun_hours, 2.0, atol=0.02)
         real = read_weather(REAL.read_text(encoding="iso-8859-1"), 36.1)
         self.assertEqual((real.kind, real.hours, real.problems), ("TMY3", 8760, []))
         self.assertTrue(2.0 < min(real.sun_hours) < 2.8 and 6.0 < max(real.sun_hours) < 6.8)
@@ -82,7 +85,7 @@ class ReadTest(unittest.TestCase):
         few = read_weather(epw(bad=30), 46.0)
         self.assertEqual((few.missing, few.problems[0].line), (30, 9))
         self.assertIn("9999", few.problems[0].message)
-        self.assertAlmostEqual(few.sun_hours[0], 4.0, delta=0.1)
+        self.assertAlmostEqual(few.sun_hours[0], 2.0, delta=0.1)
         many = read_weather(epw(bad=200), 46.0)
         self.assertEqual(many.sun_hours, [])
         self.assertIn("January lacks 27 %", many.problems[-1].message)
@@ -93,6 +96,21 @@ class ReadTest(unittest.TestCase):
             found = read_weather(text, 46.0)
             self.assertEqual(found.sun_hours, [])
             self.assertTrue(found.problems[0].accepted)
+
+    def test_well_formed_nonsense_is_told_and_not_used(self):
+        """Nothing at all, kilowatts for watts, more than reaches the air, day for night."""
+        for light, words in (
+            (lambda hour: 0.0, "none is that dark"),
+            (lambda hour: light_of(hour) / 1000, "none is that dark"),
+            (lambda hour: 1400.0, "falls at night"),
+            (lambda hour: 1400.0 if 6 <= hour < 18 else 0.0, "none is that clear"),
+            (lambda hour: light_of((hour + 12) % 24), "falls at night"),
+        ):
+            found = read_weather(epw(light=light), 46.0)
+            self.assertEqual(found.sun_hours, [])
+            self.assertTrue(any(words in problem.message for problem in found.problems), found.problems)
+        polar = read_weather(epw(latitude=78.0), 78.0)
+        self.assertTrue(all("dark" not in problem.message for problem in polar.problems), polar.problems)
 
 
 class RealYearTest(unittest.TestCase):

@@ -90,7 +90,10 @@ class FitoutWalk(BrowserTest):
 
     def test_is_this_reading_right(self):
         design, boat = self.yacht(panel_w=300)
-        self.at(boat, "sun")
+        self.open(f"/day/{boat.variants.get(is_working=True).pk}")
+        self.page.get_by_role("button", name="Boat:").click()
+        self.page.get_by_role("menuitem", name="Is this reading right?").click()
+        self.page.locator("[data-view=sun]").wait_for()
         box = inputs_of(design)[0]
         watts = expected_in(design, box, usual_now(design)).watts.middle
         gauge = self.page.locator(f"[data-gauge={box.key}]")
@@ -164,6 +167,13 @@ class FitoutWalk(BrowserTest):
         self.saved()
         self.assertEqual(boat.variants.get(is_working=True).document["panels"][0]["derate_frac"], 1.0)
         self.assertEqual(Noted.objects.filter(kind="test").count(), 4)
+        self.page.get_by_role("button", name="count a bank").click()
+        self.fill("Counted", "150 Ah")
+        expect(self.page.locator("[data-found]")).to_contain_text("of its label")
+        self.page.get_by_role("button", name="try a motor").click()
+        self.fill("Volts", "51")
+        self.fill("Amps", "40")
+        expect(self.page.locator("[data-found]")).to_contain_text("2,040 W")
         self.accessible()
 
     def test_what_does_it_cost_what_have_i_got_print_it(self):

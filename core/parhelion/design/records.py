@@ -152,6 +152,41 @@ class TestNote(Part):
         return self
 
 
+class BankTestNote(Part):
+    """Amp-hours counted from full to the cut-out."""
+
+    kind: Literal["bank_test"] = "bank_test"
+    id: Id
+    at: Moment
+    bank_id: Id
+    counted_ah: float | None = entry(
+        "Counted", "From full to where it cuts out", default=None, gt=0, le=100_000
+    )
+    hours: float = entry("In", "From full to there", default=10, ge=0.1, le=400, quantity="duration_h")
+    temperature_c: float = entry("How warm it was", default=20, ge=-20, le=60)
+    note: str = entry("Note", default="", max_length=400)
+
+
+class MotorTestNote(Part):
+    """A motor on the bench, or pulling at the dock."""
+
+    kind: Literal["motor_test"] = "motor_test"
+    id: Id
+    at: Moment
+    drive_id: Id
+    name: Name = entry("What is tried", "Such as the old propeller", default="As she is")
+    volts: float | None = entry("Volts", default=None, gt=0, le=1_200)
+    amps: float | None = entry("Amps", default=None, gt=0, le=5_000)
+    pull_n: float | None = entry("Pull at the dock", "On a scale in the line", default=None, gt=0, le=100_000)
+    no_load_rpm: float | None = entry("Turning free", default=None, gt=0, le=100_000)
+    no_load_v: float | None = entry("At", "Volts while turning free", default=None, gt=0, le=1_200)
+    air_c: float | None = entry("Air, or water", "What cools it", default=None, ge=-40, le=60)
+    warm_c: float | None = entry(
+        "Its housing", "After ten minutes under that load", default=None, ge=-40, le=250
+    )
+    note: str = entry("Note", default="", max_length=400)
+
+
 class TickNote(Part):
     """Something of a list that was looked at."""
 
@@ -163,7 +198,8 @@ class TickNote(Part):
 
 
 Record = Annotated[
-    MoneyNote | PartNote | StepNote | SunNote | TestNote | TickNote, Field(discriminator="kind")
+    MoneyNote | PartNote | StepNote | SunNote | TestNote | BankTestNote | MotorTestNote | TickNote,
+    Field(discriminator="kind"),
 ]
 
 
@@ -201,6 +237,14 @@ class Records(Part):
     @property
     def tests(self) -> list[TestNote]:
         return [note for note in self.records if isinstance(note, TestNote)]
+
+    @property
+    def bank_tests(self) -> list[BankTestNote]:
+        return [note for note in self.records if isinstance(note, BankTestNote)]
+
+    @property
+    def motor_tests(self) -> list[MotorTestNote]:
+        return [note for note in self.records if isinstance(note, MotorTestNote)]
 
     @property
     def ticks(self) -> dict[str, TickNote]:

@@ -22,6 +22,9 @@ HOURS = (8760, 8784)
 BRIGHTEST_W_PER_M2 = 1500.0
 MOST_MISSING = 0.1  # of a month's hours
 NEAR_DEG = 2.0
+NIGHT_DEG, MOST_AT_NIGHT = -6.0, 0.05  # the sun below it, and the share of the light that may fall then
+CLEAREST, DULLEST = 0.85, 0.08  # a month's light over what reaches the air: no place has more, or less
+DARK_W_PER_M2 = 20.0  # mean outside the air, below which a month says nothing
 MONTHS = ("January", "February", "March", "April", "May", "June", "July", "August", "September", "October",
           "November", "December")  # fmt: skip
 
@@ -85,6 +88,55 @@ def _where(latitude_deg: float, site_latitude_deg: float) -> LineProblem | None:
     return None
 
 
+def _sun(index: Any, latitude_deg: float, longitude_deg: float) -> tuple[Any, Any]:
+    """The sun's height in each hour of a file [deg], and what reaches the top of the air on the level "
+    "[W/m2]."""
+    from pvlib import irradiance, solarposition
+
+    with warnings.catch_warnings():
+        warnings.simplefilter("ignore")
+        where = solarposition.get_solarposition(index, latitude_deg, longitude_deg, method="ephemeris")
+        extra = np.asarray(irradiance.get_extra_radiation(index))
+    height = where["elevation"].to_numpy()
+    return height, extra * np.maximum(np.sin(np.radians(height)), 0.0)
+
+
+def _unlikely(ghi: Any, months: Any, height: Any, outside: Any, first: int) -> list[LineProblem]:
+    """What is well formed and cannot be: light from no sun, more than reaches the air, next to none."""
+    found = []
+    whole = float(np.nansum(ghi))
+    night = float(np.nansum(ghi[height < NIGHT_DEG]))
+    if whole > 0 and night > MOST_AT_NIGHT * whole:
+        message = (
+            f"{100 * night / whole:.0f} % of its light falls at night: its clock, or its place, is another."
+        )
+        found.append(_problem(first, message, "hours stamped as the format has them"))
+    for month in range(1, 13):
+        mine = months == month
+        above = float(outside[mine].mean()) if mine.any() else 0.0
+        if above < DARK_W_PER_M2:
+            continue  # a polar night says nothing
+        light = ghi[mine][np.isfinite(ghi[mine])]
+        if len(light) == 0:
+            continue
+        share = float(light.mean()) / above
+        if share > CLEAREST:
+            message = (
+                f"{MONTHS[month - 1]} has {100 * share:.0f} % of what reaches the air: none is that clear."
+            )
+            found.append(_problem(first, message, "light on the level, in W/m2 or Wh/m2 by the hour"))
+        elif share < DULLEST:
+            message = (
+                f"{MONTHS[month - 1]} has {100 * share:.1f} % of what reaches the air: none is that dark."
+            )
+            found.append(
+                _problem(first, message, "watts, not kilowatts, and the column of light on the level")
+            )
+        if found and found[-1].message.startswith(MONTHS[month - 1]):
+            break  # one month says it
+    return found
+
+
 def read_weather(text: str, site_latitude_deg: float) -> ReadWeather:
     """The full-sun hours of a weather file's months.
 
@@ -130,6 +182,11 @@ def read_weather(text: str, site_latitude_deg: float) -> ReadWeather:
         problems.append(
             _problem(line, f"{int(bad.sum())} hours are missing, the first as {value:g}.", "0 to 1,500 W/m2")
         )
+    if len(ghi) in HOURS:
+        height, outside = _sun(table.index, latitude, longitude)
+        unlikely = _unlikely(np.where(bad, np.nan, ghi), months, height, outside, first)
+        usable = usable and not unlikely
+        problems += unlikely
     sun_hours = []
     for month in range(1, 13):
         mine = months == month

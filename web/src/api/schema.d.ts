@@ -4339,6 +4339,47 @@ export interface components {
             design: components["schemas"]["BoatDesign"];
         };
         /**
+         * BankTestNote
+         * @description Amp-hours counted from full to the cut-out.
+         */
+        BankTestNote: {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "bank_test";
+            /** Id */
+            id: string;
+            /**
+             * At
+             * Format: date-time
+             */
+            at: string;
+            /** Bank Id */
+            bank_id: string;
+            /**
+             * Counted
+             * @description From full to where it cuts out
+             */
+            counted_ah?: number | null;
+            /**
+             * In
+             * @description From full to there
+             * @default 10
+             */
+            hours: number;
+            /**
+             * How warm it was
+             * @default 20
+             */
+            temperature_c: number;
+            /**
+             * Note
+             * @default
+             */
+            note: string;
+        };
+        /**
          * HandShadow
          * @description The shadow of a hand: the quickest honest light meter that anyone has.
          * @enum {string}
@@ -4364,6 +4405,63 @@ export interface components {
             currency: string;
             /** Budget */
             budget?: number | null;
+        };
+        /**
+         * MotorTestNote
+         * @description A motor on the bench, or pulling at the dock.
+         */
+        MotorTestNote: {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "motor_test";
+            /** Id */
+            id: string;
+            /**
+             * At
+             * Format: date-time
+             */
+            at: string;
+            /** Drive Id */
+            drive_id: string;
+            /**
+             * What is tried
+             * @description Such as the old propeller
+             * @default As she is
+             */
+            name: string;
+            /** Volts */
+            volts?: number | null;
+            /** Amps */
+            amps?: number | null;
+            /**
+             * Pull at the dock
+             * @description On a scale in the line
+             */
+            pull_n?: number | null;
+            /** Turning free */
+            no_load_rpm?: number | null;
+            /**
+             * At
+             * @description Volts while turning free
+             */
+            no_load_v?: number | null;
+            /**
+             * Air, or water
+             * @description What cools it
+             */
+            air_c?: number | null;
+            /**
+             * Its housing
+             * @description After ten minutes under that load
+             */
+            warm_c?: number | null;
+            /**
+             * Note
+             * @default
+             */
+            note: string;
         };
         /**
          * PartNote
@@ -4443,7 +4541,7 @@ export interface components {
              * Records
              * @default []
              */
-            records: (components["schemas"]["MoneyNote"] | components["schemas"]["PartNote"] | components["schemas"]["StepNote"] | components["schemas"]["SunNote"] | components["schemas"]["TestNote"] | components["schemas"]["TickNote"])[];
+            records: (components["schemas"]["MoneyNote"] | components["schemas"]["PartNote"] | components["schemas"]["StepNote"] | components["schemas"]["SunNote"] | components["schemas"]["TestNote"] | components["schemas"]["BankTestNote"] | components["schemas"]["MotorTestNote"] | components["schemas"]["TickNote"])[];
         };
         /**
          * StepNote
@@ -4620,7 +4718,7 @@ export interface components {
          * OneRecord
          * @description A record of any kind.
          */
-        OneRecord: components["schemas"]["MoneyNote"] | components["schemas"]["PartNote"] | components["schemas"]["StepNote"] | components["schemas"]["SunNote"] | components["schemas"]["TestNote"] | components["schemas"]["TickNote"];
+        OneRecord: components["schemas"]["MoneyNote"] | components["schemas"]["PartNote"] | components["schemas"]["StepNote"] | components["schemas"]["SunNote"] | components["schemas"]["TestNote"] | components["schemas"]["BankTestNote"] | components["schemas"]["MotorTestNote"] | components["schemas"]["TickNote"];
         /**
          * Change
          * @description One entry that differs; an empty side means it is not there.
@@ -8354,6 +8452,8 @@ export interface components {
             gauges: components["schemas"]["GaugeShown"][];
             /** Tests */
             tests: components["schemas"]["TestShown"][];
+            /** Others */
+            others: components["schemas"]["OtherTest"][];
             /** Checks */
             checks: components["schemas"]["CheckShown"][];
         };
@@ -8595,6 +8695,32 @@ export interface components {
             on_order: number;
             /** Missing */
             missing: number;
+        };
+        /**
+         * OtherTest
+         * @description A count of a bank or a trial of a motor, with what it comes to.
+         */
+        OtherTest: {
+            /** Id */
+            id: string;
+            /**
+             * Kind
+             * @enum {string}
+             */
+            kind: "bank_test" | "motor_test";
+            /** Name */
+            name: string;
+            title: components["schemas"]["Sentence"];
+            /** Lines */
+            lines: components["schemas"]["Sentence"][];
+            /** Share */
+            share: number | null;
+            /** At */
+            at: string | null;
+            /** Value */
+            value: number | null;
+            /** Counts */
+            counts: number | null;
         };
         /**
          * PartLine

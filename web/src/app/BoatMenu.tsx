@@ -189,6 +189,14 @@ export function BoatMenu({ boats, name, variantName, saveState, again, onHistory
                 Save now
               </DropdownMenu.Item>
             )}
+            {variantId && (
+              <DropdownMenu.Item
+                className="menu-item"
+                onSelect={() => navigate(`/fitout/${variantId}?view=sun`)}
+              >
+                Is this reading right? …
+              </DropdownMenu.Item>
+            )}
             {onHistory && (
               <DropdownMenu.Item className="menu-item" disabled={saveState !== "saved"} onSelect={onHistory}>
                 History …

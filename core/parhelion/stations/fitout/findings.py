@@ -19,6 +19,7 @@ from parhelion.quantities import (
     words,
 )
 from parhelion.stations.fitout.bench import panel_tests
+from parhelion.stations.fitout.dock import counted_banks
 from parhelion.stations.fitout.frame_findings import metals_meet, thin_frame, unframed
 from parhelion.stations.fitout.now import usual_now
 from parhelion.stations.fitout.parts import LIVE_V, Line, Sums, lines_of, sums_of
@@ -418,6 +419,7 @@ def fitout_findings(design: BoatDesign, records: Records = NO_RECORDS) -> list[F
             over_budget(sums, records),
             used_panels(lines, design, records),
             *measured_panel(design, records),
+            *counted_banks(design, records),
             *thin_frame(design),
             unframed(design),
             metals_meet(design),

@@ -23,6 +23,7 @@ from parhelion.stations.fitout.before import ticks_of
 from parhelion.stations.fitout.bench import PanelTest, panel_tests
 from parhelion.stations.fitout.cells import assumed, fitout_cells
 from parhelion.stations.fitout.diagram import arrangement, diagram_of
+from parhelion.stations.fitout.dock import other_tests
 from parhelion.stations.fitout.frames import frames_shown
 from parhelion.stations.fitout.now import Now, air_at, light_of, usual_now
 from parhelion.stations.fitout.parts import Line, Sums, lines_of, sums_of
@@ -322,6 +323,7 @@ def fitout_picture(
     steps = shown_steps(design, records, now)
     gauges = gauges_of(design, records, now)
     tests = panel_tests(design, records)
+    others = other_tests(design, records)
     checks = ticks_of(design, records)
     first = next_step(steps)
     frames = frames_shown(design)
@@ -338,7 +340,11 @@ def fitout_picture(
             ),
             Progress(key="connecting", done=sum(step.done for step in steps), of=len(steps)),
             Progress(key="sun", done=sum(gauge.proven for gauge in gauges), of=len(gauges)),
-            Progress(key="tests", done=sum(test.found is not None for test in tests), of=len(tests)),
+            Progress(
+                key="tests",
+                done=sum(test.found is not None for test in tests) + len(others),
+                of=len(tests) + len(others),
+            ),
             Progress(key="before", done=sum(tick is not None for _, tick in checks), of=len(checks)),
         ],
         money=_money(records, sums),
@@ -351,6 +357,7 @@ def fitout_picture(
         frames=frames,
         gauges=[_gauge(gauge, notes.get(gauge.box.key, []), now) for gauge in gauges],
         tests=[_test(test) for test in tests],
+        others=others,
         checks=[
             CheckShown(
                 key=check.key,

@@ -227,6 +227,20 @@ class TestShown(Frozen):
     problem: str | None
 
 
+class OtherTest(Frozen):
+    """A count of a bank or a trial of a motor, with what it comes to."""
+
+    id: str
+    kind: Literal["bank_test", "motor_test"]
+    name: str
+    title: Sentence
+    lines: list[Sentence]
+    share: float | None  # of a bank's label
+    at: str | None  # the entry of the design that it can set
+    value: float | None
+    counts: float | None  # what the design counts now
+
+
 class CutShown(Frozen):
     name: str
     length_m: float
@@ -294,4 +308,5 @@ class FitoutPicture(Frozen):
     frames: list[FrameShown]
     gauges: list[GaugeShown]
     tests: list[TestShown]
+    others: list[OtherTest]
     checks: list[CheckShown]

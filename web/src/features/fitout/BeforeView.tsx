@@ -1,5 +1,6 @@
 import { useId } from "react";
 import type { FitoutPicture } from "../../api/client";
+import { useDesign } from "../../kit/document";
 import { newId, useNoted, useRecords } from "../../kit/records";
 import { Heading } from "../../kit/ui/Page";
 import { SaveAs } from "../../kit/ui/SaveAs";
@@ -7,6 +8,7 @@ import { SaveAs } from "../../kit/ui/SaveAs";
 /** A short list made from this boat, and everything on paper. */
 export function BeforeView({ picture }: { picture: FitoutPicture }) {
   const { records } = useRecords();
+  const { design } = useDesign();
   return (
     <div
       className="min-h-0 flex-1 overflow-y-auto"
@@ -41,6 +43,13 @@ export function BeforeView({ picture }: { picture: FitoutPicture }) {
             the helm card (PDF)
           </SaveAs>
         </li>
+        {design.passage && (
+          <li>
+            <SaveAs url="/api/passage/card.pdf" file="passage.pdf">
+              the passage card (PDF)
+            </SaveAs>
+          </li>
+        )}
       </ul>
     </div>
   );

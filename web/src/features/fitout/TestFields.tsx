@@ -1,12 +1,13 @@
 import { useId, useState } from "react";
 import type { FitoutPicture, RecordOf } from "../../api/client";
 import { useDesign } from "../../kit/document";
-import { useUnits } from "../../kit/preferences";
+import { useSay, useUnits } from "../../kit/preferences";
 import { newId, useNoted, useRecords } from "../../kit/records";
 import { useToast } from "../../kit/Toast";
 import { LinkButton } from "../../kit/ui/LinkButton";
 import { OwnField, OwnText } from "../../kit/ui/OwnField";
 import { parsed } from "../../kit/units";
+import { OtherFields } from "./OtherTests";
 
 type Test = RecordOf<"test">;
 
@@ -20,10 +21,13 @@ export function TestFields(props: {
   const { design } = useDesign();
   const { note, withdraw } = useRecords();
   const toast = useToast();
+  const say = useSay();
   const of = useId();
   const tests = picture.tests;
   const shown = tests.find((test) => test.note.id === chosen) ?? tests[0];
-  const wanted = chosen ?? shown?.note.id;
+  const other =
+    picture.others.find((one) => one.id === chosen) ?? (tests.length === 0 ? picture.others[0] : undefined);
+  const wanted = other ? null : (chosen ?? shown?.note.id);
   const held = useNoted("test", (one) => one.id === wanted);
   const put = (change: Partial<Test>) => held && note({ ...held, ...change });
   const add = () => {
@@ -42,6 +46,41 @@ export function TestFields(props: {
     });
     onChoose(id);
   };
+  const bank = design.banks?.[0];
+  const drive = design.drives[0];
+  const begun = (record: RecordOf<"bank_test"> | RecordOf<"motor_test">) => {
+    note(record);
+    onChoose(record.id);
+  };
+  const count = () =>
+    bank &&
+    begun({
+      kind: "bank_test",
+      id: newId(),
+      at: picture.minute.at,
+      bank_id: bank.id,
+      counted_ah: null,
+      hours: 10,
+      temperature_c: 20,
+      note: "",
+    });
+  const pull = () =>
+    drive &&
+    begun({
+      kind: "motor_test",
+      id: newId(),
+      at: picture.minute.at,
+      drive_id: drive.id,
+      name: "As she is",
+      volts: null,
+      amps: null,
+      pull_n: null,
+      no_load_rpm: null,
+      no_load_v: null,
+      air_c: null,
+      warm_c: null,
+      note: "",
+    });
   return (
     <section aria-label="Bench tests" className="border-t border-hairline pt-2">
       {tests.length > 0 && (
@@ -56,17 +95,39 @@ export function TestFields(props: {
               >
                 <span className="min-w-0 flex-1 truncate text-left">{test.note.name}</span>
                 <span className="tabular text-[13px] text-muted">
-                  {test.share == null ? "" : `${Math.round(test.share * 100)} %`}
+                  {test.share == null ? "" : say("fraction", test.share)}
                 </span>
               </button>
             </li>
           ))}
         </ul>
       )}
-      <p className="m-0 mb-2">
+      {picture.others.length > 0 && (
+        <ul className="m-0 mb-2 list-none p-0">
+          {picture.others.map((one) => (
+            <li key={one.id}>
+              <button
+                type="button"
+                className="part-line"
+                aria-pressed={one.id === (other?.id ?? chosen)}
+                onClick={() => onChoose(one.id)}
+              >
+                <span className="min-w-0 flex-1 truncate text-left">{one.name}</span>
+                <span className="tabular text-[13px] text-muted">
+                  {one.share == null ? "" : say("fraction", one.share)}
+                </span>
+              </button>
+            </li>
+          ))}
+        </ul>
+      )}
+      <p className="m-0 mb-2 flex flex-wrap gap-x-4">
         <LinkButton onClick={add}>{tests.length === 0 ? "test a panel" : "test another panel"}</LinkButton>
+        {bank && <LinkButton onClick={count}>count a bank</LinkButton>}
+        {drive && <LinkButton onClick={pull}>try a motor</LinkButton>}
       </p>
-      {held && (
+      {other && <OtherFields key={other.id} id={other.id} onGone={() => onChoose(null)} />}
+      {held && !other && (
         <div data-test={held.id}>
           <OwnText
             label="Which panel"

@@ -6,6 +6,7 @@ import { LinkButton } from "../../kit/ui/LinkButton";
 import { Heading } from "../../kit/ui/Page";
 import { told } from "../../kit/units";
 import { CurveChart } from "./CurveChart";
+import { OtherView } from "./OtherTests";
 
 /** The measured curve over the label's, and what it says of the panel. */
 export function TestsView(props: {
@@ -17,7 +18,11 @@ export function TestsView(props: {
   const { design, apply } = useDesign();
   const units = useUnits();
   const say = useSay();
+  const other = picture.others.find((one) => one.id === chosen);
   const test = picture.tests.find((one) => one.note.id === chosen) ?? picture.tests[0];
+  const first = picture.others[0];
+  if (other) return <OtherView test={other} />;
+  if (!test && first) return <OtherView test={first} />;
   if (!test)
     return (
       <div className="m-auto max-w-[50ch] text-center">
