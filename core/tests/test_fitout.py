@@ -32,6 +32,7 @@ from parhelion.formats.records_file import read_records, written_records
 from parhelion.panels.frame import cutting_plan, frame_of
 from parhelion.panels.measured import Verdict, tested
 from parhelion.stations.fitout.findings import fitout_findings
+from parhelion.stations.fitout.noted_csv import records_csv
 from parhelion.stations.fitout.now import Now, expected_in, expected_of, inputs_of, usual_now
 from parhelion.stations.fitout.paper import fitout_pdf, parts_csv
 from parhelion.stations.fitout.parts import implied, lines_of, sums_of
@@ -429,6 +430,10 @@ class PartsTest(TestCase):
             self.assertLess(len(fitout_pdf(design, noted, "steps")), len(fitout_pdf(design, noted)))
             rows = parts_csv(design, noted).splitlines()
             self.assertEqual(len(rows), 1 + len(lines_of(design, noted)))
+            noted_rows = records_csv(design, noted).splitlines()
+            self.assertGreaterEqual(len(noted_rows), 1 + len(noted.records) // 2)
+            if name == "whimbrel":
+                self.assertTrue(any("a panel of a string is missing" in row for row in noted_rows))
         tricky = records({"kind": "part", "part": "own/x", "name": "=1+1", "system": "safety"})
         self.assertIn("'=1+1", parts_csv(demo(), tricky))
 
@@ -556,6 +561,12 @@ class FrameTest(TestCase):
         self.assertNotIn("metals_meet", stout)
         parts = {part.key: part for part in implied(self.framed(0, feet=4))}
         self.assertEqual((parts["frame/canopy"].quantity, parts["feet/canopy"].quantity), (3, 4))
+        wing = self.framed(1, size_m=0.01, wall_m=0.001, feet=6)
+        self.assertEqual(next(p.quantity for p in implied(wing) if p.key == "hinges/port-wing"), 3)
+        shown = {frame.place_id: frame for frame in fitout_picture(wing).frames}["port-wing"]
+        self.assertEqual((shown.hinges, shown.hinge_m), (3, 2.1))
+        self.assertLess(shown.inside_m, shown.needs_m)  # no room for its cable
+        self.assertNotIn("hinges/canopy", parts)
 
 
 class MinutesTest(TestCase):

@@ -110,7 +110,7 @@ class Handling(BrowserTest):
         self.page.get_by_label("Beam at the waterline", exact=True).press("Escape")
         expect(self.page.get_by_label("Beam at the waterline", exact=True)).to_have_value("1.62")
         weight.press("ArrowUp")
-        expect(weight).to_have_value("1270.6")
+        expect(weight).to_have_value("1270.911")
 
 
 class Failing(BrowserTest):

@@ -31,7 +31,7 @@ const SAID: Record<string, number> = {
   "features/array/NextView": 2,
   "features/bank/BankTables": 1,
   "features/day/AccountsView": 1,
-  "features/fitout/FramesView": 2,
+  "features/fitout/FramesView": 3,
   "features/fitout/TestsView": 2,
   "features/hull/HelmCardView": 2,
   "features/strings/CableList": 2,

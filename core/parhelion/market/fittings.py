@@ -44,6 +44,7 @@ FITTINGS = {
     "charger": Fitting(165.0, 2.6),
     "propeller": Fitting(120.0, 1.8),
     "foot": Fitting(6.0, 0.12),
+    "hinge": Fitting(11.0, 0.2),
     "oars": Fitting(90.0, 5.2),
     "lights": Fitting(48.0, 0.6),
     "bailer": Fitting(14.0, 0.4),

@@ -11,13 +11,25 @@ from __future__ import annotations
 
 from collections.abc import Sequence
 from dataclasses import dataclass
+from math import pi
 
 from parhelion.constants import GRAVITY_MPS2
 from parhelion.design import PanelGroup, Place
-from parhelion.design.frame import METALS, Cut, Frame
+from parhelion.design.frame import METALS, Cut, Frame, FrameStock
 from parhelion.panels.gust import GUST_MPS, gust_n
 
 KERF_M = 0.003  # what a saw takes
+SHEATH_M, STRANDS = (
+    0.0022,
+    1.15,
+)  # over a conductor, both sides; and how much wider strands are than solid metal
+EASE = 1.25  # of the width that both conductors need side by side, to be drawn through
+
+
+def needs_inside_m(cable_mm2: float) -> float:
+    """Inner width that both conductors of a cable ask for [m]."""
+    conductor = STRANDS * (4 * cable_mm2 / pi) ** 0.5 / 1000
+    return EASE * 2 * (conductor + SHEATH_M)
 
 
 @dataclass(frozen=True)
@@ -37,6 +49,13 @@ class FrameFound:
     gust_sag_m: float
     holds: float  # yield over the stress in that gust [-]
     gust_mps: float
+    hinges: int  # on one long side, where the place folds
+    hinge_m: float
+    inside_m: float | None  # of a tube, for cable
+
+    def takes(self, cable_mm2: float) -> bool | None:
+        """Whether both conductors of a cable run inside; None where the stock is no tube."""
+        return None if self.inside_m is None else self.inside_m >= needs_inside_m(cable_mm2)
 
 
 def cutting_plan(cuts: Sequence[Cut], stock_m: float, kerf_m: float = KERF_M) -> list[list[float]]:
@@ -100,4 +119,6 @@ def frame_of(place: Place, groups: Sequence[PanelGroup]) -> FrameFound | None:
         span_m=span,
         sag_m=sag((panels_kg + mass) * GRAVITY_MPS2), gust_pull_n=pull / frame.feet, gust_sag_m=sag(pull),
         holds=metal.yields_pa / stress if stress > 0 else float("inf"), gust_mps=GUST_MPS,
+        hinges=max(frame.feet // 2, 2) if place.hinged else 0, hinge_m=long if place.hinged else 0.0,
+        inside_m=None if frame.stock is FrameStock.ANGLE else frame.size_m - 2 * frame.wall_m,
     )  # fmt: skip

@@ -1606,6 +1606,26 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/fitout/records.csv": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Parts' states, steps, readings, tests and ticks, a note a row.
+         * @description Parts' states, steps, readings, tests and ticks, a note a row.
+         */
+        post: operations["fitoutRecordsCsv"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/fitout/fitout.pdf": {
         parameters: {
             query?: never;
@@ -8506,6 +8526,16 @@ export interface components {
             holds: number | null;
             /** Too Long */
             too_long: boolean;
+            /** Hinges */
+            hinges: number;
+            /** Hinge M */
+            hinge_m: number;
+            /** Cable Mm2 */
+            cable_mm2: number | null;
+            /** Inside M */
+            inside_m: number | null;
+            /** Needs M */
+            needs_m: number | null;
             /** Crossbars */
             crossbars: number;
             /** Feet */
@@ -8976,6 +9006,18 @@ export interface components {
         };
         /** FitoutPartsCsvAsked */
         FitoutPartsCsvAsked: {
+            design: components["schemas"]["BoatDesign"];
+            /**
+             * @default {
+             *       "schema_name": "parhelion.records",
+             *       "schema_version": 1,
+             *       "records": []
+             *     }
+             */
+            records: components["schemas"]["Records"];
+        };
+        /** FitoutRecordsCsvAsked */
+        FitoutRecordsCsvAsked: {
             design: components["schemas"]["BoatDesign"];
             /**
              * @default {
@@ -13864,6 +13906,66 @@ export interface operations {
         requestBody: {
             content: {
                 "application/json": components["schemas"]["FitoutPartsCsvAsked"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "text/csv": string;
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Errors"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Errors"];
+                };
+            };
+            /** @description Request Entity Too Large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Errors"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Errors"];
+                };
+            };
+        };
+    };
+    fitoutRecordsCsv: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["FitoutRecordsCsvAsked"];
             };
         };
         responses: {

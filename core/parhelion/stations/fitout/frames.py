@@ -5,8 +5,9 @@ from __future__ import annotations
 import math
 
 from parhelion.design import BoatDesign, Place, PlaceKind, Ventilation
-from parhelion.panels.frame import FrameFound, frame_of
+from parhelion.panels.frame import FrameFound, frame_of, needs_inside_m
 from parhelion.stations.fitout.shown import CutShown, FrameShown
+from parhelion.wiring.circuits import wiring_of
 
 LIES = (PlaceKind.CABIN_TOP, PlaceKind.DECK, PlaceKind.LOOSE, PlaceKind.SHORE)
 
@@ -33,6 +34,8 @@ def frames_shown(design: BoatDesign) -> list[FrameShown]:
 
 def _shown(design: BoatDesign, index: int, place: Place, made: FrameFound | None) -> FrameShown:
     groups = [group for group in design.fitted_panels if group.place_id == place.id]
+    sizes = [c.cable.size_mm2 for c in wiring_of(design).circuits if c.place.id == place.id]
+    cable = max(sizes, default=None)
     return FrameShown(
         place_id=place.id,
         place_index=index,
@@ -55,6 +58,11 @@ def _shown(design: BoatDesign, index: int, place: Place, made: FrameFound | None
         gust_pull_n=made.gust_pull_n if made else 0.0,
         gust_sag_m=made.gust_sag_m if made else 0.0,
         holds=made.holds if made and math.isfinite(made.holds) else None,
+        hinges=made.hinges if made else 0,
+        hinge_m=made.hinge_m if made else 0.0,
+        cable_mm2=cable,
+        inside_m=made.inside_m if made else None,
+        needs_m=None if cable is None else needs_inside_m(cable),
         too_long=bool(made and made.too_long),
         crossbars=place.frame.crossbars if place.frame else 0,
         feet=place.frame.feet if place.frame else 0,

@@ -154,6 +154,16 @@ def _bought(design: BoatDesign) -> Iterator[Implied]:
             *fitting_offer("foot"),
             why=f"{place.name}: frame",
         )
+        if found.hinges:
+            yield Implied(
+                f"hinges/{place.id}",
+                "Hinges with pins and stays",
+                System.PANELS,
+                found.hinges,
+                "",
+                *fitting_offer("hinge"),
+                why=f"{place.name}: frame, along {found.hinge_m:g} m",
+            )
     for index, box in enumerate(design.controllers):
         limit = f", {box.current_limit_a:g} A" if box.current_limit_a else ""
         price = CONTROLLER_PRICE if box.price is None else box.price

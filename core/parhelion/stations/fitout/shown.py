@@ -272,6 +272,11 @@ class FrameShown(Frozen):
     gust_sag_m: float
     holds: float | None
     too_long: bool
+    hinges: int
+    hinge_m: float
+    cable_mm2: float | None  # the largest that feeds this place
+    inside_m: float | None
+    needs_m: float | None
     crossbars: int
     feet: int
 

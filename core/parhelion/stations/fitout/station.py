@@ -4,6 +4,7 @@ from __future__ import annotations
 
 from parhelion.stations.fitout.cases import BenchCase, SunCase
 from parhelion.stations.fitout.findings import fitout_findings
+from parhelion.stations.fitout.noted_csv import records_csv
 from parhelion.stations.fitout.paper import fitout_pdf, parts_csv
 from parhelion.stations.fitout.picture import fitout_picture
 from parhelion.stations.fitout.priced import priced
@@ -15,7 +16,11 @@ STATION = Station(
     title="Fit-out",
     findings=fitout_findings,
     studies=(Study("picture", fitout_picture),),
-    papers=(Paper("parts.csv", parts_csv), Paper("fitout.pdf", fitout_pdf, "application/pdf")),
+    papers=(
+        Paper("parts.csv", parts_csv),
+        Paper("records.csv", records_csv),
+        Paper("fitout.pdf", fitout_pdf, "application/pdf"),
+    ),
     readers=(Reader("prices", priced),),
     verbs=(
         Verb("fitout", fitout, fitout_arguments),

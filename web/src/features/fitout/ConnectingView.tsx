@@ -3,7 +3,7 @@ import type { FitoutPicture, ItemShown, StepOut } from "../../api/client";
 import { useSay } from "../../kit/preferences";
 import { newId, useNoted, useRecords } from "../../kit/records";
 import { LinkButton } from "../../kit/ui/LinkButton";
-import { OwnField } from "../../kit/ui/OwnField";
+import { OwnField, OwnText } from "../../kit/ui/OwnField";
 import { Heading } from "../../kit/ui/Page";
 import { SaveAs } from "../../kit/ui/SaveAs";
 import { StepsDiagram } from "./StepsDiagram";
@@ -92,6 +92,8 @@ export function StepMark({ step, next }: { step: StepOut; next: boolean }) {
 function StepCard({ step, minute }: { step: StepOut; minute: FitoutPicture["minute"] }) {
   const say = useSay();
   const read = step.items.filter((item) => item.unit !== null);
+  const { note } = useRecords();
+  const first = useNoted("step", (one) => one.step === step.key && one.item === step.items[0]?.key);
   const scale = read.find((item) => item.zones.length > 0);
   return (
     <section
@@ -125,6 +127,15 @@ function StepCard({ step, minute }: { step: StepOut; minute: FitoutPicture["minu
           ))}
         </ul>
       </div>
+      {first && (
+        <OwnText
+          label="Note"
+          width={260}
+          most={400}
+          value={first.note}
+          onValue={(text) => note({ ...first, note: text })}
+        />
+      )}
       {scale && <VoltScale items={read} />}
       {read.length > 0 && !scale && step.kind === "strings" && (
         <p className="m-0 text-muted">

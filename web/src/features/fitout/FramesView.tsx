@@ -123,6 +123,26 @@ export function FramesView(props: Props) {
                   <td>Between feet</td>
                   <td>{long(frame.span_m)}</td>
                 </tr>
+                {frame.hinges > 0 && (
+                  <tr>
+                    <td>Hinge line</td>
+                    <td>
+                      {long(frame.hinge_m)}, {frame.hinges} hinges
+                    </td>
+                  </tr>
+                )}
+                {frame.cable_mm2 != null && frame.needs_m != null && (
+                  <tr>
+                    <td>Cable of {frame.cable_mm2} mm² inside</td>
+                    <td>
+                      {frame.inside_m == null
+                        ? "no tube: clip it"
+                        : frame.inside_m >= frame.needs_m
+                          ? "both conductors fit"
+                          : `too narrow: ${(frame.needs_m * 1000).toFixed(0)} mm inside wanted`}
+                    </td>
+                  </tr>
+                )}
                 <tr>
                   <td>Hangs through</td>
                   <td>{(frame.sag_m * 1000).toFixed(1)} mm</td>

@@ -16,6 +16,7 @@ import { FileField } from "../../kit/ui/FileField";
 import { Fold } from "../../kit/ui/Fold";
 import { LinkButton } from "../../kit/ui/LinkButton";
 import { OwnField, OwnText } from "../../kit/ui/OwnField";
+import { SaveAs } from "../../kit/ui/SaveAs";
 
 type Note = RecordOf<"part">;
 const STATES = [
@@ -341,7 +342,10 @@ export function MoneyFields({ picture }: { picture: FitoutPicture }) {
         <p className="m-0 text-[13px]">
           <a className="link" href={`/api/boats/${variant.boat_id}/records/file`} download>
             save all records (JSON)
-          </a>
+          </a>{" "}
+          <SaveAs url="/api/fitout/records.csv" file="records.csv" asked={{ records }}>
+            as a table (CSV)
+          </SaveAs>
         </p>
         <FileField
           label="Records from a file"

@@ -19,7 +19,7 @@ export function TestFields(props: {
 }) {
   const { picture, chosen, onChoose } = props;
   const { design } = useDesign();
-  const { note, withdraw } = useRecords();
+  const { records, note, withdraw } = useRecords();
   const toast = useToast();
   const say = useSay();
   const of = useId();
@@ -36,7 +36,7 @@ export function TestFields(props: {
       kind: "test",
       id,
       at: picture.minute.at,
-      name: `Panel ${tests.length + 1}`,
+      name: `Panel ${(records.records?.filter((record) => record.kind === "test").length ?? 0) + 1}`,
       group_id: held?.group_id ?? design.panels?.[0]?.id ?? null,
       points: [],
       irradiance_w_per_m2: held?.irradiance_w_per_m2 ?? null,
