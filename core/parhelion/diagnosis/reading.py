@@ -26,6 +26,7 @@ METER_V, METER_A, METER_FRAC = 0.15, 0.15, 0.005
 NO_VOLTS_FRAC, OPEN_FRAC, DARK_A_FRAC = 0.1, 0.955, 0.012
 THROTTLED_FRAC = 0.2  # of the way from best volts to open: above it the panels are held back
 AT_BANK_V = 1.2  # this near the bank's volts the panels are not tracked
+OFF_BEST = 1.015  # amps over those at the best volts, from which the panels stand off it
 LIGHT_SHADE_KEEPS = 0.90  # of the amps: a thin spar's shadow, or dirt
 HEAT_TAKES_K, LOSES_PER_K = 18.0, 0.005  # a cell far hotter than it should be, and what each kelvin takes
 EITHER = 0.1  # a second cause that fits this well beside the first makes it "either"
@@ -204,8 +205,9 @@ def meaning(expected: Expected, read: Read) -> Meaning:
     Meaning
     """
     plain = _plain(expected, read)
-    if plain is None and _untracked(expected, read):
-        plain = Means.NOT_TRACKING
+    untracked = plain is None and _untracked(expected, read)
+    if untracked and (read.pv_a or 0.0) > OFF_BEST * expected.pv_a:
+        plain = Means.NOT_TRACKING  # below their best volts panels give more amps than at it
     if plain is not None:
         return Meaning(plain, OR_ELSE.get(plain, ()))
     wide_v, wide_a = _spread(expected.volts, METER_V), _spread(expected.amps, METER_A)
@@ -228,6 +230,8 @@ def meaning(expected: Expected, read: Read) -> Meaning:
 
     found = [(fits(shown), shown) for shown in causes(expected)]
     best_fit, best = max(found, key=lambda pair: pair[0])
+    if untracked and best_fit < -1.0:
+        return Meaning(Means.NOT_TRACKING, OR_ELSE[Means.NOT_TRACKING])
     if best_fit <= -MOST_TERM:
         return Meaning(Means.UNCLEAR)
     by_cause: dict[Means, float] = {}
@@ -241,6 +245,8 @@ def meaning(expected: Expected, read: Read) -> Meaning:
     close = [
         m for m in others if by_cause[m] > EITHER and m not in (best.means, Means.AS_EXPECTED, Means.HOT)
     ]
+    if untracked:
+        close.append(Means.NOT_TRACKING)
     or_else = tuple(dict.fromkeys([*(close if best.means is not Means.AS_EXPECTED else ()),
                                    *OR_ELSE.get(best.means, ())]))  # fmt: skip
     return Meaning(best.means, or_else, either, best.missing, 1.0 / sum(by_cause.values()))
