@@ -289,6 +289,13 @@ class OrderTest(TestCase):
             if not design.banks:
                 self.assertFalse([key for key in steps if key.startswith(("bank/", "box/"))])
         self.assertGreater(seen, 12)
+        kayak = next(d for d in self.boats() if d.name == "kayak, loose panel")
+        told = {step.kind: step for step in steps_of(kayak, usual_now(kayak))}
+        self.assertIn("guessed", told["strings"].what)
+        self.assertNotIn("recharge", told["motor"].title + told["motor"].what)
+        whimbrel = {step.kind: step for step in steps_of(demo(), usual_now(demo()))}
+        self.assertNotIn("guessed", whimbrel["strings"].what)
+        self.assertIn("recharge", whimbrel["motor"].what)
 
     def proof(self, design, key, item, reading=None, at=AT):
         step = next(step for step in steps_of(design, usual_now(design)) if step.key == key)

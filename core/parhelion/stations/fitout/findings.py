@@ -23,7 +23,7 @@ from parhelion.stations.fitout.dock import counted_banks
 from parhelion.stations.fitout.frame_findings import metals_meet, thin_frame, unframed
 from parhelion.stations.fitout.now import usual_now
 from parhelion.stations.fitout.parts import LIVE_V, Line, Sums, lines_of, sums_of
-from parhelion.stations.fitout.steps import Proved, StepShown, next_step, shown_steps
+from parhelion.stations.fitout.steps import GUESSED, Proved, StepShown, next_step, shown_steps
 from parhelion.stations.fitout.sun import Gauge, gauges_of
 from parhelion.stations.fitout.words import gauge_words, meaning_words, test_words
 
@@ -66,13 +66,15 @@ def _wrong(step: StepShown, item: Proved) -> Finding:
             ", not {low} to {high}",
             {**slots, "low": volts(sound.from_v), "high": volts(sound.to_v)},
         )
+    circuit = item.item.circuit
+    guess = "" if circuit is None or circuit.string.given else GUESSED
     place = step.step.title.split(":")[0]
     name = place if item.item.key == "posts" else f"{place}, {_small(item.item.name)}"
     return Finding(
         id=f"wrong_{step.step.key}_{item.item.key}",
         level="warn",
         title=sentence(f"{name}: {{v}}{should}", **slots),
-        detail=sentence(f"{means.label[:1].upper()}{means.label[1:]}. {meaning_words(means)}"),
+        detail=sentence(f"{means.label[:1].upper()}{means.label[1:]}. {meaning_words(means)}{guess}"),
         why=_why(
             "Open volts by the single diode at the cells' temperature of that minute, with one panel "
             "fewer, a "

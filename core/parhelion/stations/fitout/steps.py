@@ -16,6 +16,7 @@ from parhelion.design.records import Records, StepNote
 from parhelion.diagnosis.expected import Expected
 from parhelion.diagnosis.reading import Means, Zone, open_meaning, open_zones
 from parhelion.stations.fitout.now import Input, Now, expected_of, inputs_of
+from parhelion.stations.fitout.parts import PRECHARGE_OVER_A
 from parhelion.wiring.by_itself import absorption_v
 from parhelion.wiring.charging import charge_settings
 from parhelion.wiring.circuits import Circuit, wiring_of
@@ -25,6 +26,9 @@ BANK_C = 20.0
 EMPTY_SOC, FULL_SOC = 0.05, 1.0
 METER_OFF_V = 0.15  # what a controller's display may differ from the meter at the bank
 BLANK_FRAC = 0.1
+GUESSED = (
+    " The volts of these panels are guessed from their watts: read the label first, write it in the Array."
+)
 
 
 @dataclass(frozen=True)
@@ -256,8 +260,8 @@ def _strings(design: BoatDesign, inputs: list[Input], now: Now) -> Iterator[Step
                 kind="strings",
                 on=circuit.key,
                 title=f"{circuit.name}: volts and polarity",
-                what="The breaker stays open. One string after the other, at the plugs, before any are "
-                "joined.",
+                what="The breaker stays open. String by string, at the plugs, before they are joined."
+                + ("" if circuit.string.given else GUESSED),
                 meter=f"Meter on DC volts, a range above {circuit.cold_v:.0f} V. Red on plus, black on "
                 f"minus.",
                 items=items,
@@ -284,14 +288,15 @@ def _users(design: BoatDesign) -> Iterator[Step]:
     for drive, run in zip(design.drives, wiring.motor_runs, strict=False):
         fuse = run.cable.fuse_a
         of = f"{drive.count} x {drive.name}, fuse {fuse}"
+        large = run.current_a > PRECHARGE_OVER_A
         yield Step(
             key=f"motor/{drive.id}",
             kind="motor",
-            title=f"{drive.name}: precharge, then its switch",
+            title=f"{drive.name}: precharge, then its switch" if large else f"{drive.name}: its switch",
             on=drive.id,
-            what="Propeller clear, nobody near it, lever at stop. Precharge, main switch, then slowly "
-            "ahead and "
-            "astern: does it turn the right way?",
+            what="Propeller clear, nobody near it, lever at stop. "
+            + ("Precharge, main switch, then" if large else "Its switch, then")
+            + " slowly ahead and astern: does it turn the right way?",
             items=(_tick("turns", "turns the right way, stops at once", of),),
             live_v=design.banks[0].nominal_v,
             back=f"{drive.name}: lever at stop, main switch off",
