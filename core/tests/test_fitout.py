@@ -228,6 +228,9 @@ class ReadingTest(TestCase):
                          {Means.STRING_MISSING, Means.PANEL_MISSING})  # fmt: skip
         self.assertIs(meaning(e, Read(pv_w=e.watts.middle / 9, bank_full=True)).means, Means.FULL_BANK)
         self.assertIs(meaning(e, Read(pv_w=0.5)).means, Means.NO_CURRENT)
+        volts, amps = e.volts.middle, e.amps.middle
+        self.assertIs(meaning(e, Read(volts, amps, volts * amps * 0.7)).means, Means.METER)
+        self.assertIs(meaning(e, Read(volts, amps, volts * amps * 1.04)).means, Means.AS_EXPECTED)
         self.assertIs(meaning(e, Read(pv_w=e.watts.high * 1.35)).means, Means.BRIGHT)
 
     def test_at_night_nothing_is_blamed(self):
@@ -317,6 +320,17 @@ class OrderTest(TestCase):
             told = [f.id for f in fitout_findings(design, noted)]
             self.assertEqual(f"wrong_{key}_string1" in told, means is not Means.AS_EXPECTED)
             self.assertEqual("proved_well" in told, means is Means.AS_EXPECTED)
+
+    def test_a_string_too_low_for_its_bank_is_told_though_it_is_as_expected(self):
+        design = demo()
+        single = design.changed(panels=tuple(g.model_copy(update={"series": 1}) for g in design.panels))
+        key, now = "strings/port-panels", usual_now(single)
+        step = next(step for step in steps_of(single, now) if step.key == key)
+        volts = step.items[0].expected.open_v
+        noted = records(self.proof(single, key, "string1", volts))
+        shown = next(s for s in shown_steps(single, noted, now) if s.step.key == key)
+        self.assertIs(shown.items[0].means, Means.BELOW_BANK)
+        self.assertFalse(shown.items[0].good)
 
     def test_what_was_proved_and_changed_since_is_open_again(self):
         design = demo()

@@ -26,6 +26,7 @@ METER_V, METER_A, METER_FRAC = 0.15, 0.15, 0.005
 NO_VOLTS_FRAC, OPEN_FRAC, DARK_A_FRAC = 0.1, 0.955, 0.012
 THROTTLED_FRAC = 0.2  # of the way from best volts to open: above it the panels are held back
 AT_BANK_V = 1.2  # this near the bank's volts the panels are not tracked
+DISAGREE_FRAC, DISAGREE_W = 0.12, 8.0  # watts off volts times amps, past rounding and the time between
 OFF_BEST = 1.015  # amps over those at the best volts, from which the panels stand off it
 LIGHT_SHADE_KEEPS = 0.90  # of the amps: a thin spar's shadow, or dirt
 HEAT_TAKES_K, LOSES_PER_K = 18.0, 0.005  # a cell far hotter than it should be, and what each kelvin takes
@@ -53,6 +54,7 @@ class Means(Choice):
     HOT = "hot", "hotter than it should be"
     BRIGHT = "cloud_edge", "brighter than a clear sky"
     OTHER_KIND = "other_kind", "too many volts: another panel, or one too many"
+    METER = "meter", "the meters disagree"
     UNIT_MISSING = "unit_missing", "a unit of the bank is missing"
     NIGHT = "too_dark", "too dark to tell"
     UNCLEAR = "unclear", "fits nothing that is known"
@@ -68,6 +70,7 @@ CHECKS = {
     Means.STRING_MISSING: "clamp each string; open-circuit volts of each",
     Means.PANEL_MISSING: "open volts of each panel",
     Means.SHADED: "look along the sun at every cell; shade one panel by hand and compare",
+    Means.METER: "volts and amps at one moment, with one meter; then the display beside a clamp",
     Means.UNIT_MISSING: "volts of each unit; the link between them",
     Means.OTHER_KIND: "the label of each panel, and how many stand in series",
     Means.SUBSTRING: "open volts of each panel alone",
@@ -182,6 +185,14 @@ def _plain_watts(expected: Expected, read: Read) -> Means | None:
     return Means.NO_CURRENT if watts < DARK_A_FRAC * expected.pv_w else None
 
 
+def _disagree(read: Read) -> bool:
+    """Whether watts that were read are not volts times amps."""
+    if read.pv_w is None or read.pv_v is None or read.pv_a is None:
+        return False
+    product = read.pv_v * read.pv_a
+    return abs(read.pv_w - product) > max(DISAGREE_FRAC * max(abs(product), abs(read.pv_w)), DISAGREE_W)
+
+
 def _untracked(expected: Expected, read: Read) -> bool:
     """Whether the panels stand at the bank's volts though theirs are much higher."""
     bank_v = read.bank_v
@@ -205,6 +216,8 @@ def meaning(expected: Expected, read: Read) -> Meaning:
     Meaning
     """
     plain = _plain(expected, read)
+    if plain is None and _disagree(read):
+        plain = Means.METER
     untracked = plain is None and _untracked(expected, read)
     if untracked and (read.pv_a or 0.0) > OFF_BEST * expected.pv_a:
         plain = Means.NOT_TRACKING  # below their best volts panels give more amps than at it

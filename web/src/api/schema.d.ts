@@ -8510,8 +8510,8 @@ export interface components {
             mass_kg: number;
             /** Panels Kg */
             panels_kg: number;
-            /** Watts */
-            watts: number;
+            /** Watts Per Kg */
+            watts_per_kg: number;
             /** Span M */
             span_m: number;
             /** Sag M */
@@ -8666,7 +8666,7 @@ export interface components {
          * @description What a reading may mean.
          * @enum {string}
          */
-        Means: "as_expected" | "full_bank" | "no_volts" | "disconnected" | "reversed" | "no_current" | "pv_fuse" | "not_charging" | "one_string_missing" | "one_panel_missing_in_series" | "shaded" | "substring_shorted" | "not_tracking" | "below_bank" | "hot" | "cloud_edge" | "other_kind" | "unit_missing" | "too_dark" | "unclear";
+        Means: "as_expected" | "full_bank" | "no_volts" | "disconnected" | "reversed" | "no_current" | "pv_fuse" | "not_charging" | "one_string_missing" | "one_panel_missing_in_series" | "shaded" | "substring_shorted" | "not_tracking" | "below_bank" | "hot" | "cloud_edge" | "other_kind" | "meter" | "unit_missing" | "too_dark" | "unclear";
         /**
          * Minute
          * @description The minute that is shown.

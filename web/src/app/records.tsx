@@ -40,11 +40,15 @@ const none: Records = { schema_name: "parhelion.records", schema_version: 1, rec
 export function RecordsProvider({ boatId, children }: { boatId: string; children: ReactNode }) {
   const queries = useQueryClient();
   const path = useMemo(() => ({ params: { path: { boat_id: boatId } } }), [boatId]);
-  const stored = useQuery({
-    queryKey: ["records", boatId],
-    queryFn: () => dataOf(client.GET("/api/boats/{boat_id}/records", path)) as Promise<Records>,
-    staleTime: Number.POSITIVE_INFINITY,
-  });
+  const asked = useMemo(
+    () => ({
+      queryKey: ["records", boatId],
+      queryFn: () => dataOf(client.GET("/api/boats/{boat_id}/records", path)) as Promise<Records>,
+      staleTime: Number.POSITIVE_INFINITY,
+    }),
+    [boatId, path],
+  );
+  const stored = useQuery(asked);
   const [waiting, setWaiting] = useState<Waiting[]>(() => heldBack(boatId));
   const [problem, setProblem] = useState<string | null>(null);
   const queue = useRef(waiting);
@@ -65,6 +69,16 @@ export function RecordsProvider({ boatId, children }: { boatId: string; children
   const send = useCallback(async () => {
     if (going.current) return;
     going.current = true;
+    const later = () => {
+      going.current = false;
+      timer.current = setTimeout(() => void send(), pause.current);
+      pause.current = Math.min(pause.current + pause.current, LONGEST_PAUSE_MS);
+    };
+    try {
+      await queries.ensureQueryData(asked); // what was there before: a later reply to that would hide what is sent
+    } catch {
+      return later();
+    }
     while (queue.current[0]) {
       const one = queue.current[0];
       try {
@@ -79,12 +93,7 @@ export function RecordsProvider({ boatId, children }: { boatId: string; children
         setProblem(null);
       } catch (error) {
         const refused = error instanceof Refused && error.status < 500;
-        if (!refused) {
-          going.current = false;
-          timer.current = setTimeout(() => void send(), pause.current);
-          pause.current = Math.min(pause.current + pause.current, LONGEST_PAUSE_MS);
-          return;
-        }
+        if (!refused) return later();
         if (!("drop" in one)) setProblem(error.message); // what is gone is gone
       }
       pause.current = FIRST_PAUSE_MS;
@@ -92,7 +101,7 @@ export function RecordsProvider({ boatId, children }: { boatId: string; children
       hold(queue.current.slice(1));
     }
     going.current = false;
-  }, [boatId, hold, path, queries]);
+  }, [asked, boatId, hold, path, queries]);
 
   useEffect(() => {
     if (queue.current.length > 0) void send();

@@ -51,7 +51,8 @@ def _shown(design: BoatDesign, index: int, place: Place, made: FrameFound | None
         left_m=made.left_m if made else 0.0,
         mass_kg=made.mass_kg if made else 0.0,
         panels_kg=sum(group.mass for group in groups),
-        watts=sum(group.nameplate_w * group.count for group in groups),
+        watts_per_kg=sum(group.nameplate_w * group.count for group in groups)
+        / (sum(group.mass for group in groups) + place.frame_kg),
         span_m=made.span_m if made else 0.0,
         sag_m=made.sag_m if made else 0.0,
         gust_mps=made.gust_mps if made else 0.0,

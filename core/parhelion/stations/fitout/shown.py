@@ -264,7 +264,7 @@ class FrameShown(Frozen):
     left_m: float
     mass_kg: float
     panels_kg: float
-    watts: float
+    watts_per_kg: float  # with its frame
     span_m: float
     sag_m: float
     gust_mps: float

@@ -11,7 +11,7 @@ from collections.abc import Iterator
 from dataclasses import dataclass, field, replace
 
 from parhelion.bank.store import open_circuit_v, store_of
-from parhelion.design import Bank, BoatDesign, SourceKind
+from parhelion.design import Bank, BoatDesign, ControllerKind, SourceKind
 from parhelion.design.records import Records, StepNote
 from parhelion.diagnosis.expected import Expected
 from parhelion.diagnosis.reading import Means, Zone, open_meaning, open_zones
@@ -119,6 +119,13 @@ def bank_zones(bank: Bank) -> tuple[Zone, ...]:
         share = 1 - missing / bank.series
         found.append(Zone(low * share, high * share, Means.UNIT_MISSING))
     return tuple(sorted(found))
+
+
+def start_v(circuit: Circuit) -> float | None:
+    """Volts that a tracking controller wants before it begins: the bank's and its headroom over them."""
+    if circuit.bank is None or circuit.controller.kind is not ControllerKind.MPPT:
+        return None
+    return bank_window(circuit.bank)[0] + circuit.controller.headroom_v
 
 
 def _tick(key: str, name: str, of: str = "") -> Item:
@@ -359,7 +366,12 @@ def _direct(design: BoatDesign, inputs: list[Input], now: Now) -> Iterator[Step]
 def _means(design: BoatDesign, item: Item, note: StepNote, reading: float, now: Now) -> Means:
     if item.circuit is not None:
         then = expected_of(design, item.circuit, replace(now, at=note.at), 1)
-        return Means.UNCLEAR if then is None else open_meaning(then, reading)
+        if then is None:
+            return Means.UNCLEAR
+        said = open_meaning(then, reading)
+        starts = start_v(item.circuit)
+        low = said is Means.AS_EXPECTED and starts is not None and reading < starts
+        return Means.BELOW_BANK if low else said
     inside = [zone for zone in item.zones if zone.from_v <= reading <= zone.to_v]
     if not inside:
         return Means.UNCLEAR

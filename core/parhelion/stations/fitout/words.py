@@ -19,6 +19,7 @@ OPEN_WORDS = {  # of open volts, where it differs from a reading under load
     Means.UNIT_MISSING: "Read each unit, and the links between them.",
     Means.NIGHT: "Too dark for volts that say anything. Read again by day.",
     Means.UNCLEAR: "It fits nothing that is known: right range, right leads, right string? Read again.",
+    Means.BELOW_BANK: "Right way round, and too few to wake its controller on this bank: a longer string.",
     Means.AS_EXPECTED: "",
 }
 CAUSES = {
@@ -90,6 +91,7 @@ GAUGE_TITLES = {
     Means.NO_VOLTS: "{name}: no volts at all",
     Means.NO_CURRENT: "{name}: volts, and nothing flows",
     Means.UNCLEAR: "{name}: {got} fits nothing that is known",
+    Means.METER: "{name}: watts are not volts times amps",
 }
 GAUGE_DETAILS = {
     Means.AS_EXPECTED: "{share} of the middle of what this light gives. Nothing to look for.",
@@ -101,6 +103,7 @@ GAUGE_DETAILS = {
     "sound. Expected {low} to {high}.",
     Means.REVERSED: "Open the breaker now. ",
     Means.UNCLEAR: "Expected {low} to {high}. ",
+    Means.METER: "One of the meters is wrong, or they were read at different moments. ",
 }
 EITHER_DETAIL = (
     "{got} may be as it should, or %s. Expected {low} to {high}. Read again under a sharp shadow; or %s"

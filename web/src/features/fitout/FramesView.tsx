@@ -120,6 +120,10 @@ export function FramesView(props: Props) {
                   </td>
                 </tr>
                 <tr>
+                  <td>With its frame</td>
+                  <td>{frame.watts_per_kg.toFixed(1)} W a kilogram</td>
+                </tr>
+                <tr>
                   <td>Between feet</td>
                   <td>{long(frame.span_m)}</td>
                 </tr>

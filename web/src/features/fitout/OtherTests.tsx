@@ -1,4 +1,5 @@
 import { useId } from "react";
+import { Link } from "react-router";
 import type { FitoutPicture, RecordOf } from "../../api/client";
 import { useDesign } from "../../kit/document";
 import { withValue } from "../../kit/pointer";
@@ -188,7 +189,7 @@ function MotorFields(props: {
 
 /** What a count or a trial comes to, and the entry of the design that it can set. */
 export function OtherView({ test }: { test: Other }) {
-  const { apply } = useDesign();
+  const { apply, variant } = useDesign();
   const units = useUnits();
   const say = useSay();
   const kind = test.kind === "bank_test" ? "fraction" : "power_w";
@@ -230,6 +231,15 @@ export function OtherView({ test }: { test: Other }) {
           <li key={line.text}>{told(line, units)}</li>
         ))}
       </ul>
+      {test.kind === "motor_test" && (
+        <p className="mt-2 max-w-[64ch] text-[13px] text-muted">
+          Gear and propellers are told apart by runs: measure a set with each in the{" "}
+          <Link className="link" to={`/hull/${variant.id}`}>
+            Hull
+          </Link>
+          , both ways, and hold one against the other.
+        </p>
+      )}
       {at != null && value != null && (
         <p className="no-print m-0 mt-2">
           {test.counts != null && `The design counts ${say(kind, test.counts)}. `}
