@@ -13,6 +13,7 @@ from dataclasses import dataclass
 from parhelion.bank.store import drawn_a, store_of
 from parhelion.design import Bank
 
+NINE_OF_TEN = 1.64  # spreads of a normal band
 METER_FRAC, FULL_FRAC = 0.02, 0.02  # what a shunt, and "full", are known to
 
 
@@ -41,5 +42,5 @@ def counted(bank: Bank, counted_ah: float, hours: float, temperature_c: float) -
     amps = counted_ah / hours
     leaves = drawn_a(amps, store) / amps  # [1]
     found = counted_ah * leaves * bank.capacity_ah / store.capacity_ah  # [2]
-    off = (METER_FRAC**2 + FULL_FRAC**2) ** 0.5 * 1.64
+    off = NINE_OF_TEN * (METER_FRAC**2 + FULL_FRAC**2) ** 0.5
     return Counted(found, found * (1 - off), found * (1 + off), found / bank.capacity_ah)

@@ -13,6 +13,7 @@ PANEL_PRICE_PER_W = {Build.GLASS: 0.6, Build.FLEXIBLE: 1.3, Build.FOLDING: 1.9} 
 FITTING_PRICE_PER_W = 0.45  # frame, cable and its share of a controller
 FRAME_KG_PER_W = 0.02
 CONTROLLER_PRICE = 120.0  # one of more amps
+CONTROLLER_KG = 1.2  # a usual box of 20 to 40 A
 BALANCER_PRICE = 95.0
 
 

@@ -8740,6 +8740,8 @@ export interface components {
             kind: "bank_test" | "motor_test";
             /** Name */
             name: string;
+            /** Done */
+            done: boolean;
             title: components["schemas"]["Sentence"];
             /** Lines */
             lines: components["schemas"]["Sentence"][];

@@ -42,6 +42,7 @@ def _bank(test: BankTest) -> OtherTest:
             id=note.id,
             kind="bank_test",
             name=name,
+            done=False,
             title=sentence("{name}: not yet a test", name=words(name)),
             lines=[sentence("Charge it full, count the amp-hours until it cuts out, and write them here.")],
             share=None,
@@ -53,6 +54,7 @@ def _bank(test: BankTest) -> OtherTest:
         id=note.id,
         kind="bank_test",
         name=name,
+        done=True,
         title=sentence(
             "{name}: {f} of {l}",
             name=words(name),
@@ -138,6 +140,7 @@ def _motor(test: MotorTest) -> OtherTest:
         id=note.id,
         kind="motor_test",
         name=name,
+        done=found is not None and found.power_w is not None,
         title=sentence("{name}", name=words(name)),
         lines=lines,
         share=None,

@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 from parhelion.design import BoatDesign
+from parhelion.design.chemistries import CHEMICALS
 from parhelion.design.records import NO_RECORDS, PartState, Records, System
 from parhelion.diagnosis.reading import Means
 from parhelion.finding import Finding, ordered
@@ -22,8 +23,8 @@ from parhelion.stations.fitout.bench import panel_tests
 from parhelion.stations.fitout.dock import counted_banks
 from parhelion.stations.fitout.frame_findings import metals_meet, thin_frame, unframed
 from parhelion.stations.fitout.now import usual_now
-from parhelion.stations.fitout.parts import LIVE_V, Line, Sums, lines_of, sums_of
-from parhelion.stations.fitout.steps import GUESSED, Proved, StepShown, next_step, shown_steps
+from parhelion.stations.fitout.parts import Line, Sums, lines_of, sums_of
+from parhelion.stations.fitout.steps import GUESSED, LIVE_V, Proved, StepShown, next_step, shown_steps
 from parhelion.stations.fitout.sun import Gauge, gauges_of
 from parhelion.stations.fitout.words import gauge_words, meaning_words, test_words
 
@@ -76,9 +77,8 @@ def _wrong(step: StepShown, item: Proved) -> Finding:
         title=sentence(f"{name}: {{v}}{should}", **slots),
         detail=sentence(f"{means.label[:1].upper()}{means.label[1:]}. {meaning_words(means)}{guess}"),
         why=_why(
-            "Open volts by the single diode at the cells' temperature of that minute, with one panel "
-            "fewer, a "
-            "substring fewer and swapped leads beside them"
+            "Open volts by the single diode at the cells' temperature of that minute, with one panel fewer, "
+            "a substring fewer and swapped leads beside them"
             if item.item.circuit is not None
             else "Volts at rest of the bank from nearly empty to just charged, with a unit fewer and "
             "swapped leads",
@@ -251,7 +251,7 @@ def dearest(lines: list[Line], sums: Sums) -> Finding | None:
 
 def no_extinguisher(lines: list[Line], design: BoatDesign) -> Finding | None:
     """A lithium bank that is aboard before the extinguisher is."""
-    lithium = any(bank.chemistry.value in ("lfp", "nmc") for bank in design.banks)
+    lithium = any(CHEMICALS[bank.chemistry].lithium for bank in design.banks)
     have = {line.part.key for line in lines if line.state is PartState.HAVE}
     if not lithium or "safety/extinguisher" in have or not any(key.startswith("bank/") for key in have):
         return None

@@ -112,7 +112,7 @@ def _steps(pdf: _Pack, steps: list[StepOut]) -> None:
     for step in steps:
         if pdf.get_y() > pdf.h - 46:
             pdf.add_page()
-        live = f"   up to {step.live_v:.0f} V" if step.live_v and step.live_v >= 60 else ""
+        live = f"   up to {step.live_v:.0f} V" if step.live_v else ""
         write_line(pdf, f"{step.number}.  {step.title}{live}", 11.5, True)
         write_line(pdf, f"{step.what} {step.meter}".strip(), 9.5, colour=MUTED)
         for item in step.items:

@@ -6,15 +6,15 @@ from collections.abc import Iterator
 from dataclasses import dataclass
 
 from parhelion.design import BoatDesign
+from parhelion.design.chemistries import CHEMICALS
 from parhelion.design.records import PartNote, PartState, Records, System
 from parhelion.market.fittings import STOCK_PRICE_PER_KG, cable_offer, fitting_offer
-from parhelion.market.parts import CONTROLLER_PRICE, Offer, battery_price, panel_price
+from parhelion.market.parts import CONTROLLER_KG, CONTROLLER_PRICE, Offer, battery_price, panel_price
 from parhelion.panels.frame import frame_of
 from parhelion.wiring.circuits import Wiring, wiring_of
 from parhelion.wiring.parts import parts_of
 
 NO_OFFER = Offer(0.0, 0.0)
-LIVE_V = 60.0  # volts from which direct current is a shock hazard
 
 
 @dataclass(frozen=True)
@@ -174,7 +174,7 @@ def _bought(design: BoatDesign) -> Iterator[Implied]:
             box.count,
             "",
             price,
-            1.2,
+            CONTROLLER_KG,
             price_at=f"/controllers/{index}/price",
             given=box.price is not None,
         )
@@ -235,7 +235,7 @@ def _beside(design: BoatDesign, wiring: Wiring) -> Iterator[Implied]:
 
     for bank in design.banks:
         yield fitting(f"box/{bank.id}", "box", "Battery box and straps", System.BANK, 1, bank.name)
-        if bank.chemistry.value in ("lfp", "nmc") and bank.management:
+        if CHEMICALS[bank.chemistry].lithium and bank.management:
             yield fitting(
                 f"guard/{bank.id}",
                 "guard",

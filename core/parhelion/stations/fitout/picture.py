@@ -42,7 +42,7 @@ from parhelion.stations.fitout.shown import (
     TestShown,
     ZoneShown,
 )
-from parhelion.stations.fitout.steps import Proved, StepShown, next_step, shown_steps
+from parhelion.stations.fitout.steps import LIVE_V, Proved, StepShown, next_step, shown_steps
 from parhelion.stations.fitout.sun import Gauge, gauges_of, then_of
 from parhelion.stations.fitout.words import gauge_words, meaning_words, test_words
 from parhelion.sun.daysteps import day_at
@@ -161,7 +161,7 @@ def _step(shown: StepShown) -> StepOut:
         what=step.what,
         meter=step.meter,
         on=step.on,
-        live_v=step.live_v,
+        live_v=step.live_v if step.live_v is not None and step.live_v >= LIVE_V else None,
         back=step.back,
         done=shown.done,
         wrong=shown.wrong,
@@ -342,7 +342,7 @@ def fitout_picture(
             Progress(key="sun", done=sum(gauge.proven for gauge in gauges), of=len(gauges)),
             Progress(
                 key="tests",
-                done=sum(test.found is not None for test in tests) + len(others),
+                done=sum(test.found is not None for test in tests) + sum(other.done for other in others),
                 of=len(tests) + len(others),
             ),
             Progress(key="before", done=sum(tick is not None for _, tick in checks), of=len(checks)),

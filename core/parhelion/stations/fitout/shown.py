@@ -109,7 +109,7 @@ class StepOut(Frozen):
     what: str
     meter: str
     on: str | None
-    live_v: float | None
+    live_v: float | None  # only where they are a shock hazard
     back: str
     done: bool
     wrong: bool
@@ -233,6 +233,7 @@ class OtherTest(Frozen):
     id: str
     kind: Literal["bank_test", "motor_test"]
     name: str
+    done: bool
     title: Sentence
     lines: list[Sentence]
     share: float | None  # of a bank's label

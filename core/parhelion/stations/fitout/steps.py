@@ -21,7 +21,7 @@ from parhelion.wiring.by_itself import absorption_v
 from parhelion.wiring.charging import charge_settings
 from parhelion.wiring.circuits import Circuit, wiring_of
 
-SHOCK_V = 60.0
+LIVE_V = 60.0  # from which direct current is a shock hazard, and its arcs do not stop
 BANK_C = 20.0
 EMPTY_SOC, FULL_SOC = 0.05, 1.0
 METER_OFF_V = 0.15  # what a controller's display may differ from the meter at the bank

@@ -2,7 +2,7 @@
 
 from __future__ import annotations
 
-from dataclasses import dataclass, replace
+from dataclasses import dataclass
 
 from parhelion.design import BoatDesign
 from parhelion.design.records import Records, SunNote
@@ -78,7 +78,7 @@ def gauges_of(design: BoatDesign, records: Records, now: Now) -> list[Gauge]:
     for box in inputs_of(design):
         told = notes.get(box.key, [])
         note = told[-1] if told else None
-        then = None if note is None else expected_in(design, box, replace(then_of(note)))
+        then = None if note is None else expected_in(design, box, then_of(note))
         says = None
         if note is not None and then is not None and (note.pv_v is not None or watts_of(note) is not None):
             says = meaning(then, read_of(box, note))

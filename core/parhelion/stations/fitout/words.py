@@ -22,6 +22,7 @@ OPEN_WORDS = {  # of open volts, where it differs from a reading under load
     Means.BELOW_BANK: "Right way round, and too few to wake its controller on this bank: a longer string.",
     Means.AS_EXPECTED: "",
 }
+NINE_OF_TEN = 1.64  # spreads of a normal band
 CAUSES = {
     Means.STRING_MISSING: "one string is missing",
     Means.PANEL_MISSING: "a panel of a string is missing",
@@ -175,7 +176,7 @@ def test_words(test: PanelTest) -> tuple[Sentence, Sentence]:
         sentence(
             "{w} at standard conditions, give or take {b}, of {l}. " + VERDICTS[found.verdict] + dim,
             w=power(found.standard_w or 0.0),
-            b=power((found.standard_w or 0.0) * found.standard_spread * 1.64),
+            b=power((found.standard_w or 0.0) * found.standard_spread * NINE_OF_TEN),
             l=power(group.nameplate_w),
         ),
     )

@@ -29,9 +29,9 @@ export function BeforeView({ picture }: { picture: FitoutPicture }) {
       <ul className="no-print m-0 list-none p-0 leading-7">
         <li>
           <SaveAs url="/api/fitout/fitout.pdf" file="fit-out.pdf" asked={{ records }}>
-            the print pack: steps to sign, the way back, charge settings, a tape for the voltmeter, labels,
-            parts (PDF)
-          </SaveAs>
+            the print pack (PDF)
+          </SaveAs>{" "}
+          <span className="text-muted">steps to sign, the way back, settings, tape, labels, parts</span>
         </li>
         <li>
           <SaveAs url="/api/strings/wiring.pdf" file="wiring.pdf">

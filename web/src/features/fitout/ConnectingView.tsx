@@ -109,7 +109,7 @@ function StepCard({ step, minute }: { step: StepOut; minute: FitoutPicture["minu
           <p className="m-0 max-w-[62ch]">
             {step.what} {step.meter}
           </p>
-          {step.live_v != null && step.live_v >= 60 && (
+          {step.live_v != null && (
             <p className="m-0 font-semibold text-alarm">
               ▲ Up to {say("voltage_v", step.live_v)} DC as soon as it is light.
             </p>

@@ -25,7 +25,7 @@ export function Sections(props: {
     if (key === "frames") return of === 0 ? "none needed" : `${done} of ${of} counted`;
     if (key === "connecting") return number === undefined ? "all proved" : `step ${number} of ${of}`;
     if (key === "sun") return of === 0 ? "no panels" : `${done} of ${of} proven`;
-    if (key === "tests") return of === 0 ? "none yet" : `${of} done`;
+    if (key === "tests") return of === 0 ? "none yet" : done === of ? `${of} done` : `${done} of ${of} done`;
     return `${done} of ${of}`;
   };
   return (
