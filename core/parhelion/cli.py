@@ -72,14 +72,12 @@ def _parser() -> argparse.ArgumentParser:
     commands = parser.add_subparsers(dest="command", required=True)
     for verb in (RAIL, *(verb for station in STATIONS for verb in station.verbs)):
         command = commands.add_parser(verb.name)
-        command.add_argument(
-            "file", type=Path, help="a boat design, JSON" if verb.case is None else "a case, JSON"
-        )
+        command.add_argument("file", type=Path, help=verb.file)
         command.add_argument("--json", action="store_true", help="print JSON in SI units")
-        if verb.case is None:
+        if verb.of_boat:
             command.add_argument("--date", help="another day, e.g. 2027-06-13")
             command.add_argument("--sky", help=", ".join(Sky))
-        command.set_defaults(run=verb.run, case=verb.case)
+        command.set_defaults(run=verb.run, case=verb.case, table=verb.table)
         if verb.arguments is not None:
             verb.arguments(command)
     commands.add_parser("schema", help="print the JSON Schema of a boat design")
@@ -94,12 +92,15 @@ def main(argv: list[str] | None = None, out: TextIO = sys.stdout, err: TextIO = 
         return 0
     try:
         content = arguments.file.read_bytes()
+        if arguments.table is not None:
+            arguments.run(content, arguments, out)
+            return 0
         if arguments.case is not None:
             arguments.run(read_case(content, arguments.case), arguments, out)
             return 0
         arguments.run(_changed(read_boat(content), arguments), arguments, out)
     except OSError as error:
-        err.write(f"parhelion: {arguments.file}: {error.strerror}\n")
+        err.write(f"parhelion: {error.filename or arguments.file}: {error.strerror}\n")
         return 2
     except ParhelionError as error:
         for problem in error.problems:

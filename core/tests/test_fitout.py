@@ -17,6 +17,7 @@ from parhelion.data import places
 from parhelion.design import BoatDesign
 from parhelion.design.frame import Cut, Frame
 from parhelion.design.records import NO_RECORDS, Records
+from parhelion.diagnosis.inputs import inputs_of
 from parhelion.diagnosis.reading import Means
 from parhelion.errors import ParhelionError, UnreadableFile
 from parhelion.formats.boat_file import design_from, read_boat
@@ -25,7 +26,7 @@ from parhelion.formats.records_file import read_records, written_records
 from parhelion.panels.frame import cutting_plan, frame_of
 from parhelion.stations.fitout.findings import fitout_findings
 from parhelion.stations.fitout.noted_csv import records_csv
-from parhelion.stations.fitout.now import Now, expected_in, expected_of, inputs_of, usual_now
+from parhelion.stations.fitout.now import Now, expected_in, expected_of, usual_now
 from parhelion.stations.fitout.paper import fitout_pdf, parts_csv
 from parhelion.stations.fitout.parts import implied, lines_of, sums_of
 from parhelion.stations.fitout.picture import fitout_picture

@@ -118,13 +118,25 @@ class Work(Question):
 class Verb:
     """A word of the terminal: the same answers in plain text or JSON.
 
-    Its file is a boat design, or a case of numbers alone of the kind that it names.
+    Its file is a boat design, or a case of numbers alone of the kind that it names, or a table.
     """
 
     name: str
     run: Callable[[Any, Namespace, TextIO], None]
     arguments: Callable[[ArgumentParser], None] | None = None
     case: type[BaseModel] | None = None
+    table: str | None = None  # what the table is
+
+    @property
+    def of_boat(self) -> bool:
+        return self.case is None and self.table is None
+
+    @property
+    def file(self) -> str:
+        """What its file is, in words."""
+        if self.table is not None:
+            return self.table
+        return "a boat design, JSON" if self.case is None else "a case, JSON"
 
 
 @dataclass(frozen=True)

@@ -5,7 +5,7 @@ from __future__ import annotations
 from typing import Literal
 
 from parhelion.design import BoatDesign
-from parhelion.stations.fitout.now import inputs_of
+from parhelion.diagnosis.inputs import inputs_of
 from parhelion.stations.fitout.shown import CircuitBox, Diagram, DiagramBox
 from parhelion.stations.fitout.steps import StepShown
 from parhelion.wiring.circuits import Circuit

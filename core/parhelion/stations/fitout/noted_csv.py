@@ -6,9 +6,10 @@ from collections.abc import Iterator
 
 from parhelion.design import BoatDesign
 from parhelion.design.records import NO_RECORDS, Records, SunNote
+from parhelion.diagnosis.inputs import inputs_of
 from parhelion.formats.table import written_table
 from parhelion.stations.fitout.bench import bank_tests, motor_tests, panel_tests
-from parhelion.stations.fitout.now import inputs_of, usual_now
+from parhelion.stations.fitout.now import usual_now
 from parhelion.stations.fitout.parts import lines_of
 from parhelion.stations.fitout.steps import shown_steps
 from parhelion.stations.fitout.sun import gauges_of, watts_of

@@ -14,8 +14,9 @@ from parhelion.bank.store import open_circuit_v, store_of
 from parhelion.design import Bank, BoatDesign, ControllerKind, SourceKind
 from parhelion.design.records import Records, StepNote
 from parhelion.diagnosis.expected import Expected
+from parhelion.diagnosis.inputs import Input, inputs_of
 from parhelion.diagnosis.reading import Means, Zone, open_meaning, open_zones
-from parhelion.stations.fitout.now import Input, Now, expected_of, inputs_of
+from parhelion.stations.fitout.now import Now, expected_of
 from parhelion.stations.fitout.parts import PRECHARGE_OVER_A
 from parhelion.wiring.by_itself import absorption_v
 from parhelion.wiring.charging import charge_settings

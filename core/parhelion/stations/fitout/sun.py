@@ -7,8 +7,9 @@ from dataclasses import dataclass
 from parhelion.design import BoatDesign
 from parhelion.design.records import Records, SunNote
 from parhelion.diagnosis.expected import Expected
+from parhelion.diagnosis.inputs import Input, inputs_of
 from parhelion.diagnosis.reading import Meaning, Means, Read, meaning
-from parhelion.stations.fitout.now import Input, Now, expected_in, full_at_v, inputs_of
+from parhelion.stations.fitout.now import Now, expected_in, full_at_v
 
 FULL_WITHIN_V = 0.02  # of the absorption volts: from there the controller may be holding back
 MARKS_APART = 0.06  # of the middle: marks nearer than this to the band are not drawn

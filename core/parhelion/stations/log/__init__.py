@@ -1,0 +1,1 @@
+"""Log: what the meters said, what it means, and what was learned."""

@@ -1,0 +1,340 @@
+"""A time on the water beside its model: harvest, house, motor and bank over the same hours.
+
+References
+----------
+[1] Between readings the share of the model's harvest that was read is taken on a straight line: energy is the
+    model's times that share, from the first reading to the last. Hours without readings count nothing.
+[2] What was read of speed and motor holds until the next reading, an hour and a half at most.
+"""
+
+from __future__ import annotations
+
+from collections import OrderedDict
+from dataclasses import dataclass, replace
+from datetime import datetime, timedelta
+
+import numpy as np
+from numpy.typing import NDArray
+
+from parhelion.balance.flow import REFUSED, SOC, run_days
+from parhelion.balance.outlook import OUTLOOK_READS
+from parhelion.balance.spells import house_watts
+from parhelion.bank.joint import Aboard, aboard_of
+from parhelion.computing.kept import once
+from parhelion.design import BoatDesign, Sky
+from parhelion.design.logbook import LONGEST_OUTING_H, Logbook, Outing, Reading
+from parhelion.design.reads import kept
+from parhelion.diagnosis.day import Diagnosis, diagnosed
+from parhelion.diagnosis.day_model import Around, air_through, held_words, light_through, word_index
+from parhelion.diagnosis.inputs import inputs_of
+from parhelion.hull.demand import demand_curve
+from parhelion.meters.rows import Rows, steps_of
+from parhelion.panels.harvest import Harvest, harvest
+from parhelion.sun.climate import usual_air_temperature_c, water_temperature_c
+from parhelion.sun.daysteps import SunTrack, track_over
+from parhelion.sun.light import Light
+from parhelion.sun.timeline import HOUR_S, Timeline
+from parhelion.sun.zone import zone_at
+from parhelion.wiring.by_itself import absorption_v
+from parhelion.wiring.circuits import float_v
+
+Array = NDArray[np.float64]
+Mask = NDArray[np.bool_]
+
+NIGHT_COOLER_K = 8.0  # the lowest air under the highest, where nobody has said
+HOLDS_H = 1.5  # a reading of speed or watts, until the next [2]
+LIT_FRAC = 0.05  # of the nameplate
+LEAST_SHARE, MOST_SHARE = 0.0, 2.0
+HELD_BOOKS = 8
+
+
+@dataclass(frozen=True, eq=False)
+class Told:
+    """An outing with its readings that count; the same where both are."""
+
+    outing: Outing
+    readings: tuple[Reading, ...]
+
+    @once
+    def _hash(self) -> int:
+        return hash((self.outing, self.readings))
+
+    def __hash__(self) -> int:
+        return self._hash
+
+    def __eq__(self, other: object) -> bool:
+        same = isinstance(other, Told) and self._hash == other._hash
+        return same and self.outing == other.outing and self.readings == other.readings
+
+
+class Book:
+    """A logbook by its outings, the newest first."""
+
+    def __init__(self, logbook: Logbook):
+        by_outing: dict[str, list[Reading]] = {}
+        for reading in logbook.readings:
+            if reading.outing_id is not None and not reading.left_out:
+                by_outing.setdefault(reading.outing_id, []).append(reading)
+        self.told = tuple(
+            Told(outing, tuple(sorted(by_outing.get(outing.id, []), key=lambda r: r.at)))
+            for outing in sorted(logbook.outings, key=lambda outing: outing.began_at, reverse=True)
+        )
+
+    def outing(self, outing_id: str) -> Told | None:
+        """The outing of an id, or the newest where none is named or there is none of it."""
+        named = next((told for told in self.told if told.outing.id == outing_id), None)
+        return named or (self.told[0] if self.told else None)
+
+
+_books: OrderedDict[int, tuple[Logbook, Book]] = OrderedDict()
+
+
+def book_of(logbook: Logbook) -> Book:
+    """The book of a logbook, made once for as long as it is asked about."""
+    known = _books.get(id(logbook))
+    if known is not None and known[0] is logbook:
+        return known[1]
+    book = Book(logbook)
+    _books[id(logbook)] = (logbook, book)
+    while len(_books) > HELD_BOOKS:
+        _books.popitem(last=False)
+    return book
+
+
+def ended_at(told: Told) -> datetime:
+    """When an outing ended: as noted, or its last reading; two days after it began at the latest."""
+    outing = told.outing
+    if outing.ended_at is not None:
+        return outing.ended_at
+    last = told.readings[-1].at if told.readings else outing.began_at
+    return min(max(last, outing.began_at), outing.began_at + timedelta(hours=LONGEST_OUTING_H))
+
+
+def held_on(values: Array, step_h: Array, holds_h: float = HOLDS_H) -> Array:
+    """Readings that hold until the next one [2]; nan where none does."""
+    found = np.full(len(values), np.nan)
+    now, left = np.nan, 0.0
+    for index, value in enumerate(values):
+        if np.isfinite(value):
+            now, left = float(value), holds_h
+        found[index] = now if left > 0 else np.nan
+        left -= float(step_h[index])
+    return found
+
+
+@dataclass(frozen=True, eq=False)
+class OutingDay:
+    """Arrays over the ten-minute steps of the days it touches, shape (t,)."""
+
+    design: BoatDesign
+    told: Told
+    rows: Rows
+    around: Around
+    track: SunTrack
+    words: tuple[Sky, ...]
+    spread: Array  # of a step's light under its word
+    light: Light
+    harvest: Harvest
+    aboard: Aboard | None
+
+    @property
+    def steps(self) -> Timeline:
+        return self.rows.steps
+
+    @property
+    def outing(self) -> Outing:
+        return self.told.outing
+
+    @once
+    def modelled_w(self) -> Array:
+        """At the panels' meter, with nothing held back."""
+        return np.ascontiguousarray(self.harvest.array_w[0])
+
+    def box_w(self, key: str) -> Array:
+        """The same of one controller."""
+        out, lost, above = self.harvest.boxes_w[key]
+        return np.asarray((out + lost + above)[0])
+
+    @once
+    def read_w(self) -> Array:
+        return self.rows.whole_watts()
+
+    @once
+    def lit(self) -> Mask:
+        return self.modelled_w > LIT_FRAC * max(self.design.nameplate_w, 1.0)
+
+    @once
+    def share(self) -> Array:
+        """Read over modelled; nan where nothing was read or it is dark."""
+        return np.where(self.lit, self.read_w / np.maximum(self.modelled_w, 1.0), np.nan)
+
+    @once
+    def throttled(self) -> Mask:
+        """Rows in which the bank stood at its top and less than the model came."""
+        log = self.rows.log()
+        by_v = np.nan_to_num(log.bank_v) > self.around.float_v * 0.994
+        full = np.where(np.isfinite(log.bank_v), by_v, np.nan_to_num(log.soc) >= 0.985)
+        return full & self.lit & (np.nan_to_num(self.share, nan=1.0) < 0.9)
+
+    @once
+    def harvested_w(self) -> Array:
+        """What came from the panels, between the first reading and the last [1]; nan elsewhere."""
+        known = np.flatnonzero(np.isfinite(self.share))
+        found = np.where(np.isfinite(self.read_w), self.read_w, np.nan)
+        if len(known) < 2:
+            return found
+        at = np.arange(self.steps.steps)
+        share = np.interp(at, known, np.clip(self.share[known], LEAST_SHARE, MOST_SHARE))
+        inside = (at >= known[0]) & (at <= known[-1])
+        return np.where(np.isfinite(found), found, np.where(inside, self.modelled_w * share, np.nan))
+
+    @once
+    def house_w(self) -> Array:
+        """As the loads are set down."""
+        return house_watts(self.steps, self.design).sum(axis=0)
+
+    @once
+    def speed_mps(self) -> Array:
+        """Through the water, held between readings; 0 where nothing says otherwise."""
+        log = self.rows.log()
+        return np.nan_to_num(held_on(log.speed_mps, self.steps.step_h))
+
+    @once
+    def motor_model_w(self) -> Array:
+        """Battery watts of that speed by the design's curve."""
+        curve = demand_curve(self.design)
+        watts = np.nan_to_num(curve.power_at(np.maximum(self.speed_mps, 0.05)))
+        return np.where(self.speed_mps > 0.05, watts, 0.0)
+
+    @once
+    def motor_w(self) -> Array:
+        """As read and held; the model's where only the speed was read."""
+        read = held_on(self.rows.log().motor_w, self.steps.step_h)
+        return np.where(np.isfinite(read), read, self.motor_model_w)
+
+    @once
+    def soc_read(self) -> Array:
+        return self.rows.log().soc
+
+    @once
+    def record(self) -> Array | None:
+        """The bank as the model has it from the first reading of its charge; None without a bank or one."""
+        known = np.flatnonzero(np.isfinite(self.soc_read))
+        if self.aboard is None or not len(known):
+            return None
+        first = int(known[0])
+        start = np.array([min(float(self.soc_read[first]), 1.0)])
+        house = house_watts(self.steps, self.design)
+        sun = np.ascontiguousarray(self.harvest.by_bank_w[:, first:])
+        made = run_days(
+            sun, np.ascontiguousarray(house[:, first:]), np.ascontiguousarray(self.motor_w[first:]), start, start,
+            np.ascontiguousarray(self.steps.step_h[first:]), self.aboard,
+        )  # fmt: skip
+        whole = np.full((self.steps.steps, made.shape[2]), np.nan)
+        whole[first:] = made[0]
+        return whole
+
+    @once
+    def soc_model(self) -> Array:
+        """State of charge at the end of each step; nan before the first reading."""
+        return np.full(self.steps.steps, np.nan) if self.record is None else self.record[:, SOC]
+
+    @once
+    def thrown_w(self) -> Array:
+        """What the bank refuses by the model; by the readings where they say how much was held back."""
+        model = np.zeros(self.steps.steps) if self.record is None else np.nan_to_num(self.record[:, REFUSED])
+        held = np.maximum(self.modelled_w - np.nan_to_num(self.harvested_w, nan=np.inf), 0.0)
+        held = np.where(np.isfinite(held), held, 0.0)
+        told = np.isfinite(self.harvested_w)
+        return np.where(told, np.where(self._full_between, held, 0.0), model)
+
+    @once
+    def _full_between(self) -> Mask:
+        """Rows between readings of which the last said that the bank was full."""
+        said = np.where(np.isfinite(self.read_w), self.throttled.astype(float), np.nan)
+        return np.nan_to_num(held_on(said, self.steps.step_h)) > 0.5
+
+    @once
+    def out(self) -> Mask:
+        """Rows between its beginning and its end."""
+        index = np.arange(self.steps.steps)
+        first, last = self.steps.index_at(self.outing.began_at), self.steps.index_at(ended_at(self.told))
+        return (index + 1 > first) & (index <= last)
+
+    def wh(self, watts: Array) -> float:
+        return float(np.nansum(watts * self.steps.step_h))
+
+    @once
+    def way_m(self) -> float:
+        """As noted, or from the speeds that were read."""
+        if self.outing.distance_m is not None:
+            return self.outing.distance_m
+        return float(np.sum(self.speed_mps * self.steps.step_h) * HOUR_S)
+
+    @once
+    def under_way_h(self) -> float:
+        return float(self.steps.step_h[self.speed_mps > 0.2].sum())
+
+
+def _around(design: BoatDesign, outing: Outing, rows: Rows) -> Around:
+    bank, day = design.bank, outing.began_at.date()
+    usual = design.plan.air_temperature_c
+    high = outing.highest_c
+    if high is None:
+        high = usual_air_temperature_c(design.site.latitude_deg, day) if usual is None else usual
+    low = high - NIGHT_COOLER_K if outing.lowest_c is None else outing.lowest_c
+    if bank is None:
+        return Around(low, high, float("inf"), float("inf"), rows.water)
+    return Around(low, high, absorption_v(bank), float_v(bank), rows.water)
+
+
+def then(design: BoatDesign, outing: Outing) -> BoatDesign:
+    """The boat on the day of an outing: its date, wind and heading."""
+    update = {
+        "date": outing.began_at.date(),
+        **({} if outing.wind_mps is None else {"wind_mps": outing.wind_mps}),
+        **({} if outing.heading_deg is None else {"heading_deg": outing.heading_deg, "swing_deg": 0.0}),
+    }
+    return design.changed(plan=design.plan.model_copy(update=update))
+
+
+@kept(OUTLOOK_READS, 120)
+def outing_day(design: BoatDesign, told: Told) -> OutingDay:
+    """A time on the water beside its model; kept for the last boats and outings.
+
+    Parameters
+    ----------
+    design : BoatDesign
+    told : Told
+    """
+    zone = zone_at(design.site.latitude_deg, design.site.longitude_deg)
+    boat = then(design, told.outing)
+    rows = Rows(
+        steps_of(told.outing.began_at, ended_at(told), zone), told.readings, told.outing.clock_ahead_s
+    )
+    around = _around(boat, told.outing, rows)
+    words = held_words(rows.steps, rows.words)
+    index, spread = (np.array(values) for values in zip(*(word_index(word) for word in words), strict=True))
+    track = track_over(boat.site.spot, rows.steps)
+    lit = light_through(track, index)
+    air = air_through(rows.steps, around.lowest_c, around.highest_c)
+    light = Light(track, lit.ghi, lit.dhi, lit.dni, 0, air)
+    bank = boat.bank
+    aboard = None if bank is None else aboard_of(boat, around.highest_c, water_temperature_c(boat))
+    return OutingDay(boat, told, rows, around, track, words, spread, light, harvest(boat, light), aboard)
+
+
+@kept(OUTLOOK_READS, 60)
+def outing_diagnosis(design: BoatDesign, told: Told, of: str | None = None) -> Diagnosis | None:
+    """What the readings of an outing mean, of all panels or of one controller's; None with too few."""
+    day = outing_day(design, told)
+    log = day.rows.log(of)
+    if np.isfinite(log.pv_w).sum() < 3 and np.isfinite(log.motor_w).sum() < 3:
+        return None
+    inputs = None
+    if of is not None:  # its panels alone: what the bank and the motor say is told of the whole boat
+        nothing = np.full(len(log.bank_a), np.nan)
+        log = replace(log, bank_a=nothing, motor_w=nothing, speed_mps=nothing)
+        inputs = tuple(box for box in inputs_of(day.design) if box.key == of)
+    found = diagnosed(day.design, log, day.around, inputs)
+    return found if found.ranked else None
