@@ -14,6 +14,7 @@ from django.http import Http404, HttpRequest, HttpResponse
 from ninja import NinjaAPI
 from ninja.errors import HttpError, ValidationError
 from ninja.parser import Parser
+from outings.router import router as outings_router
 from parhelion.errors import ParhelionError, Problem, problems_from
 from parhelion.formats.boat_file import said_once
 from parhelion.stations.registry import STATIONS
@@ -36,6 +37,7 @@ class OnceParser(Parser):
 api = NinjaAPI(title="Parhelion", version="1", urls_namespace="api", docs_url=None, parser=OnceParser())
 api.add_router("/boats", boats_router)
 api.add_router("/boats", noted_router)
+api.add_router("/boats", outings_router)
 api.add_router("/variants", variants_router)
 api.add_router("/work", work_router)
 api.add_router("/design", words_router)

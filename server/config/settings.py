@@ -19,7 +19,7 @@ SECRET_KEY = os.environ.get("PARHELION_SECRET_KEY") or secret_kept_in(VAR)
 DEBUG = False
 ALLOWED_HOSTS = ["localhost", "127.0.0.1", "[::1]", *(["testserver"] if TESTING else [])]
 
-INSTALLED_APPS = ["boats", "work", "stations"]
+INSTALLED_APPS = ["boats", "outings", "work", "stations"]
 MIDDLEWARE = [
     "django.middleware.security.SecurityMiddleware",
     "config.middleware.DoorsMiddleware",

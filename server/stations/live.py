@@ -15,18 +15,20 @@ from collections.abc import AsyncIterator, Callable
 from datetime import time as Time
 from functools import cache
 from typing import Annotated, Any, Literal
+from uuid import UUID
 
 from asgiref.sync import sync_to_async
 from config.replies import of_type, or_refused
 from django.http import HttpRequest, StreamingHttpResponse
 from ninja import Router, Schema
+from outings.actions import logbooks
 from parhelion.design import BoatDesign
 from parhelion.design.records import NO_RECORDS, Records
 from parhelion.errors import ParhelionError, Problem, problems_of
 from parhelion.finding import Finding
 from parhelion.rail.models import Answers
 from parhelion.stations.registry import BY_NAME, usual, warning_counts
-from parhelion.stations.station import Study
+from parhelion.stations.station import Beside, Study
 from parhelion.stations.usual import UsualOf
 from pydantic import BaseModel, Field, RootModel, ValidationError, create_model
 
@@ -50,13 +52,17 @@ class AskedStudy(Schema):
 class AskedLive(Schema):
     """`page` names a page, and `turn` counts its requests; `records` are those of the boat.
 
-    Studies that ask for records are given them.
+    Studies that ask for records are given them, and those that ask for the logbook that of the boat
+    `boat_id`, with the outing that is open; `log_turn` is the turn of the logbook that the page knows of.
     """
 
     page: str = Field(max_length=40)
     turn: int = Field(ge=0)
     design: BoatDesign
     records: Records = NO_RECORDS
+    boat_id: UUID | None = None
+    log_turn: int = 0
+    outing: str = Field(default="", max_length=40)
     rail: bool = True
     compared_with: BoatDesign | None = None
     at: Time | None = None
@@ -192,9 +198,12 @@ def _study(body: AskedLive, index: int) -> tuple[Study, dict[str, Any]]:
             [p.model_copy(update={"field": f"{where}/asked{p.field}"}) for p in problems]
         ) from error
     found = {name: getattr(asked, name) for name in study.signature.asked}
-    if "records" in found:
-        found["records"] = body.records
     return study, found
+
+
+def _beside(body: AskedLive) -> Beside:
+    """What stands beside the design."""
+    return Beside(body.records, logbooks.of(body.boat_id), body.outing)
 
 
 def _parts(body: AskedLive) -> tuple[list[Asked], list[Asked]]:
@@ -207,14 +216,16 @@ def _parts(body: AskedLive) -> tuple[list[Asked], list[Asked]]:
         asked = AskedAnswers.model_construct(design=design, compared_with=body.compared_with, at=body.at)
         return _dumped(RailPart.model_construct(answer=answers_asked(asked)))
 
+    @cache
+    def beside() -> Beside:  # read from the database in the thread that computes
+        return _beside(body)
+
     def line(study: Study, asked: dict[str, Any], index: int) -> Line:
-        return lambda: (
-            b'{"part":"study","index":%d,"answer":%b}'
-            % (
-                index,
-                adapter_of(study).dump_json(study.about(design, **asked)),
-            )
-        )
+        def made() -> bytes:
+            answer = study.about(design, **{**asked, **beside().asked_by(asked)})
+            return b'{"part":"study","index":%d,"answer":%b}' % (index, adapter_of(study).dump_json(answer))
+
+        return made
 
     for index in range(len(body.studies)):
         study, asked = _study(body, index)
@@ -226,18 +237,14 @@ def _parts(body: AskedLive) -> tuple[list[Asked], list[Asked]]:
 
         def told() -> bytes:
             return _dumped(
-                FindingsPart.model_construct(
-                    station=station.name, findings=station.told(design, body.records)
-                )
+                FindingsPart.model_construct(station=station.name, findings=station.told(design, beside()))
             )
 
         (resting if station.told_at_rest else at_once).append(("findings", None, told))
     if body.usual:
         at_once.append(("usual", None, lambda: _dumped(UsualPart(usual=usual(design)))))
     if body.counts:
-        resting.append(
-            ("counts", None, lambda: _dumped(CountsPart(counts=warning_counts(design, body.records))))
-        )
+        resting.append(("counts", None, lambda: _dumped(CountsPart(counts=warning_counts(design, beside())))))
     return at_once, resting
 
 

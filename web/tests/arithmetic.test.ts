@@ -17,6 +17,7 @@ const DRAWING = [
   "features/passage/(ChartView|LeaveStrip|RibbonChart|RibbonWater|chartFrame|ribbonFrame)",
   "features/fitout/(CurveChart|FrameSketch|OtherTests|PartsView|StepsDiagram|SunGauge|SunStrip|VoltScale)",
   "features/hull/(CrossingChart|CrossingMarks|OpenWaterChart|PlanMark|PowerStrip|RangeChart)",
+  "features/log/(DayLogChart|FactorLine|MetersView|MonthsChart|NowBars|OutingList)",
   "features/strings/(BoxesYear|Diagram|Ladder)",
   "features/year/(AheadView|ClimateStrip|CompareView|SeasonView|UpgradesView)",
 ].map((name) => new RegExp(`^${name}$`));
@@ -36,6 +37,8 @@ const SAID: Record<string, number> = {
   "features/hull/HelmCardView": 2,
   "features/strings/CableList": 2,
   "features/strings/ChargeSheet": 1,
+  "features/log/NoteBar": 1,
+  "features/log/moment": 2,
   "features/year/DayByDay": 1,
 };
 

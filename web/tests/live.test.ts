@@ -1,4 +1,5 @@
 import { afterEach, beforeEach, describe, expect, it, vi } from "vitest";
+import type { LogAsked } from "../src/kit/logbook";
 import { type Asked, json, refused, server } from "./stand-ins";
 
 const { Live } = await import("../src/asking/live");
@@ -26,9 +27,13 @@ function all({ body }: Asked) {
 }
 
 const records = { schema_name: "parhelion.records", schema_version: 1, records: [] } as const;
-const boats = new Map<BoatDesign, { design: BoatDesign; records: Records }>();
+const boats = new Map<BoatDesign, { design: BoatDesign; records: Records; log: LogAsked }>();
 const boatOf = (design: BoatDesign) => {
-  const held = boats.get(design) ?? { design, records: { ...records, records: [] } };
+  const held = boats.get(design) ?? {
+    design,
+    records: { ...records, records: [] },
+    log: { boatId: "b", turn: 0, outing: "" },
+  };
   boats.set(design, held);
   return held;
 };

@@ -11,7 +11,7 @@ from parhelion.design.hulltypes import HullType
 from parhelion.design.part import Choice, Name, Part, entry, out_of_reach
 
 
-class Outing(Choice):
+class OutFor(Choice):
     """How the boat is used."""
 
     DAY = "day", "days out"
@@ -34,7 +34,7 @@ class Known(Part):
 
     hull_type: HullType = entry("What kind of boat", default=HullType.LAUNCH)
     name: Name = entry("Name", default="New boat")
-    outing: Outing = entry("Used for", default=Outing.DAY)
+    outing: OutFor = entry("Used for", default=OutFor.DAY)
     site: Site = entry("Where")
     date: Date = entry("When")
     overall_m: float | None = entry("Length overall", default=None, gt=1, le=60, step=0.1)

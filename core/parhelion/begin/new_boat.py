@@ -20,7 +20,7 @@ from typing import Any
 from pydantic import ValidationError
 
 from parhelion.balance.outlook import outlook_of
-from parhelion.begin.known import Bought, Known, Outing
+from parhelion.begin.known import Bought, Known, OutFor
 from parhelion.design import (
     Bank,
     BoatDesign,
@@ -75,8 +75,8 @@ TWO_HULL_SPREAD = {
 
 AUXILIARY_TYPES = {HullType.FIN_KEEL_YACHT, HullType.LONG_KEEL_YACHT}
 HOME_CHARGED_TYPES = {HullType.INFLATABLE, HullType.SIT_ON_TOP, HullType.PADDLEBOARD, HullType.KAYAK}
-USES = {Outing.CRUISE: Use.CRUISER, Outing.SAIL: Use.AUXILIARY, Outing.RACE: Use.CRUISER,
-        Outing.HOME: Use.HOME_CHARGED}  # fmt: skip
+USES = {OutFor.CRUISE: Use.CRUISER, OutFor.SAIL: Use.AUXILIARY, OutFor.RACE: Use.CRUISER,
+        OutFor.HOME: Use.HOME_CHARGED}  # fmt: skip
 HEIGHTS_M = {PlaceKind.CANOPY: 1.9, PlaceKind.BIMINI: 1.9, PlaceKind.ARCH: 1.9, PlaceKind.CABIN_TOP: 1.2,
              PlaceKind.RAIL: 1.2, PlaceKind.WING: 0.6, PlaceKind.SHORE: 1.5}  # fmt: skip
 DECK_HEIGHT_M, LOW_DECK_M, LOW_BOAT_M = 0.6, 0.25, 0.9  # over the water; of boats with less beam, the lower
@@ -125,7 +125,7 @@ def _beside(known: Known, *names: str) -> Iterator[None]:
 
 
 def _use(known: Known) -> Use:
-    if known.outing is not Outing.DAY:
+    if known.outing is not OutFor.DAY:
         return USES[known.outing]
     if known.hull_type in AUXILIARY_TYPES:
         return Use.AUXILIARY
@@ -154,7 +154,7 @@ def _drive(known: Known, whole_kg: float) -> Drive:
 
 
 def _bank(known: Known, drive_w: float) -> tuple[Bank, ...]:
-    if known.bank is Bought.NONE or known.outing is Outing.RACE:
+    if known.bank is Bought.NONE or known.outing is OutFor.RACE:
         return ()
     own = known.bank is Bought.OWN
     volts = (own and known.bank_v) or (SMALL_BANK_V if drive_w < SMALL_DRIVE_W else BIG_BANK_V)

@@ -5,6 +5,7 @@ from __future__ import annotations
 from parhelion.design.array import Controller, PanelString, Place
 from parhelion.design.bank import Bank, Link, Load
 from parhelion.design.boat import BoatDesign
+from parhelion.design.hull import MeasuredRun
 from parhelion.design.panel import PanelGroup
 from parhelion.quantities import Frozen
 
@@ -19,6 +20,7 @@ class Refit(Frozen):
     banks: tuple[Bank, ...] | None = None
     links: tuple[Link, ...] | None = None
     loads: tuple[Load, ...] | None = None
+    runs: tuple[MeasuredRun, ...] | None = None
 
     def of(self, design: BoatDesign) -> BoatDesign:
         """A boat refitted, unchecked."""

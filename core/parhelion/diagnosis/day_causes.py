@@ -19,6 +19,11 @@ from parhelion.panels.shaded import facing_deg
 Array = NDArray[np.float64]
 Mask = NDArray[np.bool_]
 
+OF_PANELS = (
+    Condition.STRING_DEAD, Condition.SUBSTRING_SHADE, Condition.SOILING, Condition.HOT,
+    Condition.HIGH_RESISTANCE, Condition.NOT_TRACKING, Condition.COLD_BLOCK, Condition.PV_FUSE,
+    Condition.REVERSED, Condition.PV_BELOW_BANK, Condition.CLOCK, Condition.ASPECT,
+)  # fmt: skip
 DIRT = (0.06, 0.08, 0.10, 0.125, 0.16, 0.20)  # of the light
 HEAT_V = (0.04, 0.055, 0.07, 0.085, 0.10, 0.12, 0.14, 0.16)  # of the volts at full sun: 10 to 40 K too many
 JOINT_V = (0.05, 0.07, 0.09, 0.11, 0.13, 0.16, 0.20)  # of the volts at the best amps
@@ -27,6 +32,7 @@ AHEAD_H = (-2.0, -1.0, -0.5, 0.5, 1.0, 2.0)
 TURNED_DEG = tuple(range(0, 360, 30))
 MOST_TURNED_DEG, LEAST_TURNED = 100.0, 20.0
 TILTED_DEG = (10.0, 20.0, 30.0, 45.0, 60.0)
+LEAST_WINDOWED = 6  # lit rows
 SHADE_STEPS = 9  # edges of the day between which a shade may lie
 FREEZING_MARGIN_C = 3.0  # a bank follows the air by hours
 PWM_OVER_V = 0.3
@@ -38,6 +44,7 @@ class Cause(NamedTuple):
     condition: Condition
     shown: Shown
     size: float = 0.0
+    span: tuple[int, int] | None = None  # the rows it lasts; None: all day
 
 
 def _usual_v(rows: PanelRows) -> float:
@@ -80,7 +87,7 @@ def below_bank(rows: PanelRows) -> Shown | None:
     return Shown(amps, volts, rows.throttled & (rows.over > 2 * HELD_FRAC))
 
 
-def _substrings(rows: PanelRows, edges: list[Mask]) -> Iterator[Cause]:
+def _substrings(rows: PanelRows, edges: list[Window]) -> Iterator[Cause]:
     """So many substrings of a string out, all day or between two hours."""
     s, bank = rows.strings, np.nan_to_num(rows.log.bank_v, nan=_usual_v(rows))
     parts = s.wired.series * s.wired.substrings
@@ -90,26 +97,35 @@ def _substrings(rows: PanelRows, edges: list[Mask]) -> Iterator[Cause]:
         least = bank + PWM_OVER_V
         volts = np.maximum(lower, np.minimum(least, s.open_v * share))
         amps = np.where(lower >= least, s.best_a, _amps_near(s, np.minimum(volts / share, s.open_v)))
-        for window in edges:
-            yield Cause(
-                Condition.SUBSTRING_SHADE,
-                Shown(np.where(window, amps, s.best_a), np.where(window, volts, s.best_v), rows.throttled),
-                float(out),
-            )
+        for window, span in edges:
+            shown = Shown(np.where(window, amps, s.best_a), np.where(window, volts, s.best_v), rows.throttled)
+            yield Cause(Condition.SUBSTRING_SHADE, shown, float(out), span)
 
 
-def windows(rows: PanelRows) -> list[Mask]:
+Window = tuple[Mask, tuple[int, int] | None]
+
+
+def since(rows: PanelRows) -> list[Window]:
+    """All of the day, and its rest from each of some hours on."""
+    last = int(np.flatnonzero(rows.lit)[-1]) + 1 if rows.lit.any() else 0
+    return [one for one in windows(rows) if one[1] is None or one[1][1] == last]
+
+
+def windows(rows: PanelRows) -> list[Window]:
     """Stretches of the day in which a shade may lie, all of it first."""
     lit = np.flatnonzero(rows.lit)
-    found = [np.ones(len(rows.lit), dtype=bool)]
-    if len(lit) < 2 * SHADE_STEPS:
+    found: list[Window] = [(np.ones(len(rows.lit), dtype=bool), None)]
+    if len(lit) < LEAST_WINDOWED:
         return found
-    edges = np.linspace(lit[0], lit[-1] + 1, SHADE_STEPS).astype(int)
+    number = min(SHADE_STEPS, len(lit) // 2 + 1)
+    chosen = np.linspace(0, len(lit), number).astype(int)
+    edges = np.append(lit, lit[-1] + 1)[chosen]
     index = np.arange(len(rows.lit))
-    for first in range(SHADE_STEPS - 1):
-        for last in range(first + 1, SHADE_STEPS):
-            if (first, last) != (0, SHADE_STEPS - 1):
-                found.append((index >= edges[first]) & (index < edges[last]))
+    for first in range(number - 1):
+        for last in range(first + 1, number):
+            if (first, last) != (0, number - 1):
+                span = int(edges[first]), int(edges[last])
+                found.append(((index >= span[0]) & (index < span[1]), span))
     return found
 
 
@@ -175,7 +191,9 @@ def panel_causes(rows: PanelRows) -> Iterator[Cause]:
     ):
         if share < 0.02:
             continue
-        yield Cause(Condition.STRING_DEAD, Shown(s.best_a * share, s.best_v, rows.throttled), share)
+        for window, span in since(rows):
+            amps = np.where(window, s.best_a * share, s.best_a)
+            yield Cause(Condition.STRING_DEAD, Shown(amps, s.best_v, rows.throttled), share, span)
     for dirt in DIRT:
         yield Cause(Condition.SOILING, Shown(s.best_a * (1 - dirt), s.best_v, rows.throttled), dirt)
     still = rows.held & rows.still

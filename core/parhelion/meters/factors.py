@@ -28,6 +28,7 @@ WORTH = {  # spread of a day's ratio under a word, in ln [1]
 HELD_FRAC = 0.2  # of the way from best volts to open
 BRIGHT_FRAC = 0.08  # of the nameplate, of modelled watts: rows that say something
 LEAST_ROWS = 6
+ROW_SPREAD = 0.03  # of a row beside the word
 DAY_SPREAD = 0.02  # of a day beside its sky: the panels' heat, what lay on them
 HUBER = 1.5
 DRAWS, SEED = 2_000, 4_401
@@ -64,6 +65,7 @@ def day_ratio(
     free: Mask,
     nameplate_w: float,
     dark_w: float = 0.0,
+    least_rows: int = LEAST_ROWS,
 ) -> DayRatio | None:
     """A day's measured harvest over the model's [1]; None where it says too little.
 
@@ -79,16 +81,22 @@ def day_ratio(
         Of all panels.
     dark_w : float
         What the meter shows in the dark.
+    least_rows : int
+        Rows that a day needs to say anything.
     """
     use = free & np.isfinite(logged_w) & (modelled_w > BRIGHT_FRAC * nameplate_w)
-    if use.sum() < LEAST_ROWS:
+    if use.sum() < least_rows:
         return None
     ratio = float((logged_w[use] - dark_w).sum() / modelled_w[use].sum())
     if ratio <= 0:
         return None
     worth = np.array([WORTH[word] for word in words])
     share = modelled_w[use] / modelled_w[use].sum()
-    return DayRatio(ratio, float(np.hypot((worth[use] * share).sum(), DAY_SPREAD)), int(use.sum()))
+    return DayRatio(
+        ratio,
+        float(np.hypot((worth[use] * share).sum(), DAY_SPREAD + ROW_SPREAD / np.sqrt(use.sum()))),
+        int(use.sum()),
+    )
 
 
 def _robust(logs: Array, spreads: Array) -> float:

@@ -29,7 +29,8 @@ SKIES = {  # how often a day begins under each word, and what the afternoon turn
     Sky.OVERCAST: (0.15, (Sky.OVERCAST, Sky.BROKEN, Sky.RAIN)),
     Sky.RAIN: (0.05, (Sky.RAIN, Sky.OVERCAST)),
 }
-EVERY_H = (0.75, 1.0, 1.25)  # between readings by hand
+EVERY_H = (0.75, 1.0, 1.25)  # between readings by hand; one more as she gets under way, or stops
+TURN_MIN = 2
 HAD_AT_LEAST, HAD_AT_MOST = 0.5, 0.8  # as an outing begins
 SHUNT, TRACKER = "shunt", "controllers"
 
@@ -83,6 +84,7 @@ def played_season(design: BoatDesign, season: PlayedSeason) -> Logbook:
         if given is not None:
             _, charge, ends, _ = given
             begins = given[3][0][0]
+        begins, ends = round(12 * begins) / 12, round(12 * ends) / 12
         turn = float(draw.uniform(11, 14.5))
         words: tuple[tuple[float, Sky], ...] = ((begins, first), (turn, later), (ends - 0.5, later))
         if given is not None:
@@ -124,6 +126,11 @@ def _name(number: int, first: Sky, later: Sky) -> str:
     return first.label.capitalize() if first is later else f"{first.label.capitalize()}, {later.label}"
 
 
+def _number(value: float, digits: int) -> float | None:
+    """As a meter shows it; nothing in a gap."""
+    return None if np.isnan(value) else round(float(value), digits)
+
+
 def _by_hand(
     outing: Outing, true: TrueDay, design: BoatDesign, words: Sequence[tuple[float, Sky]],
     draw: np.random.Generator,
@@ -134,9 +141,12 @@ def _by_hand(
     assert outing.ended_at is not None
     first = (outing.began_at - start).total_seconds() / 60
     last = (outing.ended_at - start).total_seconds() / 60
-    minute, said = first + 5, None
-    while minute < last:
-        at = int(minute)
+    said: Sky | None = None
+    turns = np.flatnonzero(np.diff((true.way_mps > 0.2).astype(int)) != 0) + 1 + TURN_MIN
+    at_will = [first + 5.0]
+    while at_will[-1] < last:
+        at_will.append(at_will[-1] + 60 * float(draw.choice(EVERY_H)))
+    for at in sorted({int(m) for m in (*at_will, *turns) if first < m < min(last, len(true.way_mps) - 1)}):
         near = slice(max(at - 1, 0), at + 2)
         word = min(words, key=lambda pair: abs(pair[0] * 60 - at))[1]
         moment = start + timedelta(minutes=at)
@@ -151,10 +161,9 @@ def _by_hand(
         found.append(Reading(
             id=stem, at=moment, outing_id=outing.id, source=BY_HAND, sky=word if word is not said else None,
             charge_frac=round(float(true.soc[at]), 2), speed_mps=round(way, 2), motor_w=round(motor),
-            bank_v=None if np.isnan(true.log.bank_v[at // 10]) else round(float(true.log.bank_v[at // 10]), 1),
+            bank_v=_number(true.log.bank_v[at // 10], 1),
         ))  # fmt: skip
         said = word
-        minute += 60 * float(draw.choice(EVERY_H))
     return found
 
 
@@ -166,17 +175,14 @@ def _by_device(
     log, found = true.log, []
     noted = {int(hour * 6): word for hour, word in words}
 
-    def number(value: float, digits: int) -> float | None:
-        return None if np.isnan(value) else round(float(value), digits)
-
     for row in range(24, 138):
         moment = start + timedelta(minutes=10 * row + 5)
         step = slice(10 * row, 10 * row + 10)
         found.append(Reading(
             id=f"{outing.id}-s{row}", at=moment, outing_id=outing.id, source=SHUNT,
-            bank_v=number(log.bank_v[row], 2), bank_a=number(log.bank_a[row], 1),
-            charge_frac=number(log.soc[row], 2), motor_w=number(log.motor_w[row], 0),
-            speed_mps=number(log.speed_mps[row], 2), note="" if not np.isnan(log.bank_v[row]) else "no signal",
+            bank_v=_number(log.bank_v[row], 2), bank_a=_number(log.bank_a[row], 1),
+            charge_frac=_number(log.soc[row], 2), motor_w=_number(log.motor_w[row], 0),
+            speed_mps=_number(log.speed_mps[row], 2), note="no signal" if np.isnan(log.bank_v[row]) else "",
         ))  # fmt: skip
         for box in inputs_of(design):
             found.append(Reading(

@@ -4,27 +4,27 @@ from __future__ import annotations
 
 from parhelion.balance.outlook import outlook_of
 from parhelion.design import BoatDesign
-from parhelion.design.records import NO_RECORDS, Records
 from parhelion.stations.array.station import STATION as ARRAY
 from parhelion.stations.bank.station import STATION as BANK
 from parhelion.stations.day.station import STATION as DAY
 from parhelion.stations.fitout.station import STATION as FITOUT
 from parhelion.stations.hull.station import STATION as HULL
+from parhelion.stations.log.station import STATION as LOG
 from parhelion.stations.passage.station import STATION as PASSAGE
-from parhelion.stations.station import Station, Work
+from parhelion.stations.station import ALONE, Beside, Station, Work
 from parhelion.stations.strings.station import STATION as STRINGS
 from parhelion.stations.usual import UsualOf
 from parhelion.stations.year.station import STATION as YEAR
 
-STATIONS: tuple[Station, ...] = (HULL, BANK, ARRAY, STRINGS, DAY, YEAR, PASSAGE, FITOUT)
+STATIONS: tuple[Station, ...] = (HULL, BANK, ARRAY, STRINGS, DAY, YEAR, PASSAGE, FITOUT, LOG)
 BY_NAME: dict[str, Station] = {station.name: station for station in STATIONS}
 WORKS: dict[str, Work] = {work.name: work for station in STATIONS for work in station.works}
 
 
-def warning_counts(design: BoatDesign, records: Records = NO_RECORDS) -> dict[str, int]:
+def warning_counts(design: BoatDesign, beside: Beside = ALONE) -> dict[str, int]:
     """Open warnings of a design and of what was noted of the boat, by the station's name."""
     return {
-        station.name: sum(finding.level == "warn" for finding in station.told(design, records))
+        station.name: sum(finding.level == "warn" for finding in station.told(design, beside))
         for station in STATIONS
     }
 

@@ -8,7 +8,7 @@ from __future__ import annotations
 
 import inspect
 from argparse import ArgumentParser, Namespace
-from collections.abc import Callable, Mapping
+from collections.abc import Callable, Iterable, Mapping
 from dataclasses import dataclass
 from functools import cached_property
 from typing import Any, TextIO, get_type_hints
@@ -17,6 +17,7 @@ from pydantic import BaseModel
 
 from parhelion.balance.outlook import OUTLOOK_READS, Outlook, outlook_of
 from parhelion.design import BoatDesign
+from parhelion.design.logbook import NO_LOGBOOK, Logbook
 from parhelion.design.reads import Reads
 from parhelion.design.records import NO_RECORDS, Records
 from parhelion.finding import Finding
@@ -140,12 +141,31 @@ class Verb:
 
 
 @dataclass(frozen=True)
+class Beside:
+    """What stands beside a design: records, the logbook, and which outing is open.
+
+    Whoever asks for one of them by its name is given it.
+    """
+
+    records: Records = NO_RECORDS
+    logbook: Logbook = NO_LOGBOOK
+    outing: str = ""
+
+    def asked_by(self, names: Iterable[str]) -> dict[str, Any]:
+        """Those of them that are asked for."""
+        return {name: getattr(self, name) for name in ("records", "logbook", "outing") if name in names}
+
+
+ALONE = Beside()
+
+
+@dataclass(frozen=True)
 class Station:
     """One station of the work. Its picture and findings stand among its studies."""
 
     name: str
     title: str
-    findings: Callable[..., list[Finding]]  # of an outlook or a design, and of records where it asks for them
+    findings: Callable[..., list[Finding]]  # of an outlook or a design, and of what stands beside it
     studies: tuple[Study, ...]
     papers: tuple[Paper, ...] = ()
     readers: tuple[Reader, ...] = ()
@@ -158,24 +178,21 @@ class Station:
     def study(self, name: str) -> Study | None:
         return next((study for study in self.studies if study.name == name), None)
 
-    def told(self, design: BoatDesign, records: Records = NO_RECORDS) -> list[Finding]:
-        """The findings of a design and what was noted of the boat, found once."""
-        return self.findings_of(design, records)
+    def told(self, design: BoatDesign, beside: Beside = ALONE) -> list[Finding]:
+        """The findings of a design and what was noted and read of the boat, found once."""
+        return self.findings_of(design, beside)
 
     @cached_property
-    def findings_of(self) -> Callable[[BoatDesign, Records], list[Finding]]:
+    def findings_of(self) -> Callable[[BoatDesign, Beside], list[Finding]]:
         """The findings of a design; those of its outlook are found once for all who ask about the same."""
         made: Any = self.findings
         signature = signature_of(made)
 
-        def beside(records: Records) -> dict[str, Any]:
-            return {"records": records} if "records" in signature.asked else {}
-
         if signature.subject is BoatDesign:
-            return lambda design, records: list(made(design, **beside(records)))
+            return lambda design, beside: list(made(design, **beside.asked_by(signature.asked)))
 
-        def of_outlook(design: BoatDesign, records: Records) -> list[Finding]:
-            outlook, asked = outlook_of(design), beside(records)
+        def of_outlook(design: BoatDesign, beside: Beside) -> list[Finding]:
+            outlook, asked = outlook_of(design), beside.asked_by(signature.asked)
             told: list[Finding] = outlook.remember((made, *asked.values()), lambda: made(outlook, **asked))
             return told
 

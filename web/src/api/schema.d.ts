@@ -175,6 +175,130 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/boats/{boat_id}/logbook": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Logbook Turn
+         * @description How often the logbook has changed.
+         */
+        get: operations["logbookTurn"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/boats/{boat_id}/logbook/outings": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        /**
+         * Put Outing
+         * @description Keep an outing, in the place of one of the same id.
+         */
+        put: operations["noteOuting"];
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/boats/{boat_id}/logbook/outings/{key}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post?: never;
+        /**
+         * Withdraw Outing
+         * @description Take an outing back with its readings; noting it again brings both back.
+         */
+        delete: operations["withdrawOuting"];
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/boats/{boat_id}/logbook/readings": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        /**
+         * Put Readings
+         * @description Keep readings; all of them, or none.
+         */
+        put: operations["noteReadings"];
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/boats/{boat_id}/logbook/readings/{key}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post?: never;
+        /**
+         * Drop Reading
+         * @description Remove a reading.
+         */
+        delete: operations["dropReading"];
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/boats/{boat_id}/logbook/file": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Download
+         * @description The logbook as the file a person keeps.
+         */
+        get: operations["downloadLogbook"];
+        put?: never;
+        /**
+         * Take In
+         * @description The logbook of a file, sent as the request's body, beside what is there.
+         */
+        post: operations["takeInLogbook"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/variants/{variant_id}": {
         parameters: {
             query?: never;
@@ -1653,6 +1777,166 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/log/picture": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * All outings, and the one that is named, or the newest, as it went.
+         * @description All outings, and the one that is named, or the newest, as it went.
+         */
+        post: operations["logPicture"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/log/now": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * What the last readings of an outing say at a moment; at its last reading where none is given.
+         * @description What the last readings of an outing say at a moment; at its last reading where none is given.
+         */
+        post: operations["logNow"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/log/meaning": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * What the readings of an outing mean, the newest where none is named.
+         * @description What the readings of an outing mean, the newest where none is named.
+         */
+        post: operations["logMeaning"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/log/season": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * The season: by month, what it taught, what broke, laying up; None without outings.
+         * @description The season: by month, what it taught, what broke, laying up; None without outings.
+         */
+        post: operations["logSeason"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/log/meters": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Two sources of one quantity over an outing, and the shunt against the balance.
+         * @description Two sources of one quantity over an outing, and the shunt against the balance.
+         */
+        post: operations["logMeters"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/log/findings": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * What the readings tell: of an outing, the newest where none is named, and of all of them.
+         * @description What the readings tell: of an outing, the newest where none is named, and of all of them.
+         */
+        post: operations["logFindings"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/log/readings.csv": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Every reading: local time, outing, by whom, of what, the sky, its values in SI units, the word.
+         * @description Every reading: local time, outing, by whom, of what, the sky, its values in SI units, the word.
+         */
+        post: operations["logReadingsCsv"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/log/outings.csv": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Every outing in a line: when, how far, what came from the sun, what was used.
+         * @description Every outing in a line: when, how far, what came from the sun, what was used.
+         */
+        post: operations["logOutingsCsv"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
 }
 export type webhooks = Record<string, never>;
 export interface components {
@@ -1897,7 +2181,7 @@ export interface components {
              * Used for
              * @default day
              */
-            outing: components["schemas"]["Outing"];
+            outing: components["schemas"]["OutFor"];
             /** Where */
             site: components["schemas"]["Site"];
             /**
@@ -1971,11 +2255,11 @@ export interface components {
             panel_place?: components["schemas"]["PlaceKind"] | null;
         };
         /**
-         * Outing
+         * OutFor
          * @description How the boat is used.
          * @enum {string}
          */
-        Outing: "day" | "cruise" | "sail" | "race" | "home";
+        OutFor: "day" | "cruise" | "sail" | "race" | "home";
         /**
          * PlaceKind
          * @description What a place is, in the words of the boat.
@@ -4740,6 +5024,165 @@ export interface components {
          */
         OneRecord: components["schemas"]["MoneyNote"] | components["schemas"]["PartNote"] | components["schemas"]["StepNote"] | components["schemas"]["SunNote"] | components["schemas"]["TestNote"] | components["schemas"]["BankTestNote"] | components["schemas"]["MotorTestNote"] | components["schemas"]["TickNote"];
         /**
+         * LogbookTurn
+         * @description `turn` counts the changes of a logbook.
+         */
+        LogbookTurn: {
+            /** Turn */
+            turn: number;
+        };
+        /** OneOuting */
+        OneOuting: {
+            outing: components["schemas"]["Outing"];
+        };
+        /**
+         * Outing
+         * @description A time on the water.
+         */
+        Outing: {
+            /** Id */
+            id: string;
+            /**
+             * Called
+             * @default Outing
+             */
+            name: string;
+            /**
+             * Began At
+             * Format: date-time
+             */
+            began_at: string;
+            /** Ended At */
+            ended_at?: string | null;
+            /**
+             * Distance
+             * @description Empty: from the speeds that were read
+             */
+            distance_m?: number | null;
+            /** Planned */
+            planned_m?: number | null;
+            /**
+             * From the shore
+             * @description Charged from elsewhere than the sun
+             * @default 0
+             */
+            shore_wh: number;
+            /**
+             * Air, lowest
+             * @description Empty: usual
+             */
+            lowest_c?: number | null;
+            /**
+             * Air, highest
+             * @description Empty: usual
+             */
+            highest_c?: number | null;
+            /**
+             * Wind
+             * @description Empty: as planned
+             */
+            wind_mps?: number | null;
+            /**
+             * Heading
+             * @description Empty: as planned
+             */
+            heading_deg?: number | null;
+            /**
+             * Clock ahead
+             * @description Of the readings, against the true time
+             * @default 0
+             */
+            clock_ahead_s: number;
+            /**
+             * What broke
+             * @default
+             */
+            broke: string;
+            /**
+             * Note
+             * @default
+             */
+            note: string;
+        };
+        /**
+         * Reading
+         * @description What meters said at a moment, or a word on the sky, the water, or anything.
+         */
+        Reading: {
+            /** Id */
+            id: string;
+            /**
+             * At
+             * Format: date-time
+             */
+            at: string;
+            /** Outing Id */
+            outing_id?: string | null;
+            /**
+             * Read by
+             * @default hand
+             */
+            source: string;
+            /**
+             * Of
+             * @description A controller; empty for the whole boat
+             */
+            of?: string | null;
+            /** Sky */
+            sky?: components["schemas"]["Sky"] | null;
+            /** From the panels */
+            pv_w?: number | null;
+            /** Panel volts */
+            pv_v?: number | null;
+            /** Panel amps */
+            pv_a?: number | null;
+            /** Bank volts */
+            bank_v?: number | null;
+            /**
+             * Bank amps
+             * @description Charging is plus
+             */
+            bank_a?: number | null;
+            /** Charge */
+            charge_frac?: number | null;
+            /** Motor */
+            motor_w?: number | null;
+            /** House */
+            house_w?: number | null;
+            /** Through the water */
+            speed_mps?: number | null;
+            /** Over the ground */
+            ground_mps?: number | null;
+            /** Wind */
+            wind_mps?: number | null;
+            /** Waves */
+            waves_m?: number | null;
+            /** Tilt */
+            tilt_deg?: number | null;
+            /** Latitude */
+            latitude_deg?: number | null;
+            /** Longitude */
+            longitude_deg?: number | null;
+            /**
+             * Left out
+             * @default false
+             */
+            left_out: boolean;
+            /**
+             * A word
+             * @default
+             */
+            note: string;
+        };
+        /**
+         * SomeReadings
+         * @description Readings, each in the place of one of the same id.
+         */
+        SomeReadings: {
+            /** Readings */
+            readings: components["schemas"]["Reading"][];
+        };
+        /**
          * Change
          * @description One entry that differs; an empty side means it is not there.
          */
@@ -4984,6 +5427,8 @@ export interface components {
             links?: components["schemas"]["Link"][] | null;
             /** Loads */
             loads?: components["schemas"]["Load"][] | null;
+            /** Runs */
+            runs?: components["schemas"]["MeasuredRun"][] | null;
         };
         /**
          * SeasonMonth
@@ -5763,7 +6208,8 @@ export interface components {
          * AskedLive
          * @description `page` names a page, and `turn` counts its requests; `records` are those of the boat.
          *
-         *     Studies that ask for records are given them.
+         *     Studies that ask for records are given them, and those that ask for the logbook that of the boat
+         *     `boat_id`, with the outing that is open; `log_turn` is the turn of the logbook that the page knows of.
          */
         AskedLive: {
             /** Page */
@@ -5779,6 +6225,18 @@ export interface components {
              *     }
              */
             records: components["schemas"]["Records"];
+            /** Boat Id */
+            boat_id?: string | null;
+            /**
+             * Log Turn
+             * @default 0
+             */
+            log_turn: number;
+            /**
+             * Outing
+             * @default
+             */
+            outing: string;
             /**
              * Rail
              * @default true
@@ -9048,6 +9506,606 @@ export interface components {
              */
             only: string;
         };
+        /**
+         * DayShown
+         * @description The day as it went. Series run over the ten-minute steps between its edges; null where unknown.
+         */
+        DayShown: {
+            outing: components["schemas"]["Outing"];
+            /** Date */
+            date: string;
+            /** Zone */
+            zone: string;
+            /**
+             * Starts At
+             * Format: date-time
+             */
+            starts_at: string;
+            /** From Min */
+            from_min: number;
+            /** To Min */
+            to_min: number;
+            /** Minutes */
+            minutes: number[];
+            /** Skies */
+            skies: components["schemas"]["SkySpan"][];
+            /** Modelled W */
+            modelled_w: (number | null)[];
+            /** Low W */
+            low_w: (number | null)[];
+            /** High W */
+            high_w: (number | null)[];
+            /** Harvested W */
+            harvested_w: (number | null)[];
+            /** Thrown W */
+            thrown_w: (number | null)[];
+            /** House W */
+            house_w: (number | null)[];
+            /** Motor W */
+            motor_w: (number | null)[];
+            /** Motor Model W */
+            motor_model_w: (number | null)[];
+            /** Soc Model */
+            soc_model: (number | null)[];
+            /** Speeds */
+            speeds: components["schemas"]["SpeedSpan"][];
+            /** Boxes */
+            boxes: components["schemas"]["InputName"][];
+            /** Pv */
+            pv: components["schemas"]["ReadMark"][];
+            /** Motor */
+            motor: components["schemas"]["ReadMark"][];
+            /** Soc */
+            soc: components["schemas"]["ReadMark"][];
+            /** Shares */
+            shares: components["schemas"]["ReadMark"][];
+            /** Told */
+            told: components["schemas"]["StretchTold"][];
+            /** Readings */
+            readings: components["schemas"]["ReadingLine"][];
+            /** More Readings */
+            more_readings: number;
+            /** Way M */
+            way_m: number;
+            /** Planned M */
+            planned_m: number | null;
+            /** Under Way H */
+            under_way_h: number;
+            /** Harvest Wh */
+            harvest_wh: number;
+            /** Modelled Wh */
+            modelled_wh: number;
+            /** Thrown Wh */
+            thrown_wh: number;
+            /** Used Wh */
+            used_wh: number;
+            /** Motor Wh */
+            motor_wh: number;
+            /** House Wh */
+            house_wh: number;
+            /** Last Soc */
+            last_soc: number | null;
+            /** Last Soc Model */
+            last_soc_model: number | null;
+            /** Top W */
+            top_w: number;
+            /** Bottom W */
+            bottom_w: number;
+        };
+        /**
+         * InputName
+         * @description A controller whose panels were read.
+         */
+        InputName: {
+            /** Key */
+            key: string;
+            /** Name */
+            name: string;
+        };
+        /**
+         * LogPicture
+         * @description Outings, and the one that is open.
+         */
+        LogPicture: {
+            /** Cells */
+            cells: components["schemas"]["RailCell"][];
+            assumes: components["schemas"]["Sentence"];
+            /** Outings */
+            outings: components["schemas"]["OutingLine"][];
+            /** Way M */
+            way_m: number;
+            day: components["schemas"]["DayShown"] | null;
+            /** Inputs */
+            inputs: components["schemas"]["InputName"][];
+        };
+        /**
+         * OutingLine
+         * @description An outing in the list, newest first.
+         */
+        OutingLine: {
+            outing: components["schemas"]["Outing"];
+            /** Readings */
+            readings: number;
+            /** Skies */
+            skies: string[];
+            /** Way M */
+            way_m: number;
+            /** Opened */
+            opened: boolean;
+        };
+        /**
+         * ReadMark
+         * @description A row in which something was read; `of` a controller.
+         */
+        ReadMark: {
+            /** Minute */
+            minute: number;
+            /** Value */
+            value: number;
+            /** Of */
+            of?: string | null;
+            /**
+             * Throttled
+             * @default false
+             */
+            throttled: boolean;
+            /**
+             * Low
+             * @default false
+             */
+            low: boolean;
+        };
+        /**
+         * ReadingLine
+         * @description A reading in the list.
+         */
+        ReadingLine: {
+            reading: components["schemas"]["Reading"];
+            /** Minute */
+            minute: number;
+            /** Of Name */
+            of_name: string;
+            /** Source */
+            source: string;
+            /** Row */
+            row: number;
+        };
+        /** SkySpan */
+        SkySpan: {
+            word: components["schemas"]["Sky"];
+            /** Label */
+            label: string;
+            /** From Min */
+            from_min: number;
+            /** To Min */
+            to_min: number;
+            /** Noted */
+            noted: boolean;
+        };
+        /**
+         * SpeedSpan
+         * @description A stretch at about one speed.
+         */
+        SpeedSpan: {
+            /** From Min */
+            from_min: number;
+            /** To Min */
+            to_min: number;
+            /** Speed Mps */
+            speed_mps: number;
+        };
+        /**
+         * StretchTold
+         * @description Something that is said of a stretch of the day.
+         */
+        StretchTold: {
+            /** From Min */
+            from_min: number;
+            /** To Min */
+            to_min: number;
+            words: components["schemas"]["Sentence"];
+        };
+        /** LogPictureAsked */
+        LogPictureAsked: {
+            design: components["schemas"]["BoatDesign"];
+            /**
+             * @default {
+             *       "schema_name": "parhelion.logbook",
+             *       "schema_version": 1,
+             *       "outings": [],
+             *       "readings": []
+             *     }
+             */
+            logbook: components["schemas"]["Logbook"];
+            /**
+             * Outing
+             * @default
+             */
+            outing: string;
+        };
+        /**
+         * Logbook
+         * @description Outings and readings of a boat, oldest first.
+         */
+        Logbook: {
+            /**
+             * Schema Name
+             * @default parhelion.logbook
+             * @constant
+             */
+            schema_name: "parhelion.logbook";
+            /**
+             * Schema Version
+             * @default 1
+             * @constant
+             */
+            schema_version: 1;
+            /**
+             * Outings
+             * @default []
+             */
+            outings: components["schemas"]["Outing"][];
+            /**
+             * Readings
+             * @default []
+             */
+            readings: components["schemas"]["Reading"][];
+        };
+        /**
+         * NowShown
+         * @description What the last readings say, large.
+         */
+        NowShown: {
+            /** At */
+            at: string | null;
+            /** Old Min */
+            old_min: number | null;
+            /** Sun W */
+            sun_w: number | null;
+            /** Sun Read */
+            sun_read: boolean;
+            /** Out W */
+            out_w: number | null;
+            /** Motor W */
+            motor_w: number | null;
+            /** House W */
+            house_w: number | null;
+            /** Soc */
+            soc: number | null;
+            /** Stored Wh */
+            stored_wh: number | null;
+            /** Reserve */
+            reserve: number | null;
+            /** Speed Mps */
+            speed_mps: number | null;
+            /** Sun Pays Mps */
+            sun_pays_mps: number | null;
+            /** Home Mps */
+            home_mps: number | null;
+            /** Home M */
+            home_m: number | null;
+            /** Home H */
+            home_h: number | null;
+            /** Least Mps */
+            least_mps: number;
+            /** Most Mps */
+            most_mps: number;
+            /** To Reserve H */
+            to_reserve_h: number | null;
+            /** To Full H */
+            to_full_h: number | null;
+            words: components["schemas"]["Sentence"];
+            /** Alarms */
+            alarms: components["schemas"]["Sentence"][];
+            /** Missing */
+            missing: string[];
+        };
+        /** LogNowAsked */
+        LogNowAsked: {
+            design: components["schemas"]["BoatDesign"];
+            /**
+             * @default {
+             *       "schema_name": "parhelion.logbook",
+             *       "schema_version": 1,
+             *       "outings": [],
+             *       "readings": []
+             *     }
+             */
+            logbook: components["schemas"]["Logbook"];
+            /**
+             * Outing
+             * @default
+             */
+            outing: string;
+            /** At */
+            at?: string | null;
+        };
+        /**
+         * Condition
+         * @description What a day's readings may mean.
+         * @enum {string}
+         */
+        Condition: "fine" | "full" | "overcast" | "noisy" | "string_dead" | "substring_shade" | "soiling" | "hot" | "high_resistance" | "not_tracking" | "charge_profile" | "cold_block" | "meter_offset" | "meter_gain" | "soc_drift" | "pv_fuse" | "reversed" | "pv_below_bank" | "clock" | "aspect" | "weak_cell" | "fouling" | "ventilation";
+        /**
+         * DayMeaning
+         * @description The causes behind a day's readings, of the whole boat or of one controller's panels.
+         */
+        DayMeaning: {
+            /** Of */
+            of: string | null;
+            /** Name */
+            name: string;
+            /** Ranked */
+            ranked: components["schemas"]["LikelyShown"][];
+            /** Either */
+            either: boolean;
+            /** From Min */
+            from_min: number | null;
+            /** To Min */
+            to_min: number | null;
+        };
+        /**
+         * LikelyShown
+         * @description A cause, how likely it is, what speaks for it and against, and the check.
+         */
+        LikelyShown: {
+            condition: components["schemas"]["Condition"];
+            /** Label */
+            label: string;
+            /** Odds */
+            odds: number;
+            /** Fault */
+            fault: boolean;
+            /** Check */
+            check: string;
+            /** Speaks */
+            speaks: string[];
+            /** Against */
+            against: string[];
+        };
+        /** LogMeaningAsked */
+        LogMeaningAsked: {
+            design: components["schemas"]["BoatDesign"];
+            /**
+             * @default {
+             *       "schema_name": "parhelion.logbook",
+             *       "schema_version": 1,
+             *       "outings": [],
+             *       "readings": []
+             *     }
+             */
+            logbook: components["schemas"]["Logbook"];
+            /**
+             * Outing
+             * @default
+             */
+            outing: string;
+        };
+        /**
+         * Learned
+         * @description What a season's readings say of one thing the design counts with.
+         */
+        Learned: {
+            /** Key */
+            key: string;
+            /** Label */
+            label: string;
+            /** Value */
+            value: number;
+            /** Low */
+            low: number;
+            /** High */
+            high: number;
+            /** Number */
+            number: number;
+            /** Of */
+            of: string;
+            /** Before Low */
+            before_low: number;
+            /** Before High */
+            before_high: number;
+            /** Used */
+            used: boolean;
+            words: components["schemas"]["Sentence"];
+            refit: components["schemas"]["Refit"] | null;
+            reason: components["schemas"]["Sentence"] | null;
+        };
+        /** LogMonth */
+        LogMonth: {
+            /** Label */
+            label: string;
+            /** Days */
+            days: number;
+            /** Way M */
+            way_m: number;
+            /** Planned M */
+            planned_m: number;
+            /** Harvest Wh */
+            harvest_wh: number;
+            /** Modelled Wh */
+            modelled_wh: number;
+            /** Thrown Wh */
+            thrown_wh: number;
+            /** Used Wh */
+            used_wh: number;
+            /** Shore Wh */
+            shore_wh: number;
+            /** Sun Share */
+            sun_share: number | null;
+        };
+        /**
+         * OutingScore
+         * @description Predicted against measured, of one outing.
+         */
+        OutingScore: {
+            /** Outing Id */
+            outing_id: string;
+            /** Name */
+            name: string;
+            /** Date */
+            date: string;
+            /** Harvest */
+            harvest: number | null;
+            /** Hull */
+            hull: number | null;
+            /** Planned */
+            planned: number | null;
+        };
+        /**
+         * SeasonShown
+         * @description What a season came to and what it taught.
+         */
+        SeasonShown: {
+            /** Title */
+            title: string;
+            /** Months */
+            months: components["schemas"]["LogMonth"][];
+            whole: components["schemas"]["LogMonth"];
+            /** Learned */
+            learned: components["schemas"]["Learned"][];
+            /** Scores */
+            scores: components["schemas"]["OutingScore"][];
+            /** Best */
+            best: string | null;
+            /** Worst */
+            worst: string | null;
+            /** Lowest Soc */
+            lowest_soc: number | null;
+            /** Lowest On */
+            lowest_on: string | null;
+            /** Broke */
+            broke: string[];
+            /** Told */
+            told: components["schemas"]["Sentence"][];
+            /** Laying Up */
+            laying_up: components["schemas"]["Sentence"][];
+            /** Left Out */
+            left_out: number;
+            /** Readings */
+            readings: number;
+        };
+        /** LogSeasonAsked */
+        LogSeasonAsked: {
+            design: components["schemas"]["BoatDesign"];
+            /**
+             * @default {
+             *       "schema_name": "parhelion.logbook",
+             *       "schema_version": 1,
+             *       "outings": [],
+             *       "readings": []
+             *     }
+             */
+            logbook: components["schemas"]["Logbook"];
+        };
+        /** MetersPicture */
+        MetersPicture: {
+            /** Pairs */
+            pairs: components["schemas"]["MetersShown"][];
+            balance_gain: components["schemas"]["Quantity"] | null;
+            /** Balance Offset A */
+            balance_offset_a: number | null;
+            words: components["schemas"]["Sentence"];
+        };
+        /**
+         * MetersShown
+         * @description Two sources of one quantity.
+         */
+        MetersShown: {
+            /** Quantity */
+            quantity: string;
+            /** Label */
+            label: string;
+            /** A */
+            a: string;
+            /** B */
+            b: string;
+            /** Gain */
+            gain: number | null;
+            /** Gain Low */
+            gain_low: number | null;
+            /** Gain High */
+            gain_high: number | null;
+            /** Offset */
+            offset: number | null;
+            /** Lag S */
+            lag_s: number | null;
+            /** Ratio */
+            ratio: number;
+            /** Ratio Low */
+            ratio_low: number;
+            /** Ratio High */
+            ratio_high: number;
+            /** Samples */
+            samples: number;
+            words: components["schemas"]["Sentence"];
+            /** Points */
+            points: [
+                number,
+                number
+            ][];
+        };
+        /** LogMetersAsked */
+        LogMetersAsked: {
+            design: components["schemas"]["BoatDesign"];
+            /**
+             * @default {
+             *       "schema_name": "parhelion.logbook",
+             *       "schema_version": 1,
+             *       "outings": [],
+             *       "readings": []
+             *     }
+             */
+            logbook: components["schemas"]["Logbook"];
+            /**
+             * Outing
+             * @default
+             */
+            outing: string;
+        };
+        /** LogFindingsAsked */
+        LogFindingsAsked: {
+            design: components["schemas"]["BoatDesign"];
+            /**
+             * @default {
+             *       "schema_name": "parhelion.logbook",
+             *       "schema_version": 1,
+             *       "outings": [],
+             *       "readings": []
+             *     }
+             */
+            logbook: components["schemas"]["Logbook"];
+            /**
+             * Outing
+             * @default
+             */
+            outing: string;
+        };
+        /** LogReadingsCsvAsked */
+        LogReadingsCsvAsked: {
+            design: components["schemas"]["BoatDesign"];
+            /**
+             * @default {
+             *       "schema_name": "parhelion.logbook",
+             *       "schema_version": 1,
+             *       "outings": [],
+             *       "readings": []
+             *     }
+             */
+            logbook: components["schemas"]["Logbook"];
+        };
+        /** LogOutingsCsvAsked */
+        LogOutingsCsvAsked: {
+            design: components["schemas"]["BoatDesign"];
+            /**
+             * @default {
+             *       "schema_name": "parhelion.logbook",
+             *       "schema_version": 1,
+             *       "outings": [],
+             *       "readings": []
+             *     }
+             */
+            logbook: components["schemas"]["Logbook"];
+        };
     };
     responses: never;
     parameters: never;
@@ -9787,6 +10845,485 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content?: never;
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Errors"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Errors"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Errors"];
+                };
+            };
+            /** @description Request Entity Too Large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Errors"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Errors"];
+                };
+            };
+        };
+    };
+    logbookTurn: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                boat_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["LogbookTurn"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Errors"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Errors"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Errors"];
+                };
+            };
+            /** @description Request Entity Too Large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Errors"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Errors"];
+                };
+            };
+        };
+    };
+    noteOuting: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                boat_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["OneOuting"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["LogbookTurn"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Errors"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Errors"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Errors"];
+                };
+            };
+            /** @description Request Entity Too Large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Errors"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Errors"];
+                };
+            };
+        };
+    };
+    withdrawOuting: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                boat_id: string;
+                key: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["LogbookTurn"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Errors"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Errors"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Errors"];
+                };
+            };
+            /** @description Request Entity Too Large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Errors"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Errors"];
+                };
+            };
+        };
+    };
+    noteReadings: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                boat_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["SomeReadings"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["LogbookTurn"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Errors"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Errors"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Errors"];
+                };
+            };
+            /** @description Request Entity Too Large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Errors"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Errors"];
+                };
+            };
+        };
+    };
+    dropReading: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                boat_id: string;
+                key: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["LogbookTurn"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Errors"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Errors"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Errors"];
+                };
+            };
+            /** @description Request Entity Too Large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Errors"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Errors"];
+                };
+            };
+        };
+    };
+    downloadLogbook: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                boat_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": Record<string, never>;
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Errors"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Errors"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Errors"];
+                };
+            };
+            /** @description Request Entity Too Large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Errors"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Errors"];
+                };
+            };
+        };
+    };
+    takeInLogbook: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                boat_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["LogbookTurn"];
+                };
             };
             /** @description Bad Request */
             400: {
@@ -14038,6 +15575,486 @@ export interface operations {
                 };
                 content: {
                     "application/pdf": string;
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Errors"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Errors"];
+                };
+            };
+            /** @description Request Entity Too Large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Errors"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Errors"];
+                };
+            };
+        };
+    };
+    logPicture: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["LogPictureAsked"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["LogPicture"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Errors"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Errors"];
+                };
+            };
+            /** @description Request Entity Too Large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Errors"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Errors"];
+                };
+            };
+        };
+    };
+    logNow: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["LogNowAsked"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["NowShown"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Errors"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Errors"];
+                };
+            };
+            /** @description Request Entity Too Large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Errors"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Errors"];
+                };
+            };
+        };
+    };
+    logMeaning: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["LogMeaningAsked"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["DayMeaning"][];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Errors"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Errors"];
+                };
+            };
+            /** @description Request Entity Too Large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Errors"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Errors"];
+                };
+            };
+        };
+    };
+    logSeason: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["LogSeasonAsked"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["SeasonShown"] | null;
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Errors"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Errors"];
+                };
+            };
+            /** @description Request Entity Too Large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Errors"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Errors"];
+                };
+            };
+        };
+    };
+    logMeters: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["LogMetersAsked"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["MetersPicture"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Errors"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Errors"];
+                };
+            };
+            /** @description Request Entity Too Large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Errors"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Errors"];
+                };
+            };
+        };
+    };
+    logFindings: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["LogFindingsAsked"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Finding"][];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Errors"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Errors"];
+                };
+            };
+            /** @description Request Entity Too Large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Errors"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Errors"];
+                };
+            };
+        };
+    };
+    logReadingsCsv: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["LogReadingsCsvAsked"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "text/csv": string;
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Errors"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Errors"];
+                };
+            };
+            /** @description Request Entity Too Large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Errors"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Errors"];
+                };
+            };
+        };
+    };
+    logOutingsCsv: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["LogOutingsCsvAsked"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "text/csv": string;
                 };
             };
             /** @description Bad Request */

@@ -24,12 +24,12 @@ export function CourseLine(props: { warnings: Record<string, number>; children: 
           {STATIONS.map(({ key, label }, index) => (
             <li
               key={key}
-              className="relative flex w-[92px] flex-none justify-center max-[1100px]:w-[68px] max-[720px]:w-[58px]"
+              className="relative flex w-[80px] flex-none justify-center max-[1100px]:w-[68px] max-[720px]:w-[58px]"
             >
               {index > 0 && (
                 <span
                   aria-hidden="true"
-                  className="absolute top-[12px] right-1/2 mr-4 w-[60px] max-[1100px]:w-[36px] max-[720px]:w-[26px] border-t-2 border-muted"
+                  className="absolute top-[12px] right-1/2 mr-4 w-[48px] max-[1100px]:w-[36px] max-[720px]:w-[26px] border-t-2 border-muted"
                 />
               )}
               <NavLink

@@ -17,6 +17,7 @@ import { AnswerRail } from "./AnswerRail";
 import { BoatMenu } from "./BoatMenu";
 import { CourseLine } from "./CourseLine";
 import { Findings } from "./Findings";
+import { LogbookProvider } from "./logbook";
 import { RecordsProvider } from "./records";
 import { DesignProvider, useSaving } from "./saving";
 import { ConflictDialog, GoneDialog, HistoryDialog, Sheet, Shortcuts } from "./sheets";
@@ -56,9 +57,11 @@ export function Workspace() {
   return (
     <DesignProvider key={variantId} variant={variant.data} entries={entries.data}>
       <RecordsProvider boatId={variant.data.boat_id}>
-        <Asking>
-          {(comparedId) => <Frame boats={boats.data} station={station} comparedId={comparedId} />}
-        </Asking>
+        <LogbookProvider boatId={variant.data.boat_id}>
+          <Asking>
+            {(comparedId) => <Frame boats={boats.data} station={station} comparedId={comparedId} />}
+          </Asking>
+        </LogbookProvider>
       </RecordsProvider>
     </DesignProvider>
   );

@@ -1,12 +1,10 @@
 /** Keeps the records of a boat: shown at once, held in this browser until the server has them. */
 import { useQuery, useQueryClient } from "@tanstack/react-query";
-import { type ReactNode, useCallback, useEffect, useMemo, useRef, useState } from "react";
-import { client, dataOf, type OneRecord, type Records, Refused } from "../api/client";
+import { type ReactNode, useMemo } from "react";
+import { client, dataOf, type OneRecord, type Records } from "../api/client";
 import { Currency } from "../kit/preferences";
 import { RecordsContext, type RecordsHandle } from "../kit/records";
-
-const FIRST_PAUSE_MS = 800;
-const LONGEST_PAUSE_MS = 20_000;
+import { useSendQueue } from "./sendQueue";
 
 /** Something to tell the server: a record, or the id of one that is taken back. */
 export type Waiting = { put: OneRecord } | { drop: string };
@@ -25,16 +23,6 @@ export function withWaiting(records: Records, waiting: Waiting[]): Records {
   return { ...records, records: list };
 }
 
-const key = (boat: string) => `parhelion.records.${boat}`;
-
-function heldBack(boat: string): Waiting[] {
-  try {
-    return JSON.parse(localStorage.getItem(key(boat)) ?? "[]") as Waiting[];
-  } catch {
-    return [];
-  }
-}
-
 const none: Records = { schema_name: "parhelion.records", schema_version: 1, records: [] };
 
 export function RecordsProvider({ boatId, children }: { boatId: string; children: ReactNode }) {
@@ -49,75 +37,21 @@ export function RecordsProvider({ boatId, children }: { boatId: string; children
     [boatId, path],
   );
   const stored = useQuery(asked);
-  const [waiting, setWaiting] = useState<Waiting[]>(() => heldBack(boatId));
-  const [problem, setProblem] = useState<string | null>(null);
-  const queue = useRef(waiting);
-  const going = useRef(false);
-  const pause = useRef(FIRST_PAUSE_MS);
-  const timer = useRef<ReturnType<typeof setTimeout> | null>(null);
-
-  const hold = useCallback(
-    (next: Waiting[]) => {
-      queue.current = next;
-      if (next.length > 0) localStorage.setItem(key(boatId), JSON.stringify(next));
-      else localStorage.removeItem(key(boatId));
-      setWaiting(next);
-    },
-    [boatId],
-  );
-
-  const send = useCallback(async () => {
-    if (going.current) return;
-    going.current = true;
-    const later = () => {
-      going.current = false;
-      timer.current = setTimeout(() => void send(), pause.current);
-      pause.current = Math.min(pause.current + pause.current, LONGEST_PAUSE_MS);
-    };
-    try {
-      await queries.ensureQueryData(asked); // what was there before: a later reply to that would hide what is sent
-    } catch {
-      return later();
-    }
-    while (queue.current[0]) {
-      const one = queue.current[0];
-      try {
-        if ("put" in one)
-          await dataOf(client.PUT("/api/boats/{boat_id}/records", { ...path, body: one.put }));
-        else
-          await dataOf(
+  const { waiting, problem, tell } = useSendQueue<Waiting>({
+    key: `parhelion.records.${boatId}`,
+    ready: () => queries.ensureQueryData(asked), // a later reply to that would hide what is sent
+    send: (one) =>
+      "put" in one
+        ? dataOf(client.PUT("/api/boats/{boat_id}/records", { ...path, body: one.put }))
+        : dataOf(
             client.DELETE("/api/boats/{boat_id}/records/{key}", {
               params: { path: { boat_id: boatId, key: one.drop } },
             }),
-          );
-        setProblem(null);
-      } catch (error) {
-        const refused = error instanceof Refused && error.status < 500;
-        if (!refused) return later();
-        if (!("drop" in one)) setProblem(error.message); // what is gone is gone
-      }
-      pause.current = FIRST_PAUSE_MS;
-      queries.setQueryData<Records>(["records", boatId], (old) => withWaiting(old ?? none, [one]));
-      hold(queue.current.slice(1));
-    }
-    going.current = false;
-  }, [asked, boatId, hold, path, queries]);
-
-  useEffect(() => {
-    if (queue.current.length > 0) void send();
-    return () => {
-      if (timer.current) clearTimeout(timer.current);
-    };
-  }, [send]);
-
-  const tell = useCallback(
-    (one: Waiting) => {
-      hold([...queue.current, one]);
-      void send();
-    },
-    [hold, send],
-  );
-
+          ),
+    sent: (one) =>
+      queries.setQueryData<Records>(["records", boatId], (old) => withWaiting(old ?? none, [one])),
+    matters: (one) => !("drop" in one), // what is gone is gone
+  });
   const records = useMemo(() => withWaiting(stored.data ?? none, waiting), [stored.data, waiting]);
   const handle = useMemo<RecordsHandle>(
     () => ({

@@ -4,9 +4,10 @@ import { bank } from "../features/bank/station";
 import { day } from "../features/day/station";
 import { fitout } from "../features/fitout/station";
 import { hull } from "../features/hull/station";
+import { log } from "../features/log/station";
 import { passage } from "../features/passage/station";
 import { strings } from "../features/strings/station";
 import { year } from "../features/year/station";
 import type { Station } from "../kit/station";
 
-export const STATIONS: Station[] = [hull, bank, array, strings, day, year, passage, fitout];
+export const STATIONS: Station[] = [hull, bank, array, strings, day, year, passage, fitout, log];

@@ -25,6 +25,7 @@ import {
   type Usual,
 } from "../api/client";
 import { useDesign } from "../kit/document";
+import { type LogAsked, useLogbook } from "../kit/logbook";
 import { useRecords } from "../kit/records";
 
 const PAUSE_MS = 40;
@@ -42,10 +43,11 @@ interface Slot {
   error: Error | null;
 }
 
-/** The design as it stands, and what was noted of the boat. */
+/** The design as it stands, and what was noted and read of the boat. */
 interface Boat {
   design: BoatDesign;
   records: Records;
+  log: LogAsked;
 }
 
 interface Screen {
@@ -157,6 +159,9 @@ export class Live {
       turn: this.turn,
       design: screen.boat.design,
       records: screen.boat.records,
+      boat_id: screen.boat.log.boatId,
+      log_turn: screen.boat.log.turn,
+      outing: screen.boat.log.outing,
       rail,
       compared_with: screen.comparedWith,
       at: screen.at,
@@ -230,7 +235,11 @@ export function LiveProvider(props: {
   const { comparedWith, at, children } = props;
   const { design } = useDesign();
   const { records } = useRecords();
-  const boat = useMemo(() => ({ design, records }), [design, records]);
+  const { boatId, turn, outing } = useLogbook();
+  const boat = useMemo(
+    () => ({ design, records, log: { boatId, turn, outing } }),
+    [design, records, boatId, turn, outing],
+  );
   const [live] = useState(() => new Live());
   useEffect(() => () => live.close(), [live]);
   useLayoutEffect(() => live.show({ boat, comparedWith, at }), [live, boat, comparedWith, at]);
@@ -253,12 +262,17 @@ function useSlot(key: string): [Live, Slot] {
 function useFound<T>(live: Live, slot: Slot): Found<T> {
   const { design } = useDesign();
   const { records } = useRecords();
+  const { turn, outing } = useLogbook();
   const shown = useRef<unknown>(undefined); // of another question, until this one is answered
   const about = slot.about && "comparedWith" in slot.about ? slot.about.boat : slot.about;
   if (slot.answer !== undefined || slot.about) shown.current = slot.answer;
   return {
     data: shown.current as T | undefined,
-    stale: about?.design !== design || about.records !== records,
+    stale:
+      about?.design !== design ||
+      about.records !== records ||
+      about.log.turn !== turn ||
+      about.log.outing !== outing,
     error: slot.error,
     retry: live.retry,
   };

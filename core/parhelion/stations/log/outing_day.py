@@ -12,6 +12,7 @@ from __future__ import annotations
 from collections import OrderedDict
 from dataclasses import dataclass, replace
 from datetime import datetime, timedelta
+from zoneinfo import ZoneInfo
 
 import numpy as np
 from numpy.typing import NDArray
@@ -63,8 +64,9 @@ class Told:
         return self._hash
 
     def __eq__(self, other: object) -> bool:
-        same = isinstance(other, Told) and self._hash == other._hash
-        return same and self.outing == other.outing and self.readings == other.readings
+        if not isinstance(other, Told) or self._hash != other._hash:
+            return False
+        return self.outing == other.outing and self.readings == other.readings
 
 
 class Book:
@@ -120,6 +122,24 @@ def held_on(values: Array, step_h: Array, holds_h: float = HOLDS_H) -> Array:
         found[index] = now if left > 0 else np.nan
         left -= float(step_h[index])
     return found
+
+
+def rows_of(told: Told, zone: ZoneInfo) -> Rows:
+    """The readings of an outing on even steps."""
+    steps = steps_of(told.outing.began_at, ended_at(told), zone)
+    return Rows(steps, told.readings, told.outing.clock_ahead_s)
+
+
+def speeds_of(rows: Rows) -> Array:
+    """Speed through the water, held between readings; 0 where nothing says otherwise [m/s]."""
+    return np.nan_to_num(held_on(rows.log().speed_mps, rows.steps.step_h))
+
+
+def way_of(outing: Outing, rows: Rows) -> float:
+    """The distance as noted, or from the speeds that were read [m]."""
+    if outing.distance_m is not None:
+        return outing.distance_m
+    return float(np.sum(speeds_of(rows) * rows.steps.step_h) * HOUR_S)
 
 
 @dataclass(frozen=True, eq=False)
@@ -195,9 +215,7 @@ class OutingDay:
 
     @once
     def speed_mps(self) -> Array:
-        """Through the water, held between readings; 0 where nothing says otherwise."""
-        log = self.rows.log()
-        return np.nan_to_num(held_on(log.speed_mps, self.steps.step_h))
+        return speeds_of(self.rows)
 
     @once
     def motor_model_w(self) -> Array:
@@ -226,10 +244,9 @@ class OutingDay:
         start = np.array([min(float(self.soc_read[first]), 1.0)])
         house = house_watts(self.steps, self.design)
         sun = np.ascontiguousarray(self.harvest.by_bank_w[:, first:])
-        made = run_days(
-            sun, np.ascontiguousarray(house[:, first:]), np.ascontiguousarray(self.motor_w[first:]), start, start,
-            np.ascontiguousarray(self.steps.step_h[first:]), self.aboard,
-        )  # fmt: skip
+        house, motor = np.ascontiguousarray(house[:, first:]), np.ascontiguousarray(self.motor_w[first:])
+        step_h = np.ascontiguousarray(self.steps.step_h[first:])
+        made = run_days(sun, house, motor, start, start, step_h, self.aboard)
         whole = np.full((self.steps.steps, made.shape[2]), np.nan)
         whole[first:] = made[0]
         return whole
@@ -246,10 +263,10 @@ class OutingDay:
         held = np.maximum(self.modelled_w - np.nan_to_num(self.harvested_w, nan=np.inf), 0.0)
         held = np.where(np.isfinite(held), held, 0.0)
         told = np.isfinite(self.harvested_w)
-        return np.where(told, np.where(self._full_between, held, 0.0), model)
+        return np.where(told, np.where(self.full_between, held, 0.0), model)
 
     @once
-    def _full_between(self) -> Mask:
+    def full_between(self) -> Mask:
         """Rows between readings of which the last said that the bank was full."""
         said = np.where(np.isfinite(self.read_w), self.throttled.astype(float), np.nan)
         return np.nan_to_num(held_on(said, self.steps.step_h)) > 0.5
@@ -267,9 +284,7 @@ class OutingDay:
     @once
     def way_m(self) -> float:
         """As noted, or from the speeds that were read."""
-        if self.outing.distance_m is not None:
-            return self.outing.distance_m
-        return float(np.sum(self.speed_mps * self.steps.step_h) * HOUR_S)
+        return way_of(self.outing, self.rows)
 
     @once
     def under_way_h(self) -> float:

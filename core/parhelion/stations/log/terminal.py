@@ -6,9 +6,11 @@ from argparse import ArgumentParser, Namespace
 from pathlib import Path
 from typing import TextIO
 
+from parhelion.design import BoatDesign
 from parhelion.formats.boat_file import read_boat
 from parhelion.formats.case_file import read_case
-from parhelion.formats.plain import print_json
+from parhelion.formats.logbook_file import read_logbook
+from parhelion.formats.plain import print_findings, print_json, shown
 from parhelion.stations.log.cases import (
     SHOWN,
     CalibrateCase,
@@ -21,6 +23,9 @@ from parhelion.stations.log.cases import (
     meters_answer,
     tilt_answer,
 )
+from parhelion.stations.log.findings import log_findings
+from parhelion.stations.log.picture import log_picture
+from parhelion.stations.log.season import log_season
 
 
 def diagnose_arguments(command: ArgumentParser) -> None:
@@ -71,3 +76,30 @@ def tilt(case: TiltCase, arguments: Namespace, out: TextIO) -> None:
         return
     low, high = answer.within_1_percent_deg
     out.write(f"best at {answer.best_tilt_deg:.0f} deg; {low:.0f} to {high:.0f} give all but a hundredth\n")
+
+
+def log_arguments(command: ArgumentParser) -> None:
+    command.add_argument("--logbook", type=Path, required=True, help="outings and readings, JSON")
+    command.add_argument("--outing", default="", help="the id of one; the newest where none is named")
+
+
+def log(design: BoatDesign, arguments: Namespace, out: TextIO) -> None:
+    logbook = read_logbook(arguments.logbook.read_bytes())
+    picture, season = log_picture(design, logbook, arguments.outing), log_season(design, logbook)
+    found = log_findings(design, logbook, arguments.outing)
+    if arguments.json:
+        print_json(
+            {
+                "picture": picture.model_dump(mode="json"),
+                "season": None if season is None else season.model_dump(mode="json"),
+                "findings": [finding.model_dump(mode="json") for finding in found],
+            },
+            out,
+        )
+        return
+    for line in picture.outings:
+        date = line.outing.began_at.date()
+        out.write(f"{date}  {line.outing.name:28s} {line.readings:4d} readings\n")
+    for cell in picture.cells:
+        out.write(f"{cell.label:28s} {'none' if cell.value is None else shown(cell.value)}\n")
+    print_findings(found, out)

@@ -6,6 +6,7 @@ from typing import Any
 
 from django.conf import settings
 from django.core.management.base import BaseCommand
+from outings.actions import take_in as take_in_logbook
 from parhelion.formats.boat_file import read_boat
 
 from boats.actions import add_boat, design_of
@@ -27,4 +28,7 @@ class Command(BaseCommand):
                 noted = settings.ROOT / "demo" / name.replace(".json", ".records.json")
                 if noted.exists():
                     take_in(boat, noted.read_bytes())
+                logbook = settings.ROOT / "demo" / name.replace(".json", ".logbook.json")
+                if logbook.exists():
+                    take_in_logbook(boat, logbook.read_bytes())
                 self.stdout.write(f"added {design.name}")

@@ -1,0 +1,195 @@
+"""What changes the logbook of a boat, and the logbook as the core takes it."""
+
+from __future__ import annotations
+
+import threading
+from collections import OrderedDict
+from collections.abc import Iterable
+from datetime import UTC, datetime
+from uuid import UUID
+
+from boats.models import Boat
+from django.db import connection, transaction
+from django.db.models import Count, F
+from django.utils import timezone
+from parhelion.design.logbook import MOST_OUTINGS, NO_LOGBOOK, VALUES, Logbook
+from parhelion.design.logbook import Outing as OutingDocument
+from parhelion.design.logbook import Reading as ReadingDocument
+from parhelion.errors import ParhelionError, Problem
+from parhelion.formats.logbook_file import read_logbook
+
+from outings.models import LogTurn, Outing, Reading
+
+FIELDS = ("outing_key", "at", "source", "of", "sky", *VALUES, "left_out", "note")
+WHOLE_ROWS = 1_500  # of an outing; more are thinned to ten minutes for the pictures
+THIN_S = 600
+HELD = 12  # logbooks that are kept as the core takes them
+BATCH = 900
+
+
+def turn_of(boat_id: UUID) -> int:
+    """How often the logbook has changed."""
+    return LogTurn.objects.filter(boat_id=boat_id).values_list("turn", flat=True).first() or 0
+
+
+def _turned(boat: Boat) -> int:
+    turn, _ = LogTurn.objects.get_or_create(boat=boat)
+    LogTurn.objects.filter(pk=turn.pk).update(turn=F("turn") + 1)
+    return turn_of(boat.id)
+
+
+@transaction.atomic
+def put_outing(boat: Boat, outing: OutingDocument) -> int:
+    """Keep an outing, in the place of one of the same id; one that was withdrawn stands again.
+
+    Raises
+    ------
+    ParhelionError
+        Where a boat would have more than any has.
+    """
+    mine = Outing.objects.filter(boat=boat, withdrawn_at=None)
+    if not mine.filter(key=outing.id).exists() and mine.count() >= MOST_OUTINGS:
+        problem = Problem(
+            code="too_many", message="This boat has as many outings as are kept.",
+            accepted=f"{MOST_OUTINGS} or fewer; save the logbook as a file, and remove old ones",
+        )  # fmt: skip
+        raise ParhelionError([problem])
+    Outing.objects.update_or_create(
+        boat=boat,
+        key=outing.id,
+        defaults={
+            "began_at": outing.began_at, "content": outing.model_dump(mode="json"), "withdrawn_at": None,
+        },
+    )  # fmt: skip
+    return _turned(boat)
+
+
+@transaction.atomic
+def withdraw_outing(boat: Boat, key: str) -> int | None:
+    """Take an outing back, its readings with it until it stands again; None where there is none."""
+    found = Outing.objects.filter(boat=boat, key=key, withdrawn_at=None)
+    if not found.update(withdrawn_at=timezone.now()):
+        return None
+    return _turned(boat)
+
+
+def _row(boat: Boat, reading: ReadingDocument) -> Reading:
+    told = {name: getattr(reading, name) for name in VALUES}
+    return Reading(
+        boat=boat, key=reading.id, outing_key=reading.outing_id, at=reading.at, source=reading.source,
+        of=reading.of, sky=reading.sky, left_out=reading.left_out, note=reading.note, **told,
+    )  # fmt: skip
+
+
+@transaction.atomic
+def put_readings(boat: Boat, readings: Iterable[ReadingDocument]) -> int:
+    """Keep readings, each in the place of one of the same id; all of them, or none."""
+    once = {reading.id: reading for reading in readings}  # the last word on each
+    Reading.objects.bulk_create(
+        [_row(boat, reading) for reading in once.values()],
+        update_conflicts=True, unique_fields=["boat", "key"], update_fields=list(FIELDS),
+        batch_size=BATCH // 30,
+    )  # fmt: skip
+    return _turned(boat)
+
+
+@transaction.atomic
+def drop_reading(boat: Boat, key: str) -> int | None:
+    """Remove a reading for good; None where there is none."""
+    gone, _ = Reading.objects.filter(boat=boat, key=key).delete()
+    return _turned(boat) if gone else None
+
+
+@transaction.atomic
+def take_in(boat: Boat, content: bytes) -> int:
+    """The logbook of a file beside what is there; what has the same id is replaced."""
+    brought = read_logbook(content)
+    for outing in brought.outings:
+        put_outing(boat, outing)
+    return put_readings(boat, brought.readings)
+
+
+def _document(row: tuple[object, ...]) -> ReadingDocument:
+    told = dict(zip(("id", *FIELDS), row, strict=True))
+    told["outing_id"] = told.pop("outing_key")
+    return ReadingDocument.model_validate(told)
+
+
+def whole_logbook(boat_id: UUID) -> Logbook:
+    """Every outing and reading that stands, as it was noted."""
+    outings = Outing.objects.filter(boat_id=boat_id, withdrawn_at=None)
+    rows = Reading.objects.filter(boat_id=boat_id).values_list("key", *FIELDS)
+    return Logbook(
+        outings=tuple(OutingDocument.model_validate(outing.content) for outing in outings),
+        readings=tuple(_document(row) for row in rows.iterator(chunk_size=2000)),
+    )
+
+
+def _thinned(boat_id: UUID, key: str) -> list[ReadingDocument]:
+    """The readings of an outing as means of ten minutes by source and part, words and notes kept."""
+    means = ", ".join(f"avg({name})" for name in VALUES)
+    table = Reading._meta.db_table
+    with connection.cursor() as cursor:
+        cursor.execute(
+            f"select source, of, cast(strftime('%%s', at) as integer) / {THIN_S}, "
+            f"max(sky), max(note), {means} from {table} "
+            "where boat_id = %s and outing_key = %s and not left_out "
+            f"group by source, of, cast(strftime('%%s', at) as integer) / {THIN_S}",
+            [boat_id.hex, key],
+        )
+        rows = cursor.fetchall()
+    found = []
+    for number, (source, of, step, sky, note, *values) in enumerate(rows):
+        told = dict(zip(VALUES, values, strict=True))
+        if sky is None and not note and all(value is None for value in values):
+            continue
+        found.append(
+            ReadingDocument(
+                id=f"thin-{number}", at=datetime.fromtimestamp(step * THIN_S + THIN_S / 2, UTC),
+                outing_id=key,
+                source=source, of=of, sky=sky, note=note or "", **told,
+            )
+        )  # fmt: skip
+    return found
+
+
+def _thin_logbook(boat_id: UUID) -> Logbook:
+    """The logbook as pictures want it: outings of many rows thinned."""
+    outings = Outing.objects.filter(boat_id=boat_id, withdrawn_at=None)
+    mine = Reading.objects.filter(boat_id=boat_id, outing_key__in=[outing.key for outing in outings])
+    counts = dict(mine.values_list("outing_key").annotate(n=Count("id")).order_by())
+    many = [key for key, n in counts.items() if n > WHOLE_ROWS]
+    readings = [_document(row) for row in mine.exclude(outing_key__in=many).values_list("key", *FIELDS)]
+    for key in many:
+        readings += _thinned(boat_id, key)
+    return Logbook(
+        outings=tuple(OutingDocument.model_validate(outing.content) for outing in outings),
+        readings=tuple(readings),
+    )
+
+
+class Logbooks:
+    """Logbooks as the core takes them, kept until they change."""
+
+    def __init__(self) -> None:
+        self._held: OrderedDict[UUID, tuple[int, Logbook]] = OrderedDict()
+        self._lock = threading.Lock()
+
+    def of(self, boat_id: UUID | None) -> Logbook:
+        """The logbook of a boat; an empty one without a boat."""
+        if boat_id is None:
+            return NO_LOGBOOK
+        with self._lock:
+            turn = turn_of(boat_id)
+            known = self._held.get(boat_id)
+            if known is not None and known[0] == turn:
+                self._held.move_to_end(boat_id)
+                return known[1]
+            logbook = NO_LOGBOOK if turn == 0 else _thin_logbook(boat_id)
+            self._held[boat_id] = (turn, logbook)
+            while len(self._held) > HELD:
+                self._held.popitem(last=False)
+            return logbook
+
+
+logbooks = Logbooks()

@@ -1,0 +1,71 @@
+/** Keeps the logbook of a boat on the server: what is noted is held in this browser until it is there. */
+import { useQuery, useQueryClient } from "@tanstack/react-query";
+import { type ReactNode, useCallback, useMemo, useState } from "react";
+import { client, dataOf, type LogOuting, type LogReading } from "../api/client";
+import { LogbookContext, type LogbookHandle } from "../kit/logbook";
+import { useSendQueue } from "./sendQueue";
+
+type Change =
+  | { readings: LogReading[] }
+  | { outing: LogOuting }
+  | { withdraw: string } // an outing
+  | { drop: string }; // a reading
+
+export function LogbookProvider({ boatId, children }: { boatId: string; children: ReactNode }) {
+  const queries = useQueryClient();
+  const [outing, open] = useState("");
+  const path = useMemo(() => ({ params: { path: { boat_id: boatId } } }), [boatId]);
+  const asked = useMemo(
+    () => ({
+      queryKey: ["logbook", boatId],
+      queryFn: () => dataOf(client.GET("/api/boats/{boat_id}/logbook", path)),
+      staleTime: Number.POSITIVE_INFINITY,
+    }),
+    [boatId, path],
+  );
+  const stored = useQuery(asked);
+  const send = useCallback(
+    (one: Change) => {
+      const keyed = (key: string) => ({ params: { path: { boat_id: boatId, key } } });
+      if ("readings" in one)
+        return dataOf(
+          client.PUT("/api/boats/{boat_id}/logbook/readings", { ...path, body: { readings: one.readings } }),
+        );
+      if ("outing" in one)
+        return dataOf(
+          client.PUT("/api/boats/{boat_id}/logbook/outings", { ...path, body: { outing: one.outing } }),
+        );
+      if ("withdraw" in one)
+        return dataOf(client.DELETE("/api/boats/{boat_id}/logbook/outings/{key}", keyed(one.withdraw)));
+      return dataOf(client.DELETE("/api/boats/{boat_id}/logbook/readings/{key}", keyed(one.drop)));
+    },
+    [boatId, path],
+  );
+  const { waiting, problem, tell } = useSendQueue<Change>({
+    key: `parhelion.logbook.${boatId}`,
+    ready: () => queries.ensureQueryData(asked),
+    send,
+    sent: (_, reply) => {
+      if (reply) queries.setQueryData(["logbook", boatId], reply);
+    },
+    matters: (one) => !("drop" in one || "withdraw" in one),
+  });
+  const turn = stored.data?.turn ?? 0;
+  const handle = useMemo<LogbookHandle>(
+    () => ({
+      boatId,
+      turn,
+      outing,
+      open,
+      noteReadings: (readings) => tell({ readings }),
+      noteOuting: (one) => tell({ outing: one }),
+      withdrawOuting: (id) => tell({ withdraw: id }),
+      dropReading: (id) => tell({ drop: id }),
+      reload: () => void queries.invalidateQueries({ queryKey: ["logbook", boatId] }),
+      waiting: waiting.length,
+      problem,
+    }),
+    [boatId, turn, outing, tell, queries, waiting.length, problem],
+  );
+  return <LogbookContext.Provider value={handle}>{children}</LogbookContext.Provider>;
+}

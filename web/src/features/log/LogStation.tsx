@@ -1,0 +1,90 @@
+import { useEffect, useState } from "react";
+import { useSearchParams } from "react-router";
+import { useStudy } from "../../asking/live";
+import { Waiting } from "../../kit/chart/Waiting";
+import { useLogbook } from "../../kit/logbook";
+import { useOwnCells } from "../../kit/ownCells";
+import { Picture } from "../../kit/ui/Page";
+import { Views } from "../../kit/ui/Views";
+import { DayView } from "./DayView";
+import { MetersView } from "./MetersView";
+import { NoteBar } from "./NoteBar";
+import { NowView } from "./NowView";
+import { OutingList } from "./OutingList";
+import { ReadingsView } from "./ReadingsView";
+import { SeasonView } from "./SeasonView";
+
+const VIEWS = [
+  ["day", "The day as it went"],
+  ["now", "Now"],
+  ["readings", "Readings"],
+  ["meters", "Meters"],
+  ["season", "The season"],
+] as const;
+
+/** What the meters said, what it means, and what was learned. */
+export default function LogStation() {
+  const { open, outing } = useLogbook();
+  const [search, setSearch] = useSearchParams();
+  const asked = search.get("outing") ?? "";
+  const view = search.get("view");
+  const [typing, setTyping] = useState(false);
+  useEffect(() => open(asked), [open, asked]);
+  useEffect(() => () => open(""), [open]);
+  const { data: picture, stale, error, retry } = useStudy("log/picture");
+  useOwnCells(picture);
+  const choose = (id: string) =>
+    setSearch((old) => {
+      old.set("outing", id);
+      return old;
+    });
+  return (
+    <>
+      <section className="bench border-r border-hairline px-5 py-3" aria-label="Bench">
+        {picture && <OutingList picture={picture} chosen={outing} onChoose={choose} />}
+      </section>
+      <Picture>
+        {!picture ? (
+          <Waiting error={error} retry={retry} what="The log" />
+        ) : (
+          <>
+            <Views label="Views of the log" views={VIEWS}>
+              {(shown) => (
+                <div
+                  className={`flex min-h-0 flex-1 flex-col transition-opacity duration-150 ${stale ? "opacity-75" : ""}`}
+                >
+                  {shown === "now" ? (
+                    <NowView day={picture.day ?? null} onNote={() => setTyping(true)} />
+                  ) : shown === "season" ? (
+                    <SeasonView onChoose={choose} />
+                  ) : picture.day == null ? (
+                    <Empty />
+                  ) : shown === "readings" ? (
+                    <ReadingsView day={picture.day} />
+                  ) : shown === "meters" ? (
+                    <MetersView />
+                  ) : (
+                    <DayView day={picture.day} />
+                  )}
+                </div>
+              )}
+            </Views>
+            {view !== "season" && (
+              <NoteBar picture={picture} large={typing} onSmall={() => setTyping(false)} />
+            )}
+          </>
+        )}
+      </Picture>
+    </>
+  );
+}
+
+const Empty = () => (
+  <div className="m-auto max-w-[48ch] text-center">
+    <h1 className="m-0 mb-2 text-[18px]">Nothing is read yet</h1>
+    <p>
+      Note what any meter says in the line below: watts, volts, charge, speed, and a word for the sky. A
+      handful of readings, laid over the model of the same hours, says what is right and what is not.
+    </p>
+  </div>
+);

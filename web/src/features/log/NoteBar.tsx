@@ -1,0 +1,177 @@
+import { useState } from "react";
+import type { LogPicture, LogReading } from "../../api/client";
+import { useLogbook } from "../../kit/logbook";
+import { useUnits } from "../../kit/preferences";
+import { newId } from "../../kit/records";
+import { INPUT } from "../../kit/ui/fields";
+import { type Kind, parsed, unitOf } from "../../kit/units";
+import { momentOf, newOuting, nowClock } from "./moment";
+
+type Values = Partial<
+  Pick<LogReading, "pv_w" | "motor_w" | "charge_frac" | "speed_mps" | "bank_v" | "bank_a">
+>;
+interface Entry {
+  name: keyof Values;
+  of: string | null;
+  label: string;
+  kind: Kind;
+  low: number;
+  high: number;
+}
+
+const SKIES = [
+  ["clear", "clear"],
+  ["hazy", "hazy"],
+  ["broken", "broken"],
+  ["overcast", "overcast"],
+  ["rain", "rain or fog"],
+] as const;
+
+/** One line to note a reading in: any of its numbers, a word for the sky, a word of one's own. */
+export function NoteBar(props: { picture: LogPicture; large: boolean; onSmall: () => void }) {
+  const { picture, large, onSmall } = props;
+  const { noteReadings, noteOuting } = useLogbook();
+  const units = useUnits();
+  const [clock, setClock] = useState("");
+  const [sky, setSky] = useState("");
+  const [word, setWord] = useState("");
+  const [texts, setTexts] = useState<Record<string, string>>({});
+  const [problems, setProblems] = useState<Record<string, string>>({});
+  const [said, setSaid] = useState("");
+  const { day, inputs } = picture;
+  const boxes =
+    inputs.length > 1 ? inputs.map((box) => [box.key, box.name] as const) : [[null, "panels"] as const];
+  const entries: Entry[] = [
+    ...boxes.map(
+      ([of, name]): Entry => ({ name: "pv_w", of, label: name, kind: "power_w", low: -500, high: 500_000 }),
+    ),
+    { name: "motor_w", of: null, label: "motor", kind: "power_w", low: -50_000, high: 1_000_000 },
+    { name: "charge_frac", of: null, label: "bank", kind: "fraction", low: 0, high: 1.1 },
+    { name: "bank_v", of: null, label: "bank", kind: "voltage_v", low: 0, high: 1200 },
+    { name: "bank_a", of: null, label: "bank", kind: "current_a", low: -5000, high: 5000 },
+    { name: "speed_mps", of: null, label: "speed", kind: "speed_mps", low: 0, high: 40 },
+  ];
+  const keyOf = (entry: Entry) => `${entry.name} ${entry.of ?? ""}`;
+
+  function note() {
+    const wrong: Record<string, string> = {};
+    const byPart = new Map<string | null, Values>();
+    for (const entry of entries) {
+      const text = texts[keyOf(entry)]?.trim();
+      if (!text) continue;
+      const found = parsed(text, entry.kind, units);
+      if ("problem" in found) wrong[keyOf(entry)] = found.problem;
+      else if (found.value < entry.low || found.value > entry.high)
+        wrong[keyOf(entry)] = `${entry.label}: that is out of reach.`;
+      else byPart.set(entry.of, { ...byPart.get(entry.of), [entry.name]: found.value });
+    }
+    const at = momentOf(clock, day);
+    if (at === null) wrong.clock = "A time such as 14:20, or nothing for now.";
+    setProblems(wrong);
+    if (at === null || Object.keys(wrong).length > 0) return;
+    if (sky || word.trim()) byPart.set(null, byPart.get(null) ?? {});
+    if (byPart.size === 0)
+      return setProblems({ all: "Any number, a word for the sky, or a word of your own." });
+    let outing = day?.outing.id;
+    if (!outing || (clock === "" && !holds(day, at))) {
+      outing = newId();
+      noteOuting(newOuting(outing, at));
+    }
+    noteReadings(
+      [...byPart].map(([of, values]) => ({
+        id: newId(),
+        at,
+        outing_id: outing,
+        source: "hand",
+        of,
+        ...values,
+        sky: of === null && sky ? (sky as LogReading["sky"]) : null,
+        note: of === null ? word.trim() : "",
+        left_out: false,
+      })),
+    );
+    setTexts({});
+    setWord("");
+    setSky("");
+    setClock("");
+    setSaid(`Noted at ${clock || nowClock()}.`);
+    onSmall();
+  }
+  const told = Object.values(problems);
+  return (
+    <form
+      className={`no-print log-note ${large ? "log-note-large" : ""}`}
+      aria-label="Note a reading"
+      noValidate
+      onSubmit={(event) => {
+        event.preventDefault();
+        note();
+      }}
+    >
+      <label>
+        <span>time</span>
+        <input
+          className={INPUT}
+          placeholder="now"
+          inputMode="numeric"
+          autoComplete="off"
+          aria-invalid={"clock" in problems}
+          value={clock}
+          onChange={(event) => setClock(event.target.value)}
+        />
+      </label>
+      {entries.map((entry) => (
+        <label key={keyOf(entry)}>
+          <span className="truncate">
+            {entry.label}, {unitOf(entry.kind, units)[0]}
+          </span>
+          <input
+            className={INPUT}
+            inputMode="decimal"
+            autoComplete="off"
+            aria-invalid={keyOf(entry) in problems}
+            value={texts[keyOf(entry)] ?? ""}
+            onChange={(event) => setTexts({ ...texts, [keyOf(entry)]: event.target.value })}
+          />
+        </label>
+      ))}
+      <label className="log-note-sky">
+        <span>sky</span>
+        <select className={INPUT} value={sky} onChange={(event) => setSky(event.target.value)}>
+          <option value="">as before</option>
+          {SKIES.map(([key, label]) => (
+            <option key={key} value={key}>
+              {label}
+            </option>
+          ))}
+        </select>
+      </label>
+      <label className="log-note-word">
+        <span>a word</span>
+        <input
+          className={`${INPUT} text-left!`}
+          maxLength={400}
+          autoComplete="off"
+          value={word}
+          onChange={(event) => setWord(event.target.value)}
+        />
+      </label>
+      <button type="submit" className="btn" data-main>
+        note it
+      </button>
+      <p className="log-note-told" role={told.length > 0 ? "alert" : "status"}>
+        {told.length > 0 ? told.join(" ") : said}
+      </p>
+    </form>
+  );
+}
+
+/** Whether an outing that is open may still be going on at a moment. */
+function holds(day: LogPicture["day"], at: string): boolean {
+  if (!day) return false;
+  const { began_at, ended_at } = day.outing;
+  const since = Date.parse(at) - Date.parse(began_at);
+  return ended_at == null
+    ? since >= 0 && since < 2 * 86_400_000
+    : Date.parse(at) <= Date.parse(ended_at) && since >= 0;
+}
