@@ -11,7 +11,7 @@ from hypothesis import given, settings
 from hypothesis import strategies as st
 from parhelion.balance.outlook import outlook_of
 from parhelion.begin.gazetteer import towns_named
-from parhelion.begin.known import Bought, Known, Outing
+from parhelion.begin.known import Bought, Known, OutFor
 from parhelion.begin.new_boat import new_boat
 from parhelion.data import places
 from parhelion.design import BoatDesign, ControllerKind, PlaceKind, Rating, Use
@@ -66,13 +66,13 @@ class NewBoatTest(unittest.TestCase):
         self.assertTrue(charges(design))
 
     def test_uses_and_what_is_not_there(self):
-        race = new_boat(known(hull_type="trimaran", outing=Outing.RACE))
+        race = new_boat(known(hull_type="trimaran", outing=OutFor.RACE))
         self.assertEqual(race.banks, ())
         self.assertGreater(answers_for(race).days_run_sun.distance_m, 0)
         bare = new_boat(known(panels=Bought.NONE))
         self.assertEqual((bare.panels, bare.places), ((), ()))
         self.assertIs(new_boat(known(hull_type="fin_keel_yacht")).use, Use.AUXILIARY)
-        self.assertIs(new_boat(known(hull_type="fin_keel_yacht", outing=Outing.CRUISE)).use, Use.CRUISER)
+        self.assertIs(new_boat(known(hull_type="fin_keel_yacht", outing=OutFor.CRUISE)).use, Use.CRUISER)
 
     @settings(max_examples=40, deadline=None)
     @given(

@@ -26,6 +26,7 @@ JOB = (
     "route",
     "tide",
     "diagnosis",
+    "meters",
     "balance",
     "market",
     "rail",

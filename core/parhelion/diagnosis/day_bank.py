@@ -33,7 +33,7 @@ LEAST_ROWS, FIRST_LAST = 8, 6
 UNDER_WAY = 0.6  # of the day's usual top speed: rows wholly under way
 CHOP_BEFORE_S, CHOP_AFTER_S, CHOP_M = 600.0, 6_600.0, 0.15  # about a note of waves
 LEAST_STEADY, LEAST_STEPS = 3, 2
-FILLED_ROWS, SETTLED_FRAC = 4, 0.005
+PLATEAU_ROWS, PLATEAU_FRAC, SETTLED_FRAC = 4, 0.003, 0.005
 
 
 class Line(NamedTuple):
@@ -150,14 +150,16 @@ class BankRows:
         held = self.panels.held & np.isfinite(log.bank_v) & ~self.panels.still
         if held.sum() < 3:
             return None
-        most = float(np.nanmax(log.bank_v))
-        lit, first = np.flatnonzero(self.panels.lit), int(np.flatnonzero(held)[0])
+        volts = log.bank_v[held]
+        top = volts[volts > volts.max() * (1 - PLATEAU_FRAC)]
+        if len(top) < PLATEAU_ROWS:
+            return None
+        plateau = float(np.median(top))
+        if plateau < around.float_v * (1 + SETTLED_FRAC):
+            return min(plateau / around.float_v, 1.0)
+        lit = np.flatnonzero(self.panels.lit)
         close = len(lit) > 1 and float(np.median(np.diff(lit))) <= 1  # rows far apart miss the top
-        filled = close and int((lit < first).sum()) >= FILLED_ROWS  # it was charging before it was held
-        if filled or (close and most > around.float_v * (1 + 2 * SETTLED_FRAC)):
-            return most / around.absorption_v
-        plateau = float(np.quantile(log.bank_v[held], 0.9)) / around.float_v
-        return plateau if close else min(plateau, 1.0)
+        return plateau / around.absorption_v if close else max(plateau / around.absorption_v, 1.0)
 
 
 @dataclass(frozen=True, eq=False)

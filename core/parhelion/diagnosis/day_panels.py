@@ -98,9 +98,10 @@ class PanelRows:
 
     @once
     def held(self) -> Mask:
-        """Lit rows with the panels held back: well above their best volts, or told by a bank at its top."""
+        """Lit rows with the panels held back: well above their best volts, or with a bank at its top."""
         less = self.lit & (np.nan_to_num(self.share) < GIVES_LESS)
-        return less & np.where(self.by_volts, self.over > HELD_FRAC, self.at_top)
+        under = self.by_volts & (self.over < -HELD_FRAC)  # nothing that is held back stands below its best
+        return less & ((self.at_top & ~under) | (self.by_volts & (self.over > HELD_FRAC)))
 
     @once
     def at_top(self) -> Mask:

@@ -52,6 +52,7 @@ MEMORY_MIN = 10.0  # of the light's wander [1]
 PANEL_SPREAD, MOTOR_SPREAD, MOTOR_WANDER, SPEED_WANDER = 0.025, 0.03, 0.03, 0.012
 VOLTS_SPREAD = 0.006
 CYCLE_MIN = 40.0  # of a fridge
+ABSORBS_MIN = 25
 TAIL_C = 0.03  # amps over capacity at which absorption ends [2]
 SINKS_PER_MIN = 0.012  # of a bank's volts over its rest, once it is let go
 MINUTES_LITHIUM, MINUTES_LEAD = 1.8, 5.2  # of a bank's ohms, over some minutes
@@ -204,6 +205,8 @@ class _BankThrough:
         self.capacity = bank.capacity_ah * (0.55 if weak else 1.0)
         self.label_ah = bank.capacity_ah
         self.coulomb = chemical.coulomb_efficiency
+        self.most_a = chemical.charge_c[1] * bank.capacity_ah
+        self.tail = 1 - chemical.taper[1]  # of the charge, over which the acceptance falls
         self.rest = np.array(chemical.rest_v)
         scale = 1 + fault.size if fault.condition is Condition.CHARGE_PROFILE else 1.0
         self.absorption_v, self.float_v = around.absorption_v * scale, around.float_v * scale
@@ -218,7 +221,7 @@ class _BankThrough:
         n = len(offered_w)
         pv, volts, amps, charge, ran = (np.zeros(n) for _ in range(5))
         held = np.zeros(n, dtype=bool)
-        state, surface = "bulk", 0.0
+        state, surface, absorbed = "bulk", 0.0, 0
         for i in range(n):
             rest = self.rest_v(soc) + surface
             wants = motor_w[i] if soc > 0.03 else 0.0
@@ -226,14 +229,19 @@ class _BankThrough:
             limit = self.float_v if state == "float" else self.absorption_v
             net = offer - wants - house_w[i]
             current = net / rest
-            if rest + current * self.ohm > limit and offer > 0:
-                current = min(current, (limit - rest) / self.ohm)
+            full_v = rest + current * self.ohm
+            accepted = self.most_a * min((1 - soc) / self.tail, 1.0)
+            if (rest + current * self.ohm > limit or current > accepted) and offer > 0:
+                current = min(current, (limit - rest) / self.ohm, accepted)
+                full_v = limit if accepted <= current else rest + current * self.ohm
                 given = max(current * rest + wants + house_w[i], 0.0)
                 held[i] = given < offer
                 current = (given - wants - house_w[i]) / rest
                 pv[i] = given / self.efficiency
-                if state == "bulk" and current < TAIL_C * self.label_ah and current >= 0 and soc > 0.9:
-                    state = "float"
+                absorbed += state == "bulk"
+                tailed = 0 <= current < TAIL_C * self.label_ah and soc > 0.9
+                if state == "bulk" and tailed and absorbed > ABSORBS_MIN:
+                    state, absorbed = "float", 0
             else:
                 pv[i] = offer / self.efficiency
                 if state == "float" and rest < self.float_v - 0.03 * self.cells:
@@ -244,7 +252,7 @@ class _BankThrough:
             surface += (max(rest + current * self.ohm - full_rest, 0.0) * 0.3 - surface) * (
                 0.05 if current > 0 else SINKS_PER_MIN
             )
-            volts[i], amps[i], charge[i], ran[i] = rest + current * self.ohm, current, soc, wants
+            volts[i], amps[i], charge[i], ran[i] = full_v, current, soc, wants
         return _Sent(pv, volts, amps, charge, ran, held)
 
 

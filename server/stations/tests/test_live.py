@@ -53,7 +53,8 @@ class LiveTest(SimpleTestCase):
         warns = sum(item["level"] == "warn" for item in told["findings"])
         self.assertEqual(counts["counts"]["hull"], warns)
         self.assertEqual(
-            list(counts["counts"]), ["hull", "bank", "array", "strings", "day", "year", "passage", "fitout"]
+            list(counts["counts"]),
+            ["hull", "bank", "array", "strings", "day", "year", "passage", "fitout", "log"],
         )
 
     async def test_an_older_request_of_a_page_gives_way(self):

@@ -17,7 +17,7 @@ from zoneinfo import ZoneInfo
 import numpy as np
 from numpy.typing import NDArray
 
-from parhelion.balance.flow import REFUSED, SOC, run_days
+from parhelion.balance.flow import SOC, run_days
 from parhelion.balance.outlook import OUTLOOK_READS
 from parhelion.balance.spells import house_watts
 from parhelion.bank.joint import Aboard, aboard_of
@@ -43,6 +43,7 @@ Array = NDArray[np.float64]
 Mask = NDArray[np.bool_]
 
 NIGHT_COOLER_K = 8.0  # the lowest air under the highest, where nobody has said
+SETTLED_H = 1e-6
 HOLDS_H = 1.5  # a reading of speed or watts, until the next [2]
 LIT_FRAC = 0.05  # of the nameplate
 LEAST_SHARE, MOST_SHARE = 0.0, 2.0
@@ -119,7 +120,7 @@ def held_on(values: Array, step_h: Array, holds_h: float = HOLDS_H) -> Array:
     for index, value in enumerate(values):
         if np.isfinite(value):
             now, left = float(value), holds_h
-        found[index] = now if left > 0 else np.nan
+        found[index] = now if left > SETTLED_H else np.nan
         left -= float(step_h[index])
     return found
 
@@ -258,12 +259,9 @@ class OutingDay:
 
     @once
     def thrown_w(self) -> Array:
-        """What the bank refuses by the model; by the readings where they say how much was held back."""
-        model = np.zeros(self.steps.steps) if self.record is None else np.nan_to_num(self.record[:, REFUSED])
-        held = np.maximum(self.modelled_w - np.nan_to_num(self.harvested_w, nan=np.inf), 0.0)
-        held = np.where(np.isfinite(held), held, 0.0)
-        told = np.isfinite(self.harvested_w)
-        return np.where(told, np.where(self.full_between, held, 0.0), model)
+        """What was held back because the bank was full, between the readings that say so."""
+        held = np.maximum(self.modelled_w - np.nan_to_num(self.harvested_w), 0.0)
+        return np.where(np.isfinite(self.harvested_w) & self.full_between, held, 0.0)
 
     @once
     def full_between(self) -> Mask:

@@ -2,6 +2,7 @@ import type { LogDay, LogNow } from "../../api/client";
 import { useStudy } from "../../asking/live";
 import { Waiting } from "../../kit/chart/Waiting";
 import { useSay } from "../../kit/preferences";
+import { Heading } from "../../kit/ui/Page";
 import { Told } from "../../kit/ui/Told";
 import { clockText } from "../../kit/units";
 import { NowBars } from "./NowBars";
@@ -13,9 +14,7 @@ export function NowView({ day, onNote }: { day: LogDay | null; onNote: () => voi
   if (!now) return <Waiting error={error} retry={retry} what="Now" />;
   return (
     <div className="min-h-0 flex-1 overflow-y-auto" tabIndex={0} role="region" aria-label="Now">
-      <p className="m-0 mb-2 text-[14px] text-muted" data-when>
-        {now.at ? <When now={now} day={day} /> : "no reading yet"}
-      </p>
+      <Heading title="Now" in={now.at ? <When now={now} day={day} /> : "no reading yet"} />
       <NowBars now={now} />
       <p className="m-0 my-3 max-w-[40ch] text-[21px] leading-snug font-bold" data-sentence>
         <Told sentence={now.words} />

@@ -1,0 +1,261 @@
+"""The Log: readings laid over the model, now, the season, what is made the boat's own."""
+
+from __future__ import annotations
+
+import csv
+import io
+import json
+from datetime import datetime, timedelta
+from unittest import TestCase
+from zoneinfo import ZoneInfo
+
+import numpy as np
+from parhelion.bank.store import energy_wh
+from parhelion.cli import main
+from parhelion.design import Sky
+from parhelion.design.logbook import NO_LOGBOOK, Logbook, Outing, Reading
+from parhelion.errors import UnreadableFile
+from parhelion.formats.logbook_file import read_logbook, written_logbook
+from parhelion.hull.demand import demand_curve
+from parhelion.meters.rows import Rows, steps_of
+from parhelion.stations.log.compare import log_meters
+from parhelion.stations.log.day import day_shown
+from parhelion.stations.log.findings import log_findings
+from parhelion.stations.log.learned import steady_of
+from parhelion.stations.log.meaning import log_meaning
+from parhelion.stations.log.now import log_now
+from parhelion.stations.log.outing_day import book_of, ended_at, held_on, outing_day
+from parhelion.stations.log.paper import outings_csv, readings_csv
+from parhelion.stations.log.picture import log_picture
+from parhelion.stations.log.season import log_season
+from pydantic import ValidationError
+
+from tests.test_fitout import DEMO, demo
+
+ZONE = ZoneInfo("Europe/Stockholm")
+NOON = datetime(2027, 6, 13, 12, tzinfo=ZONE)
+WINGS = "wing-controller"
+
+
+def season_book() -> Logbook:
+    return read_logbook((DEMO / "whimbrel.logbook.json").read_bytes())
+
+
+def book(*readings: dict, **outing) -> Logbook:
+    """One outing from eight to six, and readings at hours of the clock."""
+    rows = []
+    for number, reading in enumerate(readings):
+        at = NOON.replace(hour=0) + timedelta(hours=reading["h"])
+        told = {name: value for name, value in reading.items() if name != "h"}
+        rows.append(Reading(id=f"r{number}", at=at, outing_id="o", **told))
+    began = {"began_at": NOON.replace(hour=8), "ended_at": NOON.replace(hour=18)}
+    return Logbook(outings=(Outing(id="o", **{**began, **outing}),), readings=tuple(rows))
+
+
+class RowsTest(TestCase):
+    def rows(self, *readings: dict, **more) -> Rows:
+        logbook = book(*readings)
+        return Rows(steps_of(NOON, NOON, ZONE), logbook.readings, **more)
+
+    def test_a_gap_stays_a_gap_and_controllers_add_up_only_where_each_was_read(self):
+        rows = self.rows(
+            {"h": 10, "of": "a", "pv_w": 100}, {"h": 10.05, "of": "b", "pv_v": 20, "pv_a": 2},
+            {"h": 11, "of": "a", "pv_w": 90}, {"h": 12, "pv_w": 80}, {"h": 10.1, "of": "a", "pv_w": 120},
+        )  # fmt: skip
+        whole = rows.whole_watts()
+        self.assertAlmostEqual(whole[60], 110 + 40)
+        self.assertTrue(np.isnan(whole[66]))  # b was not read
+        self.assertEqual(whole[72], 80)
+        self.assertTrue(np.isnan(whole[61]))
+
+    def test_what_is_left_out_counts_no_more_and_a_clock_is_set_right(self):
+        rows = self.rows(
+            {"h": 10, "pv_w": 100, "left_out": True}, {"h": 11, "pv_w": 50}, clock_ahead_s=3600.0
+        )
+        self.assertEqual([i for i in range(144) if np.isfinite(rows.whole_watts()[i])], [60])
+
+    def test_a_reading_holds_until_the_next_and_no_longer_than_it_may(self):
+        held = held_on(np.array([np.nan, 1.0, np.nan, 2.0] + [np.nan] * 20), np.full(24, 1 / 6))
+        self.assertTrue(np.isnan(held[0]))
+        self.assertEqual(list(held[1:5]), [1.0, 1.0, 2.0, 2.0])
+        self.assertTrue(np.isnan(held[-1]))
+
+    def test_readings_and_outings_that_cannot_be_are_refused(self):
+        for wrong in ({"pv_w": 1e9}, {"charge_frac": 2}, {"bank_v": -1}, {}):
+            with self.subTest(str(wrong)), self.assertRaises(ValidationError):
+                Reading(id="r", at=NOON, **wrong)
+        for ends in (NOON - timedelta(minutes=1), NOON + timedelta(days=3)):
+            with self.assertRaises(ValidationError):
+                Outing(id="o", began_at=NOON, ended_at=ends)
+
+
+class DayTest(TestCase):
+    def test_energy_between_readings_is_the_models_times_their_share(self):
+        plain = book({"h": 9, "sky": Sky.CLEAR}, {"h": 15, "sky": Sky.CLEAR})
+        model = outing_day(demo(), book_of(plain).told[0]).modelled_w
+        readings = [{"h": 9 + k + 0.02, "pv_w": 0.8 * float(model[54 + 6 * k])} for k in range(7)]
+        readings[0]["sky"] = readings[-1]["sky"] = Sky.CLEAR
+        day = outing_day(demo(), book_of(book(*readings)).told[0])
+        inside = day.modelled_w[54:91]
+        self.assertAlmostEqual(day.wh(day.harvested_w), 0.8 * inside.sum() / 6, delta=1.0)
+        shown = day_shown(day)
+        self.assertAlmostEqual(shown.harvest_wh / shown.modelled_wh, 0.8, places=3)
+
+    def test_a_full_bank_is_told_as_held_back_and_not_as_less_harvest(self):
+        readings = [
+            {"h": h, "pv_w": w, "charge_frac": c, "sky": Sky.CLEAR}
+            for h, w, c in ((10, 800, 0.9), (11, 980, 0.97), (12, 120, 1.0), (13, 110, 1.0), (14, 105, 1.0))
+        ]
+        found = {f.id: f for f in log_findings(demo(), book(*readings))}
+        self.assertEqual(found["bank_was_full"].level, "good")
+        self.assertFalse(any(f.level == "warn" for f in found.values()))
+        shown = log_picture(demo(), book(*readings)).day
+        assert shown is not None
+        self.assertGreater(shown.thrown_wh, 800)
+        self.assertTrue(any("bank full" in told.words.text for told in shown.told))
+        quiet = book(*[{**r, "charge_frac": 0.6, "pv_w": 800} for r in readings])
+        self.assertNotIn("bank_was_full", [f.id for f in log_findings(demo(), quiet)])
+
+    def test_a_boat_without_bank_or_panels_is_shown_as_well(self):
+        for bare in (demo(banks=[]), demo(panels=[])):
+            readings = ({"h": 10, "motor_w": 300, "speed_mps": 1.6, "sky": Sky.HAZY}, {"h": 12, "pv_w": 50})
+            shown = log_picture(bare, book(*readings)).day
+            assert shown is not None
+            self.assertAlmostEqual(shown.way_m, 1.6 * 1.5 * 3600, delta=700)
+            log_findings(bare, book(*readings))
+            log_now(bare, book(*readings))
+            log_season(bare, book(*readings))
+
+    def test_nothing_read_says_what_to_do_first(self):
+        self.assertEqual([f.id for f in log_findings(demo(), NO_LOGBOOK)], ["nothing_read"])
+        self.assertIsNone(log_picture(demo(), NO_LOGBOOK).day)
+        self.assertIsNone(log_season(demo(), NO_LOGBOOK))
+        self.assertEqual(log_meaning(demo(), NO_LOGBOOK), [])
+        self.assertEqual(log_meters(demo(), NO_LOGBOOK).pairs, [])
+
+    def test_an_outing_without_an_end_ends_with_its_last_reading(self):
+        told = book_of(book({"h": 11, "pv_w": 5}, ended_at=None)).told[0]
+        self.assertEqual(ended_at(told), NOON - timedelta(hours=1))
+
+
+class NowTest(TestCase):
+    def test_home_arrives_with_the_reserve(self):
+        """By night, where no sun helps: watts times hours is what stands over the reserve."""
+        readings = [
+            {
+                "h": 22.9,
+                "pv_w": 0,
+                "charge_frac": 0.62,
+                "motor_w": 400,
+                "speed_mps": 1.8,
+                "sky": Sky.OVERCAST,
+            },
+        ]
+        design = demo()
+        late = book(
+            *readings, began_at=NOON.replace(hour=22), ended_at=NOON + timedelta(hours=20), planned_m=30_000.0
+        )
+        now = log_now(design, late)
+        day = outing_day(design, book_of(late).told[0])
+        store = day.aboard.main
+        spare = energy_wh(0.62, store) - energy_wh(store.reserve, store)
+        assert now.home_mps is not None and now.home_h is not None and now.home_m is not None
+        sun = day.harvest.by_bank_w[0].sum(axis=-1)[137 : 137 + round(now.home_h * 6)].sum() / 6
+        used = (float(demand_curve(design).power_at(now.home_mps)) + 25) * now.home_h - sun
+        self.assertAlmostEqual(now.home_h, now.home_m / now.home_mps / 3600, places=3)
+        self.assertLess(abs(used / spare - 1), 0.12)
+        self.assertAlmostEqual(now.to_reserve_h, spare / (400 + now.house_w), delta=0.3)
+
+    def test_what_was_not_read_lately_is_the_models_and_said_so(self):
+        now = log_now(demo(), book({"h": 12, "charge_frac": 0.2, "sky": Sky.CLEAR}))
+        self.assertFalse(now.sun_read)
+        self.assertIn("panels", now.missing)
+        self.assertGreater(now.sun_w, 500)
+        self.assertTrue(any("Under the reserve" in alarm.text for alarm in now.alarms))
+        old = log_now(demo(), book({"h": 10, "pv_w": 300, "sky": Sky.CLEAR}, {"h": 12, "note": "lunch"}))
+        self.assertFalse(old.sun_read)
+        self.assertIsNone(log_now(demo(), NO_LOGBOOK).sun_w)
+
+
+class SeasonTest(TestCase):
+    """The demo's summer: played with 7 to 8 % more watts, a house that takes a fifth more, a wing string dead."""
+
+    def setUp(self):
+        self.design, self.book = demo(), season_book()
+
+    def test_what_was_put_in_is_found(self):
+        season = log_season(self.design, self.book)
+        assert season is not None
+        learned = {one.key: one for one in season.learned}
+        self.assertTrue(learned["hull"].low < 1.08 < learned["hull"].high)
+        self.assertTrue(
+            learned["panels-canopy-controller"].low < 0.98 < learned["panels-canopy-controller"].high
+        )
+        self.assertTrue(learned["house"].low < 1.2 < learned["house"].high)
+        self.assertLess(abs(learned[f"panels-{WINGS}"].value - 0.5), 0.05)
+        self.assertIsNone(learned[f"panels-{WINGS}"].refit)
+        self.assertEqual(season.whole.days, 37)
+        self.assertAlmostEqual(sum(m.way_m for m in season.months), season.whole.way_m, places=3)
+        self.assertEqual(len(season.scores), 37)
+        self.assertEqual(len(season.broke), 2)
+
+    def test_the_dead_string_is_told_from_its_day_on_and_not_before(self):
+        before = {m.of: m for m in log_meaning(self.design, self.book, "out-3")}
+        after = {m.of: m for m in log_meaning(self.design, self.book, "out-11")}
+        that_day = {m.of: m for m in log_meaning(self.design, self.book, "out-8")}
+        self.assertFalse(before[WINGS].ranked[0].fault)
+        self.assertEqual(after[WINGS].ranked[0].condition, "string_dead")
+        self.assertEqual(that_day[WINGS].ranked[0].condition, "string_dead")
+        self.assertTrue(14.5 * 60 <= that_day[WINGS].from_min <= 16 * 60)
+        self.assertFalse(after["canopy-controller"].ranked[0].fault)
+        found = log_findings(self.design, self.book, "out-11")
+        self.assertEqual([f.id for f in found if f.level == "warn"], [f"means_{WINGS}"])
+
+    def test_the_hull_put_into_the_design_is_the_hull_and_then_no_news(self):
+        season = log_season(self.design, self.book)
+        hull = next(one for one in season.learned if one.key == "hull")
+        own = hull.refit.of(self.design)
+        at = float(demand_curve(own).power_at(1.85) / demand_curve(self.design).power_at(1.85))
+        self.assertLess(abs(at / hull.value - 1), 0.03)
+        again = next(one for one in log_season(own, self.book).learned if one.key == "hull")
+        self.assertLess(abs(again.value - 1), 0.03)
+        self.assertTrue(again.used)
+        narrow = demand_curve(own).band_at(1.85), demand_curve(self.design).band_at(1.85)
+        self.assertLess(*map(float, narrow))
+        self.assertNotIn("learned_hull", [f.id for f in log_findings(own, self.book)])
+
+    def test_papers_hold_all_of_it_and_the_file_comes_back(self):
+        rows = list(csv.DictReader(io.StringIO(readings_csv(self.design, self.book))))
+        self.assertEqual(len(rows), len(self.book.readings))
+        outings = list(csv.DictReader(io.StringIO(outings_csv(self.design, self.book))))
+        self.assertEqual(outings[0]["date"], "2027-05-22")
+        self.assertEqual(read_logbook(written_logbook(self.book)), self.book)
+        for wrong in (b"{", b"{}", b'{"schema_name": "parhelion.logbook", "readings": [{"id": "x"}]}'):
+            with self.assertRaises(UnreadableFile):
+                read_logbook(wrong)
+
+    def test_devices_are_compared_and_the_shunt_follows_the_balance(self):
+        meters = log_meters(self.design, self.book, "out-15")
+        self.assertIsNotNone(meters.balance_gain)
+        self.assertLess(abs(meters.balance_gain.value - 1), 0.06)
+        twice = [{"h": 8 + k / 6, "bank_v": 26 + (k % 7) * 0.2, "source": "shunt"} for k in range(50)] + [
+            {"h": 8 + k / 6 + 0.02, "bank_v": 1.02 * (26 + (k % 7) * 0.2), "source": "display"}
+            for k in range(50)
+        ]
+        pair = log_meters(self.design, book(*twice)).pairs[0]
+        self.assertEqual({pair.a, pair.b}, {"shunt", "display"})
+        self.assertLess(abs(pair.ratio - 1 / 1.02), 0.002)
+
+    def test_steady_minutes_make_a_run(self):
+        told = book_of(self.book).outing("out-11")
+        steady = steady_of(outing_day(self.design, told))
+        assert steady is not None
+        self.assertLess(abs(steady.power_w / steady.model_w - 1.08), 0.06)
+
+    def test_the_terminal_says_the_same(self):
+        out, err = io.StringIO(), io.StringIO()
+        files = [str(DEMO / "whimbrel.json"), "--logbook", str(DEMO / "whimbrel.logbook.json")]
+        self.assertEqual(main(["log", *files, "--outing", "out-8", "--json"], out, err), 0, err.getvalue())
+        told = json.loads(out.getvalue())
+        self.assertEqual(told["picture"]["day"]["outing"]["id"], "out-8")
+        self.assertIn(f"means_{WINGS}", [finding["id"] for finding in told["findings"]])

@@ -1,0 +1,82 @@
+"""The Log as it is walked: a reading noted, the server away, a dead string found, the hull taken over and undone."""
+
+from __future__ import annotations
+
+from boats.models import Boat
+from django.conf import settings
+from outings.actions import take_in
+from outings.models import Outing, Reading
+from playwright.sync_api import expect
+
+from e2e.base import BrowserTest
+
+LOGBOOK = (settings.ROOT / "demo" / "whimbrel.logbook.json").read_bytes()
+
+
+class LogWalk(BrowserTest):
+    def at(self, query: str = "", filled: bool = False) -> None:
+        boat = Boat.objects.get()
+        if filled:
+            take_in(boat, LOGBOOK)
+        self.open(f"/log/{boat.variants.get(is_working=True).pk}{query}")
+        self.page.locator("[data-view]").wait_for()
+
+    def note(self, **texts: str) -> None:
+        line = self.page.get_by_role("form", name="Note a reading")
+        for label, text in texts.items():
+            line.get_by_label(label.replace("_", ", ")).fill(text)
+        line.get_by_role("button", name="note it").click()
+
+    def test_readings_are_noted_kept_while_the_server_is_away_and_sent_later(self):
+        self.at()
+        expect(self.page.get_by_role("heading", name="Nothing is read yet").first).to_be_visible()
+        self.note(bank_V="much")
+        expect(self.page.get_by_role("alert")).to_contain_text("number")
+        self.assertEqual(Reading.objects.count(), 0)
+        line = self.page.get_by_role("form", name="Note a reading")
+        line.get_by_label("bank, V").fill("")
+        line.get_by_label("sky").select_option("hazy")
+        self.note(Canopy_W="310", speed_kn="3,6", motor_W="402")
+        expect(self.page.get_by_role("heading", name="The day as it went").first).to_be_visible()
+        expect(self.page.locator("[data-view] svg circle").first).to_be_visible()
+        one = Reading.objects.get(of=None)
+        self.assertAlmostEqual(one.speed_mps or 0, 3.6 * 1852 / 3600, places=3)
+        self.assertEqual((one.sky, one.motor_w, Outing.objects.count()), ("hazy", 402.0, 1))
+        self.page.route("**/logbook/readings", lambda route: route.abort())
+        line.get_by_label("a word").fill("rain")
+        self.page.get_by_role("button", name="note it").click()
+        expect(self.page.get_by_text("1 change kept here")).to_be_visible()
+        self.page.reload()
+        expect(self.page.get_by_text("1 change kept here")).to_be_visible()
+        self.page.unroute("**/logbook/readings")
+        expect(self.page.get_by_text("1 change kept here")).to_be_hidden()
+        self.assertEqual(Reading.objects.filter(note="rain").count(), 1)
+
+    def test_a_dead_string_is_found_and_the_season_put_into_the_design_and_undone(self):
+        self.at("?outing=out-8", filled=True)
+        expect(self.finding("Port wing + Starboard wing: a string gives nothing")).to_be_visible()
+        wings = self.page.locator("[data-meaning=wing-controller]")
+        wings.locator("summary").click()
+        expect(wings).to_contain_text("clamp the amps of each string")
+        self.accessible()
+        self.page.get_by_role("tab", name="Readings").click()
+        row = self.page.locator("[data-reading]").first
+        key = row.get_attribute("data-reading")
+        row.get_by_role("button", name="leave out").click()
+        expect(self.page.locator(f"[data-reading='{key}']")).to_have_count(0)
+        self.assertTrue(Reading.objects.get(key=key).left_out)
+        self.page.get_by_role("tab", name="Now").click()
+        expect(self.page.locator("[data-sentence]")).to_contain_text("sun pays")
+        self.accessible()
+        self.page.get_by_role("tab", name="The season").click()
+        hull = self.page.locator("[data-learned=hull]")
+        hull.get_by_role("button", name="put it into the design").click()
+        expect(hull.get_by_text("1.00", exact=True)).to_be_visible()
+        self.saved()
+        design = Boat.objects.get().variants.get(is_working=True).document
+        self.assertGreater(len(design["runs"]), 3)
+        self.page.get_by_role("button", name="Undo").click()
+        expect(hull.get_by_text("1.07", exact=True)).to_be_visible()
+        self.saved()
+        self.assertEqual(Boat.objects.get().variants.get(is_working=True).document["runs"], [])
+        self.accessible()
