@@ -16,7 +16,7 @@ from playwright.sync_api import Page, expect, sync_playwright
 from e2e.chromium import CHROMIUM, FLAGS
 from e2e.live_server import UvicornThread
 
-WAIT_MS = 20_000
+WAIT_MS = 240_000
 
 
 class BrowserTest(LiveServerTestCase):
