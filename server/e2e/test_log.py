@@ -43,14 +43,14 @@ class LogWalk(BrowserTest):
         self.assertAlmostEqual(one.speed_mps or 0, 3.6 * 1852 / 3600, places=3)
         self.assertEqual((one.sky, one.motor_w, Outing.objects.count()), ("hazy", 402.0, 1))
         self.page.route("**/logbook/readings", lambda route: route.abort())
-        line.get_by_label("a word").fill("rain")
+        line.get_by_label("a word").fill("rain soon")
         self.page.get_by_role("button", name="note it").click()
         expect(self.page.get_by_text("1 change kept here")).to_be_visible()
         self.page.reload()
         expect(self.page.get_by_text("1 change kept here")).to_be_visible()
         self.page.unroute("**/logbook/readings")
         expect(self.page.get_by_text("1 change kept here")).to_be_hidden()
-        self.assertEqual(Reading.objects.filter(note="rain").count(), 1)
+        self.assertEqual(Reading.objects.filter(note="rain soon").count(), 1)
 
     def test_a_dead_string_is_found_and_the_season_put_into_the_design_and_undone(self):
         self.at("?outing=out-8", filled=True)

@@ -1897,6 +1897,46 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/log/said": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * A reading in any form: "13.2 V 8 A", "270 w", "55 % hazy".
+         * @description A reading in any form: "13.2 V 8 A", "270 w", "55 % hazy".
+         */
+        post: operations["logSaid"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/log/readings/read": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * The readings of a table, a GPX track or an NMEA log; `outing` takes those of the day `on`.
+         * @description The readings of a table, a GPX track or an NMEA log; `outing` takes those of the day `on`.
+         */
+        post: operations["logReadingsRead"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/log/readings.csv": {
         parameters: {
             query?: never;
@@ -9797,8 +9837,26 @@ export interface components {
             words: components["schemas"]["Sentence"];
             /** Alarms */
             alarms: components["schemas"]["Sentence"][];
+            tilt: components["schemas"]["TiltShown"] | null;
             /** Missing */
             missing: string[];
+        };
+        /**
+         * TiltShown
+         * @description What moving a wing has told so far.
+         */
+        TiltShown: {
+            /** Readings */
+            readings: number;
+            /** Best Deg */
+            best_deg: number | null;
+            /** From Deg */
+            from_deg: number | null;
+            /** To Deg */
+            to_deg: number | null;
+            /** Spread Deg */
+            spread_deg: number | null;
+            words: components["schemas"]["Sentence"];
         };
         /** LogNowAsked */
         LogNowAsked: {
@@ -10079,6 +10137,100 @@ export interface components {
              * @default
              */
             outing: string;
+        };
+        /**
+         * SaidReading
+         * @description What was understood, by the entries of a reading; what was not stays a word.
+         */
+        SaidReading: {
+            /** Values */
+            values: {
+                [key: string]: number;
+            };
+            sky: components["schemas"]["Sky"] | null;
+            /** Note */
+            note: string;
+        };
+        /** LogSaidAsked */
+        LogSaidAsked: {
+            design: components["schemas"]["BoatDesign"];
+            /** Text */
+            text: string;
+        };
+        /**
+         * BroughtReadings
+         * @description The readings of a file, dealt to outings by local days: `outings` are those that are new.
+         */
+        BroughtReadings: {
+            /** Columns */
+            columns: components["schemas"]["Column"][];
+            /** Outings */
+            outings: components["schemas"]["Outing"][];
+            /** Readings */
+            readings: components["schemas"]["Reading"][];
+            /** Problems */
+            problems: components["schemas"]["LineTold"][];
+            /** Left */
+            left: number;
+            /**
+             * From At
+             * Format: date-time
+             */
+            from_at: string;
+            /**
+             * To At
+             * Format: date-time
+             */
+            to_at: string;
+        };
+        /**
+         * Column
+         * @description A column of a table: its heading, the entry that it is, and what its numbers are multiplied by.
+         */
+        Column: {
+            /** Heading */
+            heading: string;
+            /** Field */
+            field: string;
+            /**
+             * Factor
+             * @default 1
+             */
+            factor: number;
+        };
+        /** LineTold */
+        LineTold: {
+            /** Line */
+            line: number;
+            /** Message */
+            message: string;
+            /**
+             * Accepted
+             * @default
+             */
+            accepted: string;
+        };
+        /** LogReadingsReadAsked */
+        LogReadingsReadAsked: {
+            design: components["schemas"]["BoatDesign"];
+            /** Text */
+            text: string;
+            /**
+             * Name
+             * @default a file
+             */
+            name: string;
+            /** On */
+            on?: string | null;
+            /**
+             * Outing
+             * @default
+             */
+            outing: string;
+            /** Of */
+            of?: string | null;
+            /** Recipe */
+            recipe?: components["schemas"]["Column"][] | null;
         };
         /** LogReadingsCsvAsked */
         LogReadingsCsvAsked: {
@@ -15935,6 +16087,126 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["Finding"][];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Errors"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Errors"];
+                };
+            };
+            /** @description Request Entity Too Large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Errors"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Errors"];
+                };
+            };
+        };
+    };
+    logSaid: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["LogSaidAsked"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["SaidReading"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Errors"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Errors"];
+                };
+            };
+            /** @description Request Entity Too Large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Errors"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Errors"];
+                };
+            };
+        };
+    };
+    logReadingsRead: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["LogReadingsReadAsked"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["BroughtReadings"];
                 };
             };
             /** @description Bad Request */

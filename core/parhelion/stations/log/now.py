@@ -6,6 +6,7 @@ References
     minute under the last word for the sky, and said so.
 [2] Home: the fastest constant speed that covers what is left of the way and arrives with the reserve, on the
     sun still to come under that word.
+[3] `meters.tilt`: the sun's own change over the minutes is fitted with the tilt.
 """
 
 from __future__ import annotations
@@ -20,9 +21,10 @@ from parhelion.design import BoatDesign
 from parhelion.design.logbook import NO_LOGBOOK, Logbook, Reading
 from parhelion.design.records import Moment
 from parhelion.hull.demand import demand_curve
-from parhelion.quantities import Sentence, fraction, sentence, speed
+from parhelion.meters.tilt import best_tilt
+from parhelion.quantities import Sentence, angle, count, fraction, sentence, speed
 from parhelion.stations.log.outing_day import OutingDay, Told, book_of, outing_day
-from parhelion.stations.log.shown import NowShown
+from parhelion.stations.log.shown import NowShown, TiltShown
 from parhelion.sun.timeline import HOUR_S
 
 Array = NDArray[np.float64]
@@ -31,6 +33,7 @@ COUNTS_MIN = 30.0
 LEAST_HOME_MPS, SPEEDS = 0.4, 120
 NEVER_H = 99.0
 NOTHING_MPS = 0.1
+TILTING_MIN = 25.0
 FULL = 0.98
 
 
@@ -122,6 +125,42 @@ def _alarms(soc: float | None, reserve: float | None) -> list[Sentence]:
     return found
 
 
+def _tilt(told: Told, at: datetime) -> TiltShown | None:
+    """What the total said at each tilt in the last minutes; None where nothing was tilted [3]."""
+    since = at - timedelta(minutes=TILTING_MIN)
+    tilted = [
+        r for r in told.readings if since <= r.at <= at and r.tilt_deg is not None and r.pv_w is not None
+    ]
+    if not tilted:
+        return None
+    first = tilted[0].at
+    try:
+        found = best_tilt(
+            np.array([(r.at - first).total_seconds() for r in tilted]),
+            np.array([float(r.tilt_deg or 0.0) for r in tilted]),
+            np.array([float(r.pv_w or 0.0) for r in tilted]),
+        )
+    except ValueError:
+        words = sentence("{n} readings: eight at three tilts or more tell the best.", n=count(len(tilted)))
+        return TiltShown(
+            readings=len(tilted), best_deg=None, from_deg=None, to_deg=None, spread_deg=None, words=words
+        )
+    here = float(tilted[-1].tilt_deg or 0.0)
+    text = "There: {b} is best, the sun's own change taken out."
+    if here < found.from_deg:
+        text = "Warmer: steeper. {b} is best; you stand at {h}."
+    elif here > found.to_deg:
+        text = "Colder: flatter. {b} is best; you stand at {h}."
+    return TiltShown(
+        readings=len(tilted),
+        best_deg=found.best_tilt_deg,
+        from_deg=found.from_deg,
+        to_deg=found.to_deg,
+        spread_deg=found.spread_deg,
+        words=sentence(text, b=angle(round(found.best_tilt_deg)), h=angle(here)),
+    )
+
+
 def log_now(
     design: BoatDesign, logbook: Logbook = NO_LOGBOOK, outing: str = "", at: Moment | None = None
 ) -> NowShown:
@@ -152,6 +191,7 @@ def log_now(
             to_full_h=None,
             words=sentence("Nothing is read yet. Note what any meter says."),
             alarms=[],
+            tilt=None,
             missing=[],
         )
     moment = told.readings[-1].at if at is None else at
@@ -219,5 +259,6 @@ def log_now(
         to_full_h=to_full,
         words=_words(pays, home, way, home_m, reserve),
         alarms=_alarms(soc, reserve),
+        tilt=_tilt(told, moment),
         missing=missing,
     )

@@ -153,6 +153,17 @@ class LogPicture(Frozen):
     inputs: list[InputName]  # what can be read on its own
 
 
+class TiltShown(Frozen):
+    """What moving a wing has told so far."""
+
+    readings: int
+    best_deg: float | None
+    from_deg: float | None
+    to_deg: float | None
+    spread_deg: float | None
+    words: Sentence
+
+
 class NowShown(Frozen):
     """What the last readings say, large."""
 
@@ -177,6 +188,7 @@ class NowShown(Frozen):
     to_full_h: float | None
     words: Sentence
     alarms: list[Sentence]
+    tilt: TiltShown | None
     missing: list[str]
 
 

@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+from parhelion.stations.log.brought import brought_readings, said
 from parhelion.stations.log.cases import CalibrateCase, MetersCase, TiltCase
 from parhelion.stations.log.compare import log_meters
 from parhelion.stations.log.findings import log_findings
@@ -19,7 +20,7 @@ from parhelion.stations.log.terminal import (
     log_arguments,
     tilt,
 )
-from parhelion.stations.station import Paper, Station, Study, Verb
+from parhelion.stations.station import Paper, Reader, Station, Study, Verb
 
 STATION = Station(
     name="log",
@@ -32,6 +33,7 @@ STATION = Station(
         Study("season", log_season, at_rest=True),
         Study("meters", log_meters, at_rest=True),
     ),
+    readers=(Reader("said", said), Reader("readings/read", brought_readings)),
     papers=(Paper("readings.csv", readings_csv), Paper("outings.csv", outings_csv)),
     verbs=(
         Verb("log", log, log_arguments),

@@ -1,5 +1,6 @@
 import { useState } from "react";
-import type { LogPicture, LogReading } from "../../api/client";
+import { client, dataOf, type LogPicture, type LogReading } from "../../api/client";
+import { useDesign } from "../../kit/document";
 import { useLogbook } from "../../kit/logbook";
 import { useUnits } from "../../kit/preferences";
 import { newId } from "../../kit/records";
@@ -32,6 +33,7 @@ export function NoteBar(props: { picture: LogPicture; large: boolean; onSmall: (
   const { picture, large, onSmall } = props;
   const { noteReadings, noteOuting } = useLogbook();
   const units = useUnits();
+  const { design } = useDesign();
   const [clock, setClock] = useState("");
   const [sky, setSky] = useState("");
   const [word, setWord] = useState("");
@@ -53,7 +55,19 @@ export function NoteBar(props: { picture: LogPicture; large: boolean; onSmall: (
   ];
   const keyOf = (entry: Entry) => `${entry.name} ${entry.of ?? ""}`;
 
-  function note() {
+  /** The numbers of a word, where the server can be asked; else the word as it stands. */
+  async function understood(text: string): Promise<{ values: Values; sky: string; note: string }> {
+    const plain = { values: {}, sky: "", note: text };
+    if (!/\d/.test(text)) return plain;
+    try {
+      const said = await dataOf(client.POST("/api/log/said", { body: { design, text } }));
+      return { values: said.values as Values, sky: said.sky ?? "", note: said.note };
+    } catch {
+      return plain;
+    }
+  }
+
+  async function note() {
     const wrong: Record<string, string> = {};
     const byPart = new Map<string | null, Values>();
     for (const entry of entries) {
@@ -69,7 +83,8 @@ export function NoteBar(props: { picture: LogPicture; large: boolean; onSmall: (
     if (at === null) wrong.clock = "A time such as 14:20, or nothing for now.";
     setProblems(wrong);
     if (at === null || Object.keys(wrong).length > 0) return;
-    if (sky || word.trim()) byPart.set(null, byPart.get(null) ?? {});
+    const told = await understood(word.trim());
+    if (sky || word.trim()) byPart.set(null, { ...told.values, ...byPart.get(null) });
     if (byPart.size === 0)
       return setProblems({ all: "Any number, a word for the sky, or a word of your own." });
     let outing = day?.outing.id;
@@ -85,8 +100,8 @@ export function NoteBar(props: { picture: LogPicture; large: boolean; onSmall: (
         source: "hand",
         of,
         ...values,
-        sky: of === null && sky ? (sky as LogReading["sky"]) : null,
-        note: of === null ? word.trim() : "",
+        sky: of === null && (sky || told.sky) ? ((sky || told.sky) as LogReading["sky"]) : null,
+        note: of === null ? told.note : "",
         left_out: false,
       })),
     );
@@ -97,7 +112,7 @@ export function NoteBar(props: { picture: LogPicture; large: boolean; onSmall: (
     setSaid(`Noted at ${clock || nowClock()}.`);
     onSmall();
   }
-  const told = Object.values(problems);
+  const wrongs = Object.values(problems);
   return (
     <form
       className={`no-print log-note ${large ? "log-note-large" : ""}`}
@@ -105,7 +120,7 @@ export function NoteBar(props: { picture: LogPicture; large: boolean; onSmall: (
       noValidate
       onSubmit={(event) => {
         event.preventDefault();
-        note();
+        void note();
       }}
     >
       <label>
@@ -147,7 +162,7 @@ export function NoteBar(props: { picture: LogPicture; large: boolean; onSmall: (
         </select>
       </label>
       <label className="log-note-word">
-        <span>a word</span>
+        <span>a word, or “13.2 V 8 A”</span>
         <input
           className={`${INPUT} text-left!`}
           maxLength={400}
@@ -159,8 +174,8 @@ export function NoteBar(props: { picture: LogPicture; large: boolean; onSmall: (
       <button type="submit" className="btn" data-main>
         note it
       </button>
-      <p className="log-note-told" role={told.length > 0 ? "alert" : "status"}>
-        {told.length > 0 ? told.join(" ") : said}
+      <p className="log-note-told" role={wrongs.length > 0 ? "alert" : "status"}>
+        {wrongs.length > 0 ? wrongs.join(" ") : said}
       </p>
     </form>
   );

@@ -6,6 +6,7 @@ import { Heading } from "../../kit/ui/Page";
 import { Told } from "../../kit/ui/Told";
 import { clockText } from "../../kit/units";
 import { NowBars } from "./NowBars";
+import { TiltFields } from "./TiltFields";
 
 /** At arm's length: what comes in, what goes out, what is left, and what to do. */
 export function NowView({ day, onNote }: { day: LogDay | null; onNote: () => void }) {
@@ -42,7 +43,8 @@ export function NowView({ day, onNote }: { day: LogDay | null; onNote: () => voi
           Not read in the last half hour: {now.missing.join(", ")}; the model stands in for it.
         </p>
       )}
-      <button type="button" className="btn min-h-[52px] px-7 text-[17px]" data-main onClick={onNote}>
+      <TiltFields tilt={now.tilt ?? null} day={day} />
+      <button type="button" className="btn mt-3 min-h-[52px] px-7 text-[17px]" data-main onClick={onNote}>
         note a reading
       </button>
     </div>

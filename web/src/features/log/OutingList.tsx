@@ -10,6 +10,7 @@ import { LinkButton } from "../../kit/ui/LinkButton";
 import { Pick } from "../../kit/ui/Pick";
 import { useFolds } from "../../kit/ui/useFolds";
 import { counted } from "../../kit/units";
+import { BroughtFile } from "./BroughtFile";
 import { newOuting } from "./moment";
 import { OutingFields } from "./OutingFields";
 
@@ -88,6 +89,7 @@ export function OutingList({ picture, onChoose }: Props) {
         summary={`${counted(outings.length, "outing")}, ${say("distance_m", picture.way_m)}`}
         {...folds("files")}
       >
+        <BroughtFile day={day ?? null} />
         <LogFiles />
       </Fold>
     </>

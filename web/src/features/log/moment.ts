@@ -1,5 +1,5 @@
 /** Moments of readings: now, or a clock time of the day that is open. */
-import type { LogOuting, LogPicture } from "../../api/client";
+import type { LogOuting, LogPicture, LogReading } from "../../api/client";
 
 const CLOCK = /^([01]?\d|2[0-3])[:.]?([0-5]\d)$/;
 const MINUTE_MS = 60_000;
@@ -16,5 +16,15 @@ export function momentOf(clock: string, day: LogPicture["day"]): string | null {
 
 /** An outing that begins; the server fills in what is usual. */
 export const newOuting = (id: string, began_at: string) => ({ id, name: "Outing", began_at }) as LogOuting;
+
+/** A reading by hand that says nothing yet. */
+export const newReading = (id: string, at: string, outing: string | null): LogReading => ({
+  id,
+  at,
+  outing_id: outing,
+  source: "hand",
+  note: "",
+  left_out: false,
+});
 
 export const nowClock = () => new Date().toTimeString().slice(0, 5);
