@@ -64,13 +64,26 @@ def _answers_arguments(command: argparse.ArgumentParser) -> None:
     )
 
 
+def _devices(design: BoatDesign, arguments: Namespace, out: TextIO) -> None:
+    from parhelion.stand_ins import devices  # sockets only where they are asked for
+
+    devices(design, arguments, out)
+
+
+def _devices_arguments(command: argparse.ArgumentParser) -> None:
+    from parhelion.stand_ins import devices_arguments
+
+    devices_arguments(command)
+
+
 RAIL = Verb("answers", _answers, _answers_arguments)
+DEVICES = Verb("devices", _devices, _devices_arguments)
 
 
 def _parser() -> argparse.ArgumentParser:
     parser = argparse.ArgumentParser(prog="parhelion", description="How fast and how far on the sun alone.")
     commands = parser.add_subparsers(dest="command", required=True)
-    for verb in (RAIL, *(verb for station in STATIONS for verb in station.verbs)):
+    for verb in (RAIL, DEVICES, *(verb for station in STATIONS for verb in station.verbs)):
         command = commands.add_parser(verb.name)
         command.add_argument("file", type=Path, help=verb.file)
         command.add_argument("--json", action="store_true", help="print JSON in SI units")

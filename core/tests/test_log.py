@@ -126,6 +126,14 @@ class DayTest(TestCase):
             log_now(bare, book(*readings))
             log_season(bare, book(*readings))
 
+    def test_more_than_any_sky_gives_is_told_and_nothing_is_judged_by_it(self):
+        night = book({"h": 23, "pv_w": 400}, {"h": 23.3, "pv_w": 390}, ended_at=NOON + timedelta(hours=11.5))
+        self.assertEqual([f.id for f in log_findings(demo(), night) if f.level == "warn"], ["more_than_sun"])
+        noon = book({"h": 12, "pv_w": 400, "sky": Sky.HAZY})
+        self.assertNotIn("more_than_sun", [f.id for f in log_findings(demo(), noon)])
+        lone = book({"h": 12, "charge_frac": 0.5, "sky": Sky.HAZY})
+        self.assertIn("too_few", [f.id for f in log_findings(demo(), lone)])
+
     def test_nothing_read_says_what_to_do_first(self):
         self.assertEqual([f.id for f in log_findings(demo(), NO_LOGBOOK)], ["nothing_read"])
         self.assertIsNone(log_picture(demo(), NO_LOGBOOK).day)

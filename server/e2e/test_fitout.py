@@ -12,7 +12,8 @@ from django.conf import settings
 from parhelion.begin.known import Known
 from parhelion.begin.new_boat import new_boat
 from parhelion.data import places
-from parhelion.stations.fitout.now import expected_in, inputs_of, usual_now
+from parhelion.diagnosis.inputs import inputs_of
+from parhelion.stations.fitout.now import expected_in, usual_now
 from parhelion.wiring.panel_volts import panel_volts
 from playwright.sync_api import expect
 

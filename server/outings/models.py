@@ -68,3 +68,26 @@ class Reading(models.Model):
 
     def __str__(self) -> str:
         return f"{self.boat_id} {self.at}"
+
+
+class Device(models.Model):
+    """Something that sends readings: how it speaks, where it is, and of what it reads."""
+
+    boat = models.ForeignKey(Boat, on_delete=models.CASCADE, related_name="devices")
+    key = models.CharField(max_length=40)
+    name = models.CharField(max_length=40)
+    form = models.CharField(max_length=12)
+    host = models.CharField(max_length=120)
+    port = models.PositiveIntegerField()
+    of = models.CharField(max_length=160, null=True, blank=True)
+    is_on = models.BooleanField(default=True)
+
+    class Meta:
+        ordering = ["id"]
+        constraints = [
+            models.UniqueConstraint(fields=["boat", "key"], name="one_row_a_device"),
+            models.UniqueConstraint(fields=["boat", "name"], name="one_device_a_name"),
+        ]
+
+    def __str__(self) -> str:
+        return self.name

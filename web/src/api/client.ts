@@ -75,6 +75,7 @@ export type LogNow = Studies["log/now"]["answer"];
 export type LogMeaning = Studies["log/meaning"]["answer"][number];
 export type LogSeason = NonNullable<Studies["log/season"]["answer"]>;
 export type LogMeters = Studies["log/meters"]["answer"];
+export type DeviceOut = Schemas["DeviceOut"];
 export type LivePart = Schemas["LivePart"];
 export type WorkOut = Schemas["WorkOut"];
 export type WorkKind = WorkOut["kind"];

@@ -14,27 +14,27 @@ export function CourseLine(props: { warnings: Record<string, number>; children: 
     line.current?.querySelector("[aria-current]")?.scrollIntoView({ block: "nearest", inline: "center" });
   }, [station]);
   return (
-    <header className="course flex items-center gap-6 border-b border-hairline px-5">
+    <header className="course flex items-center gap-6 max-[1100px]:gap-3 border-b border-hairline px-5">
       <div className="flex items-center gap-3">
         <Logo width={46} />
         <span className="text-[20px] font-bold">Parhelion</span>
       </div>
-      <nav ref={line} aria-label="Stations" className="flex flex-1 justify-center">
-        <ol className="m-0 flex list-none items-start p-0">
+      <nav ref={line} aria-label="Stations" className="flex min-w-0 flex-1 justify-center">
+        <ol className="m-0 flex min-w-0 list-none items-start p-0">
           {STATIONS.map(({ key, label }, index) => (
             <li
               key={key}
-              className="relative flex w-[80px] flex-none justify-center max-[1100px]:w-[68px] max-[720px]:w-[58px]"
+              className="relative flex w-[80px] min-w-[54px] justify-center max-[720px]:w-[58px] max-[720px]:flex-none"
             >
               {index > 0 && (
                 <span
                   aria-hidden="true"
-                  className="absolute top-[12px] right-1/2 mr-4 w-[48px] max-[1100px]:w-[36px] max-[720px]:w-[26px] border-t-2 border-muted"
+                  className="absolute top-[12px] right-1/2 mr-4 w-[calc(100%-32px)] border-t-2 border-muted"
                 />
               )}
               <NavLink
                 to={{ pathname: `/${key}/${variantId}`, search }}
-                className="flex min-w-[56px] flex-col items-center rounded px-2 max-[720px]:px-0 text-ink no-underline"
+                className="flex min-w-[52px] flex-col items-center rounded px-0 text-ink no-underline"
               >
                 <StationMark here={station === key} warnings={warnings[key] ?? 0} />
                 <span className={station === key ? "font-bold" : "text-muted"}>{label}</span>

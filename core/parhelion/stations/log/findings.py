@@ -2,6 +2,8 @@
 
 from __future__ import annotations
 
+import numpy as np
+
 from parhelion.design import BoatDesign
 from parhelion.design.logbook import NO_LOGBOOK, Logbook
 from parhelion.diagnosis.conditions import Condition
@@ -15,6 +17,7 @@ from parhelion.quantities import (
     distance,
     energy,
     fraction,
+    power,
     ratio,
     sentence,
     words,
@@ -30,6 +33,7 @@ SOURCE = "What was read, laid over the design as it stands"
 TOLD_ODDS, TOLD_THROWN_WH = 0.5, 100.0
 SHORT_FRAC, HULL_NEWS, LEAST_NUMBER = 0.95, 0.03, 3
 APART_SOC = 0.05
+MORE_THAN_SUN, LEAST_FRAC = 1.3, 0.06  # of a clear sky, and of the nameplate over it
 
 
 def _why(method: str, *inputs: Fact, band: Sentence | None = None) -> Why:
@@ -45,6 +49,39 @@ def nothing_read() -> Finding:
             "Note what any meter says, with a word for the sky; a handful of readings says a lot."
         ),
         why=_why("Readings of an outing are laid over the model of its hours"),
+    )
+
+
+def more_than_sun(day: OutingDay) -> Finding | None:
+    """Watts that no sky gives at the hour they were read: a clock, a place, or a unit."""
+    above = MORE_THAN_SUN * day.clear_w + LEAST_FRAC * day.design.nameplate_w
+    rows = np.flatnonzero(np.nan_to_num(day.read_w) > above)
+    if len(rows) == 0:
+        return None
+    at = float(day.steps.middles_s[rows[0]] / 60) % 1440
+    return Finding(
+        id="more_than_sun",
+        level="warn",
+        title=sentence("{w} at {a}: more than any sky gives", w=power(day.read_w[rows[0]]), a=clock(at)),
+        detail=sentence(
+            "{n} such rows. The clock of the readings, the place of the boat, or the unit is another than "
+            "thought: nothing is judged by them until it is set right.",
+            n=count(len(rows)),
+        ),
+        why=_why(
+            "Read watts against those of a clear sky at that hour, cloud edges allowed",
+            Fact(label="Clear sky", value=power(day.clear_w[rows[0]])),
+        ),
+    )
+
+
+def too_few() -> Finding:
+    return Finding(
+        id="too_few",
+        level="note",
+        title=sentence("Too few readings by daylight to judge"),
+        detail=sentence("Three or more of the panels' watts with a word for the sky say what is right."),
+        why=_why("Rows with the sun up in which the panels, or the motor, were read"),
     )
 
 
@@ -199,7 +236,9 @@ def log_findings(design: BoatDesign, logbook: Logbook = NO_LOGBOOK, outing: str 
     day = outing_day(design, told)
     shown = day_shown(day)
     found: list[Finding | None] = []
-    for meaning in meanings_of(design, told):
+    strange = more_than_sun(day)
+    found.append(strange)
+    for meaning in [] if strange is not None else meanings_of(design, told):
         if meaning.ranked and (meaning.ranked[0].fault or meaning.of is None):
             found.append(of_meaning(meaning))
     found += [bank_was_full(day, shown), bank_apart(shown), done_against_planned(shown)]
@@ -213,7 +252,7 @@ def log_findings(design: BoatDesign, logbook: Logbook = NO_LOGBOOK, outing: str 
     full = next((one for one in found if one is not None and one.id == "bank_was_full"), None)
     if full is not None:  # "nothing is wrong" is said once
         found = [one for one in found if one is None or not _says_full(one)]
-    return ordered(found)
+    return ordered(found if any(found) else [too_few()])
 
 
 def _with_season(one: Finding | None, lame: dict[str, Learned]) -> Finding | None:

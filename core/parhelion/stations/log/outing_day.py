@@ -171,6 +171,13 @@ class OutingDay:
         """At the panels' meter, with nothing held back."""
         return np.ascontiguousarray(self.harvest.array_w[0])
 
+    @once
+    def clear_w(self) -> Array:
+        """The same under a clear sky."""
+        lit = light_through(self.track, np.ones(self.steps.steps))
+        light = Light(self.track, lit.ghi, lit.dhi, lit.dni, 0, self.light.air_c)
+        return np.ascontiguousarray(harvest(self.design, light).array_w[0])
+
     def box_w(self, key: str) -> Array:
         """The same of one controller."""
         out, lost, above = self.harvest.boxes_w[key]

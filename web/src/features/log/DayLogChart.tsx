@@ -199,10 +199,15 @@ export function DayLogChart({ day }: { day: LogDay }) {
           {boxes.size > 1 && (
             <g>
               {day.boxes.map((one, i) => (
-                <g key={one.key} transform={`translate(${MARGIN.left + 268 + i * 150} ${shareTop - 8})`}>
+                <g
+                  key={one.key}
+                  transform={`translate(${MARGIN.left + 262 + (i * (right - MARGIN.left - 262)) / day.boxes.length} ${shareTop - 8})`}
+                >
                   <Share cx={0} cy={-3} shape={i} low={false} held={false} />
                   <text className="chart-text" x="9" y="1">
-                    {one.name.length > 20 ? `${one.name.slice(0, 19)}…` : one.name}
+                    {one.name.length > 44 / day.boxes.length
+                      ? `${one.name.slice(0, 40 / day.boxes.length)}…`
+                      : one.name}
                   </text>
                 </g>
               ))}

@@ -11,6 +11,7 @@ import { Pick } from "../../kit/ui/Pick";
 import { useFolds } from "../../kit/ui/useFolds";
 import { counted } from "../../kit/units";
 import { BroughtFile } from "./BroughtFile";
+import { DevicesFold } from "./DevicesFold";
 import { newOuting } from "./moment";
 import { OutingFields } from "./OutingFields";
 
@@ -24,7 +25,7 @@ interface Props {
 export function OutingList({ picture, onChoose }: Props) {
   const { noteOuting, waiting, problem } = useLogbook();
   const say = useSay();
-  const folds = useFolds<"outing" | "files">();
+  const folds = useFolds<"outing" | "devices" | "files">();
   const { outings, day } = picture;
   const { data: season } = useStudy("log/season");
   const hull = new Map(season?.scores.map((score) => [score.outing_id, score.hull]));
@@ -42,7 +43,7 @@ export function OutingList({ picture, onChoose }: Props) {
         )}
       </div>
       <div
-        className="max-h-[44vh] overflow-y-auto max-[720px]:max-h-[30vh]"
+        className="max-h-[40vh] overflow-y-auto max-[720px]:max-h-[30vh]"
         tabIndex={0}
         role="region"
         aria-label="Outings"
@@ -58,7 +59,7 @@ export function OutingList({ picture, onChoose }: Props) {
             below={
               <span className="flex items-center justify-between gap-2 text-[13px] text-muted">
                 <span className="truncate">
-                  {line.skies.join(", ")} · {counted(line.readings, "reading")}
+                  {[line.skies.join(", "), counted(line.readings, "reading")].filter(Boolean).join(" · ")}
                 </span>
                 <Against ratio={hull.get(line.outing.id) ?? null} />
               </span>
@@ -84,6 +85,9 @@ export function OutingList({ picture, onChoose }: Props) {
           <OutingFields key={day.outing.id} outing={day.outing} />
         </Fold>
       )}
+      <Fold title="Devices" summary="what sends by itself" {...folds("devices")}>
+        <DevicesFold inputs={picture.inputs} />
+      </Fold>
       <Fold
         title="All of them"
         summary={`${counted(outings.length, "outing")}, ${say("distance_m", picture.way_m)}`}
