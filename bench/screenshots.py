@@ -56,6 +56,22 @@ def lighter_bank(design: dict) -> None:
     design["plan"]["speed_mps"] = 1.7
 
 
+def take_log(page: Page, base: str, work: str) -> None:
+    """The Log of the demo's summer, before the boat is edited."""
+    for view, name in (("day", "log"), ("season", "review")):
+        page.goto(f"{base}/log/{work}?outing=out-8&view={view}")
+        page.locator("[data-harvest], [data-learned]").first.wait_for(timeout=120_000)
+        page.get_by_role("heading", name="Port wing").wait_for(timeout=120_000)
+        settled(page)
+        page.screenshot(path=SHOTS / f"{name}.png")
+    page.set_viewport_size({"width": 390, "height": 844})
+    page.goto(f"{base}/log/{work}?outing=out-11&view=now")
+    page.locator("[data-sentence]").wait_for(timeout=120_000)
+    settled(page)
+    page.screenshot(path=SHOTS / "log-now.png")
+    page.set_viewport_size({"width": 1280, "height": 800})
+
+
 def take(page: Page, base: str, boats: dict[str, str]) -> None:
     """The main views, each at its usual size."""
     at = "at=14:20"
@@ -106,12 +122,6 @@ def take(page: Page, base: str, boats: dict[str, str]) -> None:
         page.locator("[data-steps], [data-gauge]").first.wait_for()
         settled(page)
         page.screenshot(path=SHOTS / f"{name}.png")
-    for view, name in (("day", "log"), ("season", "review")):
-        page.goto(f"{base}/log/{boats['Whimbrel']}?{at}&outing=out-8&view={view}")
-        page.locator("[data-harvest], [data-learned]").first.wait_for(timeout=120_000)
-        page.get_by_role("heading", name="Port wing").wait_for(timeout=120_000)
-        settled(page)
-        page.screenshot(path=SHOTS / f"{name}.png")
     keep(base, boats["Whimbrel"], "no wings", without_wings)
     keep(base, boats["Whimbrel"], "half the bank, slower", lighter_bank)
     page.goto(f"{base}/year/{boats['Whimbrel']}?{at}&view=compare")
@@ -144,10 +154,6 @@ def take(page: Page, base: str, boats: dict[str, str]) -> None:
     page.goto(f"{base}/day/{boats['Whimbrel']}?{at}")
     settled(page)
     page.screenshot(path=SHOTS / "phone.png")
-    page.goto(f"{base}/log/{boats['Whimbrel']}?{at}&outing=out-8&view=now")
-    page.locator("[data-sentence]").wait_for(timeout=120_000)
-    settled(page)
-    page.screenshot(path=SHOTS / "log-now.png")
 
 
 def main() -> int:
@@ -176,6 +182,7 @@ def main() -> int:
             with sync_playwright() as playwright:
                 browser = playwright.chromium.launch(executable_path=CHROMIUM, args=list(FLAGS))
                 page = browser.new_page(viewport={"width": 1280, "height": 800}, locale="en-GB")
+                take_log(page, base, boats["Whimbrel"])
                 take(page, base, boats)
                 browser.close()
         finally:

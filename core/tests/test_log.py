@@ -28,6 +28,7 @@ from parhelion.stations.log.outing_day import book_of, ended_at, held_on, outing
 from parhelion.stations.log.paper import outings_csv, readings_csv
 from parhelion.stations.log.picture import log_picture
 from parhelion.stations.log.season import log_season
+from parhelion.stations.log.season_pdf import season_pdf
 from pydantic import ValidationError
 
 from tests.test_fitout import DEMO, demo
@@ -134,6 +135,18 @@ class DayTest(TestCase):
         lone = book({"h": 12, "charge_frac": 0.5, "sky": Sky.HAZY})
         self.assertIn("too_few", [f.id for f in log_findings(demo(), lone)])
 
+    def test_a_clock_that_is_off_is_found_and_set_right(self):
+        fine = book({"h": 9, "sky": Sky.CLEAR}, {"h": 15, "sky": Sky.CLEAR})
+        model = outing_day(demo(), book_of(fine).told[0]).modelled_w
+        readings = [
+            {"h": 6 + k / 3 + 1.02, "pv_w": float(model[36 + 2 * k]), "sky": Sky.CLEAR} for k in range(42)
+        ]
+        whole = {"began_at": NOON.replace(hour=5), "ended_at": NOON.replace(hour=22)}
+        first = log_meaning(demo(), book(*readings, **whole))[0].ranked[0]
+        self.assertEqual((first.condition, first.clock_ahead_s), ("clock", 3600.0))
+        mended = log_meaning(demo(), book(*readings, **whole, clock_ahead_s=3600.0))[0].ranked[0]
+        self.assertFalse(mended.fault)
+
     def test_nothing_read_says_what_to_do_first(self):
         self.assertEqual([f.id for f in log_findings(demo(), NO_LOGBOOK)], ["nothing_read"])
         self.assertIsNone(log_picture(demo(), NO_LOGBOOK).day)
@@ -237,6 +250,7 @@ class SeasonTest(TestCase):
         self.assertEqual(len(rows), len(self.book.readings))
         outings = list(csv.DictReader(io.StringIO(outings_csv(self.design, self.book))))
         self.assertEqual(outings[0]["date"], "2027-05-22")
+        self.assertEqual(season_pdf(self.design, self.book)[:5], b"%PDF-")
         self.assertEqual(read_logbook(written_logbook(self.book)), self.book)
         for wrong in (b"{", b"{}", b'{"schema_name": "parhelion.logbook", "readings": [{"id": "x"}]}'):
             with self.assertRaises(UnreadableFile):

@@ -10,7 +10,7 @@ from uuid import UUID
 
 from boats.models import Boat
 from django.db import connection, transaction
-from django.db.models import Count, F
+from django.db.models import F
 from django.utils import timezone
 from parhelion.design.logbook import MOST_OUTINGS, NO_LOGBOOK, VALUES, Logbook
 from parhelion.design.logbook import Outing as OutingDocument
@@ -85,19 +85,34 @@ def _row(boat: Boat, reading: ReadingDocument) -> Reading:
 def put_readings(boat: Boat, readings: Iterable[ReadingDocument]) -> int:
     """Keep readings, each in the place of one of the same id; all of them, or none."""
     once = {reading.id: reading for reading in readings}  # the last word on each
+    ids = list(once)
+    touched = {reading.outing_id for reading in once.values()}
+    for first in range(0, len(ids), BATCH):  # one may have stood in another outing
+        known = Reading.objects.filter(boat=boat, key__in=ids[first : first + BATCH])
+        touched |= set(known.values_list("outing_key", flat=True).distinct())
     Reading.objects.bulk_create(
         [_row(boat, reading) for reading in once.values()],
         update_conflicts=True, unique_fields=["boat", "key"], update_fields=list(FIELDS),
         batch_size=BATCH // 30,
     )  # fmt: skip
+    _touched(boat, touched)
     return _turned(boat)
+
+
+def _touched(boat: Boat, outings: set[str | None]) -> None:
+    """The readings of these outings have changed."""
+    Outing.objects.filter(boat=boat, key__in=[key for key in outings if key]).update(turn=F("turn") + 1)
 
 
 @transaction.atomic
 def drop_reading(boat: Boat, key: str) -> int | None:
     """Remove a reading for good; None where there is none."""
-    gone, _ = Reading.objects.filter(boat=boat, key=key).delete()
-    return _turned(boat) if gone else None
+    found = Reading.objects.filter(boat=boat, key=key).first()
+    if found is None:
+        return None
+    _touched(boat, {found.outing_key})
+    found.delete()
+    return _turned(boat)
 
 
 @transaction.atomic
@@ -153,26 +168,22 @@ def _thinned(boat_id: UUID, key: str) -> list[ReadingDocument]:
     return found
 
 
-def _thin_logbook(boat_id: UUID) -> Logbook:
-    """The logbook as pictures want it: outings of many rows thinned."""
-    outings = Outing.objects.filter(boat_id=boat_id, withdrawn_at=None)
-    mine = Reading.objects.filter(boat_id=boat_id, outing_key__in=[outing.key for outing in outings])
-    counts = dict(mine.values_list("outing_key").annotate(n=Count("id")).order_by())
-    many = [key for key, n in counts.items() if n > WHOLE_ROWS]
-    readings = [_document(row) for row in mine.exclude(outing_key__in=many).values_list("key", *FIELDS)]
-    for key in many:
-        readings += _thinned(boat_id, key)
-    return Logbook(
-        outings=tuple(OutingDocument.model_validate(outing.content) for outing in outings),
-        readings=tuple(readings),
-    )
+def _readings_of(boat_id: UUID, key: str) -> tuple[ReadingDocument, ...]:
+    """The readings of an outing as pictures want them: thinned where they are many."""
+    mine = Reading.objects.filter(boat_id=boat_id, outing_key=key)
+    if mine.count() > WHOLE_ROWS:
+        return tuple(_thinned(boat_id, key))
+    return tuple(_document(row) for row in mine.values_list("key", *FIELDS))
+
+
+Held = dict[str, tuple[int, tuple[ReadingDocument, ...]]]  # of an outing: its turn, its readings
 
 
 class Logbooks:
-    """Logbooks as the core takes them, kept until they change."""
+    """Logbooks as the core takes them, kept until they change; only what changed is read again."""
 
     def __init__(self) -> None:
-        self._held: OrderedDict[UUID, tuple[int, Logbook]] = OrderedDict()
+        self._held: OrderedDict[UUID, tuple[int, Logbook, Held]] = OrderedDict()
         self._lock = threading.Lock()
 
     def of(self, boat_id: UUID | None) -> Logbook:
@@ -185,11 +196,25 @@ class Logbooks:
             if known is not None and known[0] == turn:
                 self._held.move_to_end(boat_id)
                 return known[1]
-            logbook = NO_LOGBOOK if turn == 0 else _thin_logbook(boat_id)
-            self._held[boat_id] = (turn, logbook)
+            logbook, held = (NO_LOGBOOK, {}) if turn == 0 else _read(boat_id, known[2] if known else {})
+            self._held[boat_id] = (turn, logbook, held)
             while len(self._held) > HELD:
                 self._held.popitem(last=False)
             return logbook
+
+
+def _read(boat_id: UUID, known: Held) -> tuple[Logbook, Held]:
+    """The logbook now, from what is known of outings that have not changed."""
+    outings, held = [], {}
+    for outing in Outing.objects.filter(boat_id=boat_id, withdrawn_at=None):
+        outings.append(OutingDocument.model_validate(outing.content))
+        before = known.get(outing.key)
+        same = before is not None and before[0] == outing.turn
+        held[outing.key] = before if same and before else (outing.turn, _readings_of(boat_id, outing.key))
+    readings = tuple(reading for _, told in held.values() for reading in told)
+    return Logbook.model_construct(
+        schema_name="parhelion.logbook", schema_version=1, outings=tuple(outings), readings=readings
+    ), held
 
 
 logbooks = Logbooks()

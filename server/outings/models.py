@@ -23,6 +23,7 @@ class Outing(models.Model):
     key = models.CharField(max_length=40)
     began_at = models.DateTimeField()
     content = models.JSONField()
+    turn = models.PositiveIntegerField(default=0)  # how often its readings have changed
     withdrawn_at = models.DateTimeField(null=True, blank=True)
 
     class Meta:

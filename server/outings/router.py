@@ -10,9 +10,11 @@ from config.replies import of_type, or_refused
 from django.http import Http404, HttpRequest, HttpResponse
 from django.shortcuts import get_object_or_404
 from ninja import Router, Schema
+from parhelion.design import BoatDesign
 from parhelion.design.logbook import Outing, Reading
 from parhelion.errors import ParhelionError, Problem
 from parhelion.formats.logbook_file import written_logbook
+from parhelion.stations.log.station import STATION
 from pydantic import Field
 
 from outings import actions
@@ -31,6 +33,12 @@ class SomeReadings(Schema):
     """Readings, each in the place of one of the same id."""
 
     readings: list[Reading] = Field(min_length=1, max_length=MOST_AT_ONCE)
+
+
+class AboutBoat(Schema):
+    """The design that the readings are laid over."""
+
+    design: BoatDesign
 
 
 class OneOuting(Schema):
@@ -117,3 +125,19 @@ def take_in(request: HttpRequest, boat_id: UUID) -> Any:
     if not request.body:
         raise ParhelionError([Problem(code="empty", message="The file is empty.", accepted="a logbook file")])
     return _turned(actions.take_in(_boat(boat_id), request.body))
+
+
+@router.post(
+    "/{uuid:boat_id}/logbook/papers/{str:name}",
+    response=or_refused(None, named=True),
+    openapi_extra=of_type("application/octet-stream"),
+    operation_id="logbookPaper",
+)
+def paper(request: HttpRequest, boat_id: UUID, name: str, body: AboutBoat) -> HttpResponse:
+    """A paper of the Log, of the logbook as it is stored: readings.csv, outings.csv, season.pdf."""
+    found = next((one for one in STATION.papers if one.name == name), None)
+    boat = _boat(boat_id)
+    if found is None:
+        raise Http404
+    content = found.about(body.design, logbook=actions.whole_logbook(boat.id))
+    return HttpResponse(content, content_type=found.media_type)

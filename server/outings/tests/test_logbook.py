@@ -74,6 +74,15 @@ class LogbookTest(TestCase):
         self.assertEqual({r["id"] for r in kept["readings"]}, {r["id"] for r in brought["readings"]})
         self.client.post(path, LOGBOOK, content_type="application/json")  # twice is once
         self.assertEqual(Row.objects.count(), len(brought["readings"]))
+        for name, begins in (("season.pdf", b"%PDF"), ("outings.csv", b"date,"), ("readings.csv", b"time,")):
+            reply = self.client.post(
+                f"{self.at}/papers/{name}", {"design": json.loads(DEMO)}, content_type="application/json"
+            )
+            self.assertTrue(reply.content.startswith(begins), name)
+        song = self.client.post(
+            f"{self.at}/papers/song.pdf", {"design": json.loads(DEMO)}, content_type="application/json"
+        )
+        self.assertEqual(song.status_code, 404)
         for wrong in (b"", b"{}", b'{"schema_name": "parhelion.logbook", "readings": [{}]}'):
             self.assertEqual(self.client.post(path, wrong, content_type="application/json").status_code, 422)
 

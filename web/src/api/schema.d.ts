@@ -299,6 +299,26 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/boats/{boat_id}/logbook/papers/{name}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Paper
+         * @description A paper of the Log, of the logbook as it is stored: readings.csv, outings.csv, season.pdf.
+         */
+        post: operations["logbookPaper"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/boats/{boat_id}/devices": {
         parameters: {
             query?: never;
@@ -2015,6 +2035,36 @@ export interface paths {
          * @description Every outing in a line: when, how far, what came from the sun, what was used.
          */
         post: operations["logOutingsCsv"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/log/season.pdf": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * The season as the bytes of an A4 PDF.
+         * @description The season as the bytes of an A4 PDF.
+         *
+         *     Parameters
+         *     ----------
+         *     design : BoatDesign
+         *     logbook : Logbook
+         *
+         *     Raises
+         *     ------
+         *     ParhelionError
+         *         Without an outing.
+         */
+        post: operations["logSeasonPdf"];
         delete?: never;
         options?: never;
         head?: never;
@@ -5265,6 +5315,13 @@ export interface components {
         SomeReadings: {
             /** Readings */
             readings: components["schemas"]["Reading"][];
+        };
+        /**
+         * AboutBoat
+         * @description The design that the readings are laid over.
+         */
+        AboutBoat: {
+            design: components["schemas"]["BoatDesign"];
         };
         /**
          * DeviceOut
@@ -10038,6 +10095,8 @@ export interface components {
             speaks: string[];
             /** Against */
             against: string[];
+            /** Clock Ahead S */
+            clock_ahead_s?: number | null;
         };
         /** LogMeaningAsked */
         LogMeaningAsked: {
@@ -10365,6 +10424,19 @@ export interface components {
         };
         /** LogOutingsCsvAsked */
         LogOutingsCsvAsked: {
+            design: components["schemas"]["BoatDesign"];
+            /**
+             * @default {
+             *       "schema_name": "parhelion.logbook",
+             *       "schema_version": 1,
+             *       "outings": [],
+             *       "readings": []
+             *     }
+             */
+            logbook: components["schemas"]["Logbook"];
+        };
+        /** LogSeasonPdfAsked */
+        LogSeasonPdfAsked: {
             design: components["schemas"]["BoatDesign"];
             /**
              * @default {
@@ -11593,6 +11665,78 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["LogbookTurn"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Errors"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Errors"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Errors"];
+                };
+            };
+            /** @description Request Entity Too Large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Errors"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Errors"];
+                };
+            };
+        };
+    };
+    logbookPaper: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                boat_id: string;
+                name: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["AboutBoat"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/octet-stream": string;
                 };
             };
             /** @description Bad Request */
@@ -16647,6 +16791,66 @@ export interface operations {
                 };
                 content: {
                     "text/csv": string;
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Errors"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Errors"];
+                };
+            };
+            /** @description Request Entity Too Large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Errors"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Errors"];
+                };
+            };
+        };
+    };
+    logSeasonPdf: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["LogSeasonPdfAsked"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/pdf": string;
                 };
             };
             /** @description Bad Request */

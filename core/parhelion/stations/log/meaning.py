@@ -31,11 +31,12 @@ WORDS = {
 }
 
 
-def likely_shown(one: Likely, best: dict[str, float]) -> LikelyShown:
+def likely_shown(one: Likely, best: dict[str, float], ahead_s: float = 0.0) -> LikelyShown:
     """A cause with the evidence that speaks for it, where it fits better than others, and against it."""
     speaks = [WORDS[k] for k, v in one.terms.items() if v > SPEAKS and best.get(k, 0.0) < AGAINST]
     against = [WORDS[k] for k, v in one.terms.items() if v < AGAINST]
     return LikelyShown(
+        clock_ahead_s=ahead_s + one.size * 3600 if one.condition is Condition.CLOCK else None,
         condition=one.condition, label=one.condition.label, odds=one.odds, fault=one.fault, check=one.check,
         speaks=speaks, against=against,
     )  # fmt: skip
@@ -50,7 +51,11 @@ def _meaning(
         return None
     worst = {k: min(one.terms.get(k, 0.0) for one in kept[:SHOWN]) for k in WORDS}
     first, at = kept[0], day.steps.edges_s / 60
-    shown = [likely_shown(one, worst) for one in kept[:SHOWN] if one.odds / whole > LEAST_ODDS]
+    shown = [
+        likely_shown(one, worst, day.outing.clock_ahead_s)
+        for one in kept[:SHOWN]
+        if one.odds / whole > LEAST_ODDS
+    ]
     shown = [one.model_copy(update={"odds": one.odds / whole}) for one in shown]
     return DayMeaning(
         of=of, name=names_of(day)[of] if of is not None else BESIDE_PANELS if drop else BOAT, ranked=shown,

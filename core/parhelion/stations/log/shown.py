@@ -75,6 +75,7 @@ class LikelyShown(Frozen):
     check: str
     speaks: list[str]
     against: list[str]
+    clock_ahead_s: float | None = None  # what sets the clock right, where it is that
 
 
 class DayMeaning(Frozen):

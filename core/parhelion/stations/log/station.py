@@ -11,6 +11,7 @@ from parhelion.stations.log.now import log_now
 from parhelion.stations.log.paper import outings_csv, readings_csv
 from parhelion.stations.log.picture import log_picture
 from parhelion.stations.log.season import log_season
+from parhelion.stations.log.season_pdf import season_pdf
 from parhelion.stations.log.terminal import (
     calibrate,
     compare_meters,
@@ -34,7 +35,11 @@ STATION = Station(
         Study("meters", log_meters, at_rest=True),
     ),
     readers=(Reader("said", said), Reader("readings/read", brought_readings)),
-    papers=(Paper("readings.csv", readings_csv), Paper("outings.csv", outings_csv)),
+    papers=(
+        Paper("readings.csv", readings_csv),
+        Paper("outings.csv", outings_csv),
+        Paper("season.pdf", season_pdf, "application/pdf"),
+    ),
     verbs=(
         Verb("log", log, log_arguments),
         Verb("diagnose", diagnose, diagnose_arguments, table="a day's readings, CSV"),

@@ -1,8 +1,14 @@
 import type { LogMeaning } from "../../api/client";
 import { useSay } from "../../kit/preferences";
+import { LinkButton } from "../../kit/ui/LinkButton";
 
 /** The likely causes behind the readings, in their order, with their odds and the one check. */
-export function MeaningList({ meanings, busy }: { meanings: LogMeaning[]; busy: boolean }) {
+export function MeaningList(props: {
+  meanings: LogMeaning[];
+  busy: boolean;
+  onClock: (ahead_s: number) => void;
+}) {
+  const { meanings, busy, onClock } = props;
   const say = useSay();
   if (meanings.length === 0) return null;
   return (
@@ -25,7 +31,11 @@ export function MeaningList({ meanings, busy }: { meanings: LogMeaning[]; busy: 
             {meaning.ranked.map((one) => (
               <li key={one.condition} className="mb-1">
                 <span className="tabular inline-block w-[5ch] text-right">{say("fraction", one.odds)}</span>{" "}
-                {one.label}.{one.check !== "none" && <span className="text-muted"> Check: {one.check}.</span>}
+                {one.label}.{" "}
+                {one.clock_ahead_s != null && (
+                  <LinkButton onClick={() => onClock(one.clock_ahead_s ?? 0)}>set the clock right</LinkButton>
+                )}
+                {one.check !== "none" && <span className="text-muted"> Check: {one.check}.</span>}
                 {one.against.length > 0 && (
                   <span className="text-muted"> Against it: {one.against.join(", ")}.</span>
                 )}

@@ -8,6 +8,7 @@ import { keepBlob } from "../../kit/saveFile";
 import { Fold } from "../../kit/ui/Fold";
 import { LinkButton } from "../../kit/ui/LinkButton";
 import { Pick } from "../../kit/ui/Pick";
+import { SaveAs } from "../../kit/ui/SaveAs";
 import { useFolds } from "../../kit/ui/useFolds";
 import { counted } from "../../kit/units";
 import { BroughtFile } from "./BroughtFile";
@@ -122,6 +123,12 @@ const dateOf = (at: string) =>
     timeZone: "UTC",
   });
 
+const PAPERS = [
+  ["season.pdf", "the season on paper (PDF)"],
+  ["outings.csv", "outings (CSV)"],
+  ["readings.csv", "readings (CSV)"],
+] as const;
+
 /** The logbook as one open file, out and in. */
 function LogFiles() {
   const { boatId, reload } = useLogbook();
@@ -145,6 +152,13 @@ function LogFiles() {
       <LinkButton className="justify-self-start" onClick={() => void save()}>
         save the logbook (JSON)
       </LinkButton>
+      {PAPERS.map(([name, words]) => (
+        <div key={name}>
+          <SaveAs url={`/api/boats/${boatId}/logbook/papers/${name}`} file={name}>
+            {words}
+          </SaveAs>
+        </div>
+      ))}
       <label className="flex flex-col gap-0.5">
         bring a logbook
         <input
