@@ -23,7 +23,7 @@ CHECKS: list[tuple[str, list[str], Path]] = [
     ("tsc", [*NPX, "tsc", "--noEmit"], WEB),
 ]
 TESTS = [
-    str(BIN / "python"), "server/manage.py", "test", "tests", "boats", "work", "stations", "e2e",
+    str(BIN / "python"), "server/manage.py", "test", "tests", "boats", "outings", "work", "stations", "e2e",
     "--noinput", "--parallel", "2",
 ]  # fmt: skip
 CONTRACT = ("docs/boat-design.schema.json", "web/src/api/schema.d.ts")

@@ -268,11 +268,15 @@ class SeasonTest(TestCase):
         self.assertEqual({pair.a, pair.b}, {"shunt", "display"})
         self.assertLess(abs(pair.ratio - 1 / 1.02), 0.002)
 
-    def test_steady_minutes_make_a_run(self):
-        told = book_of(self.book).outing("out-11")
-        steady = steady_of(outing_day(self.design, told))
-        assert steady is not None
+    def test_steady_minutes_make_a_run_of_the_hull_once(self):
+        day = outing_day(self.design, book_of(self.book).outing("out-11"))
+        steady, offered = steady_of(day), day_shown(day).run
         self.assertLess(abs(steady.power_w / steady.model_w - 1.08), 0.06)
+        own = offered.refit.of(self.design)
+        self.assertEqual(own.runs[-1].power_w, round(steady.power_w, 1))
+        again = day_shown(outing_day(own, book_of(self.book).outing("out-11"))).run
+        self.assertIsNone(again.refit)
+        self.assertIn("among the Hull's runs", again.reason.text)
 
     def test_the_terminal_says_the_same(self):
         out, err = io.StringIO(), io.StringIO()

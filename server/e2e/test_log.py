@@ -5,7 +5,9 @@ from __future__ import annotations
 from boats.models import Boat
 from django.conf import settings
 from outings.actions import take_in
+from outings.devices import listeners
 from outings.models import Outing, Reading
+from outings.tests.test_devices import Played, free_ports
 from playwright.sync_api import expect
 
 from e2e.base import BrowserTest
@@ -59,6 +61,11 @@ class LogWalk(BrowserTest):
         wings.locator("summary").click()
         expect(wings).to_contain_text("clamp the amps of each string")
         self.accessible()
+        run = self.page.locator("[data-run]")
+        run.get_by_role("button", name="put it among the Hull's runs").click()
+        expect(run).to_contain_text("is among the Hull's runs")
+        self.page.get_by_role("button", name="Undo").click()
+        expect(run.get_by_role("button")).to_be_visible()
         self.page.get_by_role("tab", name="Readings").click()
         row = self.page.locator("[data-reading]").first
         key = row.get_attribute("data-reading")
@@ -80,3 +87,26 @@ class LogWalk(BrowserTest):
         self.saved()
         self.assertEqual(Boat.objects.get().variants.get(is_working=True).document["runs"], [])
         self.accessible()
+
+    def test_a_boat_played_on_loopback_is_listened_to_and_read_at_arms_length(self):
+        port = free_ports()
+        playing = Played(port)
+        self.addCleanup(listeners.stop)
+        self.addCleanup(playing.stop)
+        self.at()
+        self.page.get_by_role("button", name="Devices").click()
+        new = self.page.get_by_role("form", name="A new device")
+        new.get_by_role("button", name="add a device").click()
+        expect(new).to_contain_text("A name, such as shunt.")
+        new.get_by_label("name").fill("boxes")
+        new.get_by_label("address").fill(f"127.0.0.1:{port}")
+        new.get_by_role("button", name="add a device").click()
+        device = self.page.locator("[data-device=boxes]")
+        expect(device).to_contain_text("reading")
+        expect(self.page.get_by_text("From devices")).to_be_visible()
+        self.page.get_by_role("tab", name="Now").click()
+        expect(self.page.locator("[data-sentence]")).to_be_visible()
+        self.accessible()
+        device.get_by_role("button", name="switch off").click()
+        expect(device).to_contain_text("off")
+        self.assertGreater(Reading.objects.filter(source="boxes", pv_w__gt=0).count(), 0)

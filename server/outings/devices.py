@@ -32,6 +32,7 @@ from outings.models import Device, Outing
 EVERY_S = 5.0  # a reading of each part
 MOST_LINES_S = 400  # of a device in a second; more are let go
 SILENT_S = 20.0
+MOST_WAITING = 20_000  # readings of a boat held while the database cannot take them: the oldest go first
 FIRST_PAUSE_S, LONGEST_PAUSE_S = 1.0, 30.0
 
 
@@ -209,6 +210,7 @@ class Listeners:
         self._loop: asyncio.AbstractEventLoop | None = None
         self._thread: threading.Thread | None = None
         self._lock = threading.Lock()
+        self._waiting: dict[UUID, list[Reading]] = {}
 
     def _running(self) -> asyncio.AbstractEventLoop:
         with self._lock:
@@ -244,7 +246,6 @@ class Listeners:
         """Every few seconds what was gathered becomes readings."""
         while True:
             await asyncio.sleep(EVERY_S)
-            by_boat: dict[UUID, list[Reading]] = {}
             for (boat, _), (listening, _) in self._heard.items():
                 state, last = listening.state, listening.state.last_at
                 if (
@@ -255,11 +256,24 @@ class Listeners:
                     state.state = "silent"
                 made = listening.readings()
                 state.kept += len(made)
-                by_boat.setdefault(boat, []).extend(made)
-            for boat, readings in by_boat.items():
+                self._waiting.setdefault(boat, []).extend(made)
+            for boat, readings in list(self._waiting.items()):
                 if readings:
-                    with contextlib.suppress(Boat.DoesNotExist):
-                        await sync_to_async(_keep, thread_sensitive=False)(boat, readings)
+                    await self._put(boat, readings)
+
+    async def _put(self, boat: UUID, readings: list[Reading]) -> None:
+        """Keep what waits; held for the next time where the database cannot take it now."""
+        try:
+            await sync_to_async(_keep, thread_sensitive=False)(boat, readings)
+        except Boat.DoesNotExist:
+            self._waiting.pop(boat, None)
+        except Exception as error:  # a lock, a full disk: nothing is lost, and said at each of her devices
+            self._waiting[boat] = readings[-MOST_WAITING:]
+            for (of, _), (listening, _) in self._heard.items():
+                if of == boat:
+                    listening.state.told = f"{len(readings)} readings wait to be kept: {error}"
+        else:
+            self._waiting[boat] = []
 
     def stop(self) -> None:
         """Hang up everywhere."""

@@ -8,7 +8,7 @@ from parhelion.design import Sky
 from parhelion.quantities import Frozen
 from parhelion.units import MPS_PER
 
-NUMBER = r"[-+]?\d+(?:[.,]\d+)?"
+NUMBER = r"(?<!\d)(?<!\d[.,])[-+]?\d{1,9}(?:[.,]\d{1,9})?"  # short: digits without end are no reading
 SAID = re.compile(rf"({NUMBER})\s*(kwh|wh|kw|mv|kn|kts?|knots?|km/h|kmh|mph|m/s|ah|w|v|a|%)(?![a-z])", re.I)
 WHERE = {  # words before a number that say what it is of
     "pv": "pv", "panel": "pv", "panels": "pv", "solar": "pv", "sun": "pv", "in": "pv",

@@ -11,14 +11,17 @@ import time
 from argparse import ArgumentParser, Namespace
 from collections.abc import Callable
 from typing import Any
+from unittest import mock
 
 from django.conf import settings
+from django.db import OperationalError
 from django.test import TransactionTestCase
 from parhelion.formats.boat_file import read_boat
 from parhelion.formats.device_line import Form, NoLine, line_values
 from parhelion.meters.stand_ins import sentence
 from parhelion.stand_ins import StandIns, devices_arguments, played_for
 
+from outings import devices
 from outings.devices import MOST_LINES_S, listeners
 from outings.models import Reading
 
@@ -129,6 +132,25 @@ class DevicesTest(TransactionTestCase):
         found = self.until(lambda found: found["shunt"]["kept"] > 0 and found["shunt"]["wrong"] > 0)["shunt"]
         self.assertGreater(found["let_go"], 4_000 - 8 * MOST_LINES_S)
         self.assertLessEqual(Reading.objects.count(), 6)
+
+    def test_what_the_database_cannot_take_is_held_and_kept_later(self) -> None:
+        port = free_ports()
+        tries: list[int] = []
+
+        def locked_at_first(boat_id: Any, readings: Any) -> None:
+            tries.append(len(readings))
+            if len(tries) < 3:
+                raise OperationalError("database is locked")
+            keep(boat_id, readings)
+
+        keep = devices._keep
+        playing = Played(port)
+        self.addCleanup(playing.stop)
+        with mock.patch.object(devices, "_keep", locked_at_first):
+            self.put("boxes", Form.JSON_LINES, port)
+            self.until(lambda found: len(tries) >= 3 and Reading.objects.exists())
+        self.assertGreater(tries[1], tries[0])
+        self.assertGreaterEqual(Reading.objects.count(), tries[2])
 
     def test_a_name_twice_and_a_place_that_is_none_are_refused(self) -> None:
         self.assertEqual(self.put("shunt", Form.JSON_LINES, 1, is_on=False).status_code, 204)

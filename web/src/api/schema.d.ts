@@ -9776,6 +9776,7 @@ export interface components {
             shares: components["schemas"]["ReadMark"][];
             /** Told */
             told: components["schemas"]["StretchTold"][];
+            run: components["schemas"]["RunOffered"] | null;
             /** Readings */
             readings: components["schemas"]["ReadingLine"][];
             /** More Readings */
@@ -9884,6 +9885,15 @@ export interface components {
             source: string;
             /** Row */
             row: number;
+        };
+        /**
+         * RunOffered
+         * @description An outing's steady speed and watts, to be put among the Hull's runs.
+         */
+        RunOffered: {
+            words: components["schemas"]["Sentence"];
+            refit: components["schemas"]["Refit"] | null;
+            reason: components["schemas"]["Sentence"] | null;
         };
         /** SkySpan */
         SkySpan: {

@@ -10,6 +10,7 @@ from numpy.typing import NDArray
 
 from parhelion.diagnosis.inputs import inputs_of
 from parhelion.quantities import Sentence, clock, count, energy, fraction, sentence
+from parhelion.stations.log.learned import run_offered
 from parhelion.stations.log.outing_day import OutingDay, ended_at
 from parhelion.stations.log.shown import (
     DayShown,
@@ -218,6 +219,7 @@ def day_shown(day: OutingDay) -> DayShown:
         soc=_marks(day.soc_read, minutes),
         shares=_shares(day, minutes),
         told=told_of(day),
+        run=run_offered(day),
         readings=readings,
         more_readings=more,
         way_m=day.way_m,

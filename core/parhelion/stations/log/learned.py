@@ -27,7 +27,7 @@ from parhelion.hull.demand import demand_curve
 from parhelion.meters.factors import DayRatio, Factor, day_ratio, harvest_factor, power_scale
 from parhelion.quantities import Quantity, Sentence, fraction, power, sentence, speed, words
 from parhelion.stations.log.outing_day import OutingDay
-from parhelion.stations.log.shown import Learned
+from parhelion.stations.log.shown import Learned, RunOffered
 
 Array = NDArray[np.float64]
 
@@ -201,6 +201,34 @@ def panels_learned(design: BoatDesign, days: Sequence[OutingDay]) -> list[Learne
     return found
 
 
+def run_of(one: Steady) -> MeasuredRun:
+    """An outing's steady speed as a run of the Hull."""
+    return MeasuredRun(
+        id=f"{RUN_PREFIX}{one.outing_id}"[:40], speed_mps=round(one.speed_mps, 3),
+        back_speed_mps=round(one.speed_mps, 3), power_w=round(one.power_w, 1), set_name=RUN_SET,
+    )  # fmt: skip
+
+
+def run_offered(day: OutingDay) -> RunOffered | None:
+    """What an outing says of watts at speed, to be put among the Hull's runs; None without a steady speed."""
+    one = steady_of(day)
+    if one is None:
+        return None
+    run, runs = run_of(one), day.design.runs
+    taken = any(other.id == run.id for other in runs)
+    words = sentence(
+        "Steady {v} took {w} of the battery, {f} of what the design takes", v=speed(one.speed_mps),
+        w=power(one.power_w), f=fraction(one.power_w / one.model_w),
+    )  # fmt: skip
+    if taken:
+        return RunOffered(words=words, refit=None, reason=sentence("it is among the Hull's runs"))
+    if one.waves:
+        return RunOffered(words=words, refit=None, reason=sentence("in waves: no run for calm water"))
+    return RunOffered(
+        words=words, refit=refit(day.design, day.design.changed(runs=(*runs, run))), reason=None
+    )
+
+
 def hull_learned(design: BoatDesign, days: Sequence[OutingDay]) -> Learned | None:
     """Watts at speed."""
     steady = [one for day in days if (one := steady_of(day)) is not None]
@@ -214,13 +242,7 @@ def hull_learned(design: BoatDesign, days: Sequence[OutingDay]) -> Learned | Non
         if calm
         else []
     )
-    runs = tuple(
-        MeasuredRun(
-            id=f"{RUN_PREFIX}{one.outing_id}"[:40], speed_mps=round(one.speed_mps, 3),
-            back_speed_mps=round(one.speed_mps, 3), power_w=round(one.power_w, 1), set_name=RUN_SET,
-        )
-        for one in chosen
-    )  # fmt: skip
+    runs = tuple(run_of(one) for one in chosen)
     band = float(demand_curve(design).band_at(design.plan.speed_mps))
     enough = len(runs) >= LEAST_OUTINGS
     middle = float(np.median([one.speed_mps for one in steady]))

@@ -12,7 +12,7 @@ from parhelion.stations.log.outing_day import OutingDay, Told, book_of, outing_d
 from parhelion.stations.log.shown import DayMeaning, LikelyShown
 
 SHOWN = 4
-LEAST_ODDS = 0.01
+LEAST_ODDS, SUREST = 0.01, 0.99  # nothing is said to be surer than this
 BOAT, BESIDE_PANELS = "The boat", "Bank, meters and motor"
 SPEAKS, AGAINST = -0.7, -3.0  # log-likelihoods from which evidence speaks for a cause, or against it
 WORDS = {
@@ -56,7 +56,7 @@ def _meaning(
         for one in kept[:SHOWN]
         if one.odds / whole > LEAST_ODDS
     ]
-    shown = [one.model_copy(update={"odds": one.odds / whole}) for one in shown]
+    shown = [one.model_copy(update={"odds": min(one.odds / whole, SUREST)}) for one in shown]
     return DayMeaning(
         of=of, name=names_of(day)[of] if of is not None else BESIDE_PANELS if drop else BOAT, ranked=shown,
         either=len(shown) > 1 and shown[1].odds > 0.25 * shown[0].odds,

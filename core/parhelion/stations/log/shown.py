@@ -99,6 +99,14 @@ class ReadingLine(Frozen):
     row: int
 
 
+class RunOffered(Frozen):
+    """An outing's steady speed and watts, to be put among the Hull's runs."""
+
+    words: Sentence
+    refit: Refit | None
+    reason: Sentence | None  # why it is not offered
+
+
 class DayShown(Frozen):
     """The day as it went. Series run over the ten-minute steps between its edges; null where unknown."""
 
@@ -126,6 +134,7 @@ class DayShown(Frozen):
     soc: list[ReadMark]
     shares: list[ReadMark]
     told: list[StretchTold]
+    run: RunOffered | None
     readings: list[ReadingLine]
     more_readings: int
     way_m: float

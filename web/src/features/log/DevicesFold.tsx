@@ -1,11 +1,12 @@
-import { useQuery, useQueryClient } from "@tanstack/react-query";
-import { useEffect, useState } from "react";
+import { useQueryClient } from "@tanstack/react-query";
+import { useState } from "react";
 import { client, type DeviceOut, dataOf, type LogPicture, Refused } from "../../api/client";
 import { useLogbook } from "../../kit/logbook";
 import { newId } from "../../kit/records";
 import { INPUT, Problem } from "../../kit/ui/fields";
 import { LinkButton } from "../../kit/ui/LinkButton";
 import { counted } from "../../kit/units";
+import { useDevices } from "./useDevices";
 
 const FORMS = [
   ["json_lines", "JSON lines, TCP"],
@@ -20,25 +21,15 @@ const STATES: Record<string, string> = {
   silent: "silent",
   away: "not there; tried again by itself",
 };
-const ASKED_MS = 2000;
 
 /** Devices that send readings: what each says now, and how it goes. */
 export function DevicesFold({ inputs }: { inputs: LogPicture["inputs"] }) {
-  const { boatId, reload } = useLogbook();
+  const { boatId } = useLogbook();
   const queries = useQueryClient();
-  const key = ["devices", boatId];
   const path = { params: { path: { boat_id: boatId } } };
-  const { data: devices } = useQuery({
-    queryKey: key,
-    queryFn: () => dataOf(client.GET("/api/boats/{boat_id}/devices", path)),
-    refetchInterval: ASKED_MS,
-  });
+  const devices = useDevices();
   const [wrong, setWrong] = useState("");
-  const kept = devices?.reduce((sum, device) => sum + device.kept, 0) ?? 0;
-  useEffect(() => {
-    if (kept > 0) reload(); // a new reading stands in the logbook
-  }, [kept, reload]);
-  const again = () => void queries.invalidateQueries({ queryKey: key });
+  const again = () => void queries.invalidateQueries({ queryKey: ["devices", boatId] });
   async function put(device: Omit<DeviceOut, Told>) {
     setWrong("");
     try {

@@ -13,6 +13,7 @@ import { NowView } from "./NowView";
 import { OutingList } from "./OutingList";
 import { ReadingsView } from "./ReadingsView";
 import { SeasonView } from "./SeasonView";
+import { useDevices } from "./useDevices";
 
 const VIEWS = [
   ["day", "The day as it went"],
@@ -29,6 +30,7 @@ export default function LogStation() {
   const asked = search.get("outing") ?? "";
   const view = search.get("view");
   const [typing, setTyping] = useState(false);
+  useDevices();
   useEffect(() => open(asked), [open, asked]);
   useEffect(() => () => open(""), [open]);
   const { data: picture, stale, error, retry } = useStudy("log/picture");
