@@ -233,6 +233,7 @@ class Listeners:
         for (boat, key), (listening, task) in list(self._heard.items()):
             if boat == boat_id and (key not in wanted or not listening.same(wanted[key])):
                 task.cancel()
+                self._waiting.setdefault(boat, []).extend(listening.readings())
                 del self._heard[boat, key]
         for key, device in wanted.items():
             if (boat_id, key) not in self._heard:
@@ -254,9 +255,7 @@ class Listeners:
                     and datetime.now(UTC) - last > timedelta(seconds=SILENT_S)
                 ):
                     state.state = "silent"
-                made = listening.readings()
-                state.kept += len(made)
-                self._waiting.setdefault(boat, []).extend(made)
+                self._waiting.setdefault(boat, []).extend(listening.readings())
             for boat, readings in list(self._waiting.items()):
                 if readings:
                     await self._put(boat, readings)
@@ -274,6 +273,9 @@ class Listeners:
                     listening.state.told = f"{len(readings)} readings wait to be kept: {error}"
         else:
             self._waiting[boat] = []
+            for (of, _), (listening, _) in self._heard.items():
+                if of == boat:
+                    listening.state.kept += sum(one.source == listening.name for one in readings)
 
     def stop(self) -> None:
         """Hang up everywhere."""
