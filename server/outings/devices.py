@@ -290,11 +290,17 @@ class Listeners:
         loop.close()
 
     async def _hung_up(self) -> None:
-        self._heard.clear()
+        for (boat, _), (listening, _) in self._heard.items():
+            self._waiting.setdefault(boat, []).extend(listening.readings())
         others = [task for task in asyncio.all_tasks() if task is not asyncio.current_task()]
         for task in others:
             task.cancel()
         await asyncio.gather(*others, return_exceptions=True)
+        for boat, readings in list(self._waiting.items()):
+            if readings:
+                await self._put(boat, readings)
+        self._heard.clear()
+        self._waiting.clear()
 
 
 listeners = Listeners()
