@@ -1,11 +1,13 @@
 import type { LogOuting } from "../../api/client";
 import { useLogbook } from "../../kit/logbook";
+import { useToast } from "../../kit/Toast";
 import { LinkButton } from "../../kit/ui/LinkButton";
 import { OwnField, OwnText } from "../../kit/ui/OwnField";
 
 /** What is noted of an outing beside its readings. */
 export function OutingFields({ outing }: { outing: LogOuting }) {
   const { noteOuting, withdrawOuting } = useLogbook();
+  const toast = useToast();
   const put = (change: Partial<LogOuting>) => noteOuting({ ...outing, ...change });
   return (
     <>
@@ -71,7 +73,17 @@ export function OutingFields({ outing }: { outing: LogOuting }) {
         ) : (
           <LinkButton onClick={() => put({ ended_at: null })}>it goes on</LinkButton>
         )}
-        <LinkButton onClick={() => withdrawOuting(outing.id)}>take it back</LinkButton>
+        <LinkButton
+          onClick={() => {
+            withdrawOuting(outing.id);
+            toast({
+              text: `${outing.name || "The outing"} is taken away, with its readings.`,
+              action: { label: "put it back", run: () => noteOuting(outing) },
+            });
+          }}
+        >
+          take it away
+        </LinkButton>
       </div>
     </>
   );

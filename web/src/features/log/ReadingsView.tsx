@@ -1,6 +1,7 @@
 import type { LogDay, LogReading } from "../../api/client";
 import { useLogbook } from "../../kit/logbook";
 import { useSay } from "../../kit/preferences";
+import { useToast } from "../../kit/Toast";
 import { LinkButton } from "../../kit/ui/LinkButton";
 import { Heading } from "../../kit/ui/Page";
 import { Head, View } from "../../kit/ui/View";
@@ -11,6 +12,7 @@ const WORDS: Record<string, string> = { hand: "by hand" };
 /** Every reading of the outing, newest first; one may be left out, and counts no more. */
 export function ReadingsView({ day }: { day: LogDay }) {
   const { noteReadings, dropReading } = useLogbook();
+  const toast = useToast();
   const say = useSay();
   const words = (reading: LogReading) =>
     [
@@ -51,7 +53,13 @@ export function ReadingsView({ day }: { day: LogDay }) {
                     leave out
                   </LinkButton>{" "}
                   <LinkButton
-                    onClick={() => dropReading(reading.id)}
+                    onClick={() => {
+                      dropReading(reading.id);
+                      toast({
+                        text: `The reading of ${clockText(minute)} is removed.`,
+                        action: { label: "put it back", run: () => noteReadings([reading]) },
+                      });
+                    }}
                     aria-label={`Remove ${clockText(minute)}`}
                   >
                     remove
