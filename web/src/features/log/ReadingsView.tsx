@@ -39,7 +39,7 @@ export function ReadingsView({ day }: { day: LogDay }) {
         in={`${day.date}, ${counted(day.readings.length + day.more_readings, "reading")}`}
       />
       <View label="Readings">
-        <table className="bench-table w-full">
+        <table className="bench-table word-table w-full">
           <Head of={["time", "of", "what was read", "by"]} quiet="take back" />
           <tbody>
             {day.readings.map(({ reading, minute, of_name, source }) => (
@@ -47,7 +47,7 @@ export function ReadingsView({ day }: { day: LogDay }) {
                 <td className="tabular">{clockText(minute)}</td>
                 <td>{of_name || "boat"}</td>
                 <td>{words(reading)}</td>
-                <td>{WORDS[source] ?? source}</td>
+                <td className="whitespace-nowrap">{WORDS[source] ?? source}</td>
                 <td className="whitespace-nowrap text-right">
                   <LinkButton onClick={() => noteReadings([{ ...reading, left_out: true }])}>
                     leave out

@@ -90,7 +90,7 @@ function Scores({ season, onChoose }: { season: LogSeason; onChoose: (id: string
   return (
     <details className="mt-3">
       <summary className="link cursor-pointer">predicted against measured, outing by outing</summary>
-      <table className="bench-table mt-1 w-full">
+      <table className="bench-table word-table mt-1 w-full">
         <Head of={["day", "outing", "harvest of the model's", "watts at speed", "done of planned"]} />
         <tbody>
           {season.scores.map((score) => (
