@@ -75,6 +75,10 @@ def take_log(page: Page, base: str, work: str) -> None:
 def take(page: Page, base: str, boats: dict[str, str]) -> None:
     """The main views, each at its usual size."""
     at = "at=14:20"
+    page.goto(f"{base}/wish/{boats['Whimbrel']}?{at}")
+    page.locator("[data-front=whole]").wait_for(timeout=120_000)
+    settled(page)
+    page.screenshot(path=SHOTS / "wish.png")
     page.goto(f"{base}/hull/{boats['Whimbrel']}?{at}")
     settled(page)
     page.get_by_role("button", name="add a run").click()
@@ -136,10 +140,6 @@ def take(page: Page, base: str, boats: dict[str, str]) -> None:
     page.locator("[data-ahead][aria-busy=false]").wait_for(timeout=120_000)
     settled(page)
     page.screenshot(path=SHOTS / "ahead.png")
-    page.goto(f"{base}/year/{boats['Little Grebe']}?{at}&view=worth")
-    page.locator("[data-worth-line]").first.wait_for()
-    settled(page)
-    page.screenshot(path=SHOTS / "worth.png")
     page.get_by_role("button", name="Boat:").click()
     page.get_by_role("menuitem", name="New boat").click()
     sheet = page.get_by_role("dialog")

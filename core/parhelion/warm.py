@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+import parhelion.balance.asked_days
 import parhelion.balance.days_on_end
 import parhelion.balance.dock
 import parhelion.balance.flow
@@ -25,6 +26,8 @@ KERNELS = (
     parhelion.panels.mismatch.effective_light,
     parhelion.panels.mismatch.string_light,
     parhelion.panels.strung.mixed_string_w,
+    parhelion.balance.asked_days.run_asked,
+    parhelion.balance.asked_days.run_stays,
     parhelion.balance.days_on_end.run_chain,
     parhelion.balance.flow.run_days_behind,
     parhelion.balance.pace.taut_string,

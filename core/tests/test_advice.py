@@ -247,7 +247,8 @@ class FindingsTest(unittest.TestCase):
         design = boat(**bank(unit_ah=60))
         counts = warning_counts(design)
         self.assertEqual(
-            list(counts), ["hull", "bank", "array", "strings", "day", "year", "passage", "fitout", "log"]
+            list(counts),
+            ["wish", "hull", "bank", "array", "strings", "day", "year", "passage", "fitout", "log"],
         )
         for key, count in counts.items():
             self.assertEqual(sum(item.level == "warn" for item in findings_of(key, design)), count, key)

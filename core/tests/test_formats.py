@@ -49,7 +49,7 @@ class BoatFileTest(unittest.TestCase):
             (b"[1, 2]", "not_a_boat", "not a boat design"),
             (b"[" * 100_000, "not_json", "breaks at"),
             (b" " * 50_000_000, "too_large", "50.0 MB"),
-            (json.dumps({**good, "schema_version": 9}).encode(), "newer_version", "version 9"),
+            (json.dumps({**good, "schema_version": 99}).encode(), "newer_version", "version 99"),
             (json.dumps({**good, "schema_version": "1"}).encode(), "no_version", "version"),
         ):
             with self.assertRaises(UnreadableFile) as caught:

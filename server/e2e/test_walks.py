@@ -246,7 +246,7 @@ class BoatsWalk(BrowserTest):
             self.page.get_by_label("Design file", exact=True).set_input_files(kept)
             expect(self.page).to_have_title("Whimbrel again · Parhelion")
             for content, message in (("{ nope", "line 1, column 3"), ("{}", "not a boat design"),
-                                     (json.dumps({**document, "schema_version": 9}), "version 9")):  # fmt: skip
+                                     (json.dumps({**document, "schema_version": 99}), "version 99")):  # fmt: skip
                 kept.write_text(content)
                 self.page.get_by_label("Design file", exact=True).set_input_files(kept)
                 expect(self.page.get_by_text(message)).to_be_visible()

@@ -8,6 +8,7 @@ is going on; where none is, one begins.
 from __future__ import annotations
 
 import asyncio
+import atexit
 import contextlib
 import threading
 import time
@@ -215,6 +216,7 @@ class Listeners:
     def _running(self) -> asyncio.AbstractEventLoop:
         with self._lock:
             if self._loop is None:
+                atexit.register(self.end)
                 self._loop = asyncio.new_event_loop()
                 self._thread = threading.Thread(target=self._loop.run_forever, name="devices", daemon=True)
                 self._thread.start()
@@ -284,22 +286,43 @@ class Listeners:
             return
         with contextlib.suppress(TimeoutError):
             asyncio.run_coroutine_threadsafe(self._hung_up(), loop).result(timeout=10)
+        self._close(loop)
+
+    def end(self) -> None:
+        """As the program ends: what was gathered is kept, without the helpers that are gone by then."""
+        loop, self._loop = self._loop, None
+        if loop is None:
+            return
+        with contextlib.suppress(TimeoutError):
+            asyncio.run_coroutine_threadsafe(self._let_go(), loop).result(timeout=5)
+        for boat, readings in self._waiting.items():
+            if readings:
+                with contextlib.suppress(Exception):  # there is nobody left to tell
+                    _keep(boat, readings)
+        self._waiting.clear()
+        self._close(loop)
+
+    def _close(self, loop: asyncio.AbstractEventLoop) -> None:
         loop.call_soon_threadsafe(loop.stop)
         if self._thread is not None:
             self._thread.join(10)
         loop.close()
 
-    async def _hung_up(self) -> None:
+    async def _let_go(self) -> None:
+        """Hang up; what was gathered waits to be kept."""
         for (boat, _), (listening, _) in self._heard.items():
             self._waiting.setdefault(boat, []).extend(listening.readings())
         others = [task for task in asyncio.all_tasks() if task is not asyncio.current_task()]
         for task in others:
             task.cancel()
         await asyncio.gather(*others, return_exceptions=True)
+        self._heard.clear()
+
+    async def _hung_up(self) -> None:
+        await self._let_go()
         for boat, readings in list(self._waiting.items()):
             if readings:
                 await self._put(boat, readings)
-        self._heard.clear()
         self._waiting.clear()
 
 

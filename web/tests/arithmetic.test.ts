@@ -19,6 +19,7 @@ const DRAWING = [
   "features/hull/(CrossingChart|CrossingMarks|OpenWaterChart|PlanMark|PowerStrip|RangeChart)",
   "features/log/(DayLogChart|FactorLine|MetersView|MonthsChart|NowBars|OutingList)",
   "features/strings/(BoxesYear|Diagram|Ladder)",
+  "features/wish/(AsSheIs|DeckSketch|FrontChart)",
   "features/year/(AheadView|ClimateStrip|CompareView|SeasonView|UpgradesView)",
 ].map((name) => new RegExp(`^${name}$`));
 

@@ -333,7 +333,7 @@ def remembered(function: Callable[Concatenate[Outlook, P], T]) -> Callable[Conca
     return asked
 
 
-OUTLOOK_READS = Reads.all_but("name", "note", "passage")
+OUTLOOK_READS = Reads.all_but("name", "note", "passage", "wish")
 
 
 @kept(OUTLOOK_READS, 12)

@@ -23,7 +23,7 @@ from parhelion.sun.timeline import Timeline, even_steps
 
 Array = NDArray[np.float64]
 
-WAY_SUN_READS = Reads.all_but("name", "note", "passage")
+WAY_SUN_READS = Reads.all_but("name", "note", "passage", "wish")
 HEADING_DEG = 15.0  # headings are told apart by this much
 
 

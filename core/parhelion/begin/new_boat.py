@@ -44,6 +44,8 @@ from parhelion.design import (
 )
 from parhelion.design.hull import hull_speed_mps
 from parhelion.design.hulltypes import TYPICAL, HullType
+from parhelion.design.wish import Wish
+from parhelion.drive.trolling import WATTS_PER_NEWTON
 from parhelion.errors import InvalidDesign, problems_of
 from parhelion.panels.layout import GAP_M
 from parhelion.rail.speeds import bank_power_w
@@ -55,7 +57,6 @@ EASY_FROUDE_SHARE = 0.6  # of hull speed: a pace that most boats make on modest 
 BANK_HOURS = 2.0  # of the drive's rating that a usual bank holds
 BIG_BANK_V, SMALL_BANK_V = 25.6, 12.8
 SMALL_DRIVE_W = 700.0
-WATTS_PER_NEWTON = 2.3  # at full, of trolling motors: some 55 lb at 12 V and 45 to 50 A
 PANEL_W, SMALL_PANEL_W = 200.0, 100.0
 PANEL_M2 = 1.1  # of a 200 W panel
 PERSON_KG = 75.0
@@ -204,6 +205,14 @@ def _loading(known: Known, whole_kg: float, equipment_kg: float) -> Loading:
     return Loading(boat_kg=round(boat), crew_kg=crew, gear_kg=round(gear))
 
 
+def _bought(known: Known) -> Wish:
+    """Nothing wished yet; only what she said she has counts as bought."""
+    return Wish(
+        keeps_panels=known.panels is Bought.OWN, keeps_bank=known.bank is Bought.OWN,
+        keeps_motor=bool(known.motor_w or known.thrust_n),
+    )  # fmt: skip
+
+
 def new_boat(known: Known) -> BoatDesign:
     """A boat of which so much is known; she floats, is wired, and lies where panels are seen on her deck.
 
@@ -247,7 +256,12 @@ def new_boat(known: Known) -> BoatDesign:
         known, "weighs_kg", "bank_ah", "panel_count", "beam_m", "overall_m", "waterline_m", "hull_type"
     ):
         design = BoatDesign(
-            name=known.name, use=use, site=known.site, loads=() if small or not banks else loads, **parts
+            name=known.name,
+            use=use,
+            site=known.site,
+            loads=() if small or not banks else loads,
+            wish=_bought(known),
+            **parts,
         )
     limits = design.wiring.model_copy(update={"coldest_c": coldest_morning_c(known.site.latitude_deg)})
     return lasting(boxes_by_itself(design.changed(wiring=limits)))

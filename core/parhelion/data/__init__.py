@@ -57,3 +57,10 @@ def tide_stations() -> dict[str, Any]:
 def sketched_waters() -> tuple[dict[str, Any], ...]:
     """Invented shores of the demo boats' waters, metres east and north of a place; no chart to steer by."""
     return tuple(json.loads(files(__name__).joinpath("waters.json").read_text(encoding="utf-8"))["waters"])
+
+
+@cache
+def battery_units() -> tuple[dict[str, Any], ...]:
+    """Invented battery units of every chemistry: what a bank's entries of one unit are."""
+    content = json.loads(files(__name__).joinpath("batteries.json").read_text(encoding="utf-8"))
+    return tuple({name: value for name, value in unit.items() if name != "name"} for unit in content["units"])

@@ -32,9 +32,10 @@ from parhelion.design.part import Choice, Name, Part, entry, out_of_reach
 from parhelion.design.passage import Passage
 from parhelion.design.plan import Plan, Site, Source, SourceKind, Water
 from parhelion.design.states import How
+from parhelion.design.wish import Wish
 
 SCHEMA_NAME = "parhelion.boat"
-SCHEMA_VERSION = 8  # counts every change of the document's shape (docs/decisions/18)
+SCHEMA_VERSION = 9  # counts every change of the document's shape (docs/decisions/18)
 
 DEEPEST_BODY_TO_BEAM = 1.5  # a hull body drawing more than this many beams is a slip of the pen
 MOST_PANELS = 120  # in all: every station answers so many in seconds
@@ -63,7 +64,7 @@ class BoatDesign(Part):
     model_config = ConfigDict(frozen=True, extra="forbid", allow_inf_nan=False, title="Parhelion boat design")
 
     schema_name: Literal["parhelion.boat"] = "parhelion.boat"
-    schema_version: Literal[8] = 8
+    schema_version: Literal[9] = 9
     name: Name = entry("Name")
     note: str = entry("Note", default="", max_length=2_000)
     use: Use = entry("Use", default=Use.CRUISER)
@@ -106,6 +107,7 @@ class BoatDesign(Part):
     site: Site = entry("Waters")
     plan: Plan = entry("Plan")
     passage: Passage | None = entry("Passage", default=None)
+    wish: Wish | None = entry("Wish", default=None)
 
     @model_validator(mode="after")
     def _joined(self) -> BoatDesign:
@@ -157,7 +159,8 @@ class BoatDesign(Part):
     def _lists_within(self) -> dict[str, tuple[Part, ...]]:
         passage = self.passage
         inner = {} if passage is None else {"passage/legs": passage.legs, "passage/skies": passage.skies}
-        return {"site/skyline": self.site.skyline, **inner}
+        wished = {} if self.wish is None else {"wish/asks": self.wish.asks, "wish/owned": self.wish.owned}
+        return {"site/skyline": self.site.skyline, **inner, **wished}
 
     @model_validator(mode="after")
     def _floats(self) -> BoatDesign:

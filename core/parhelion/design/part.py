@@ -49,7 +49,8 @@ STEPS: dict[QuantityKind, float] = {  # what an arrow key adds, in the unit that
     "length_m": 0.1, "distance_m": 0.1,
     "area_m2": 0.1, "mass_kg": 1, "power_w": 10, "energy_wh": 100, "voltage_v": 0.1,
     "current_a": 1, "capacity_ah": 10, "angle_deg": 5, "temperature_c": 1, "speed_mps": 0.1, "force_n": 5,
-    "fraction": 1, "rpm": 50, "money": 10, "years": 1, "duration_h": 0.5, "count": 1, "ratio": 0.01,
+    "fraction": 1, "rpm": 50, "money": 10, "years": 1, "duration_h": 0.5, "days": 1, "count": 1,
+    "ratio": 0.01,
 }  # fmt: skip
 
 

@@ -5,16 +5,19 @@ from __future__ import annotations
 from parhelion.design.array import Controller, PanelString, Place
 from parhelion.design.bank import Bank, Link, Load
 from parhelion.design.boat import BoatDesign
-from parhelion.design.hull import MeasuredRun
+from parhelion.design.drive import Drive
+from parhelion.design.hull import Hull, MeasuredRun
 from parhelion.design.panel import PanelGroup
 from parhelion.quantities import Frozen
 
 
 class Refit(Frozen):
-    """Whole lists of the document; None stays as it is."""
+    """Whole lists of the document, and the hull as it is weighed; None stays as it is."""
 
+    hull: Hull | None = None
     places: tuple[Place, ...] | None = None
     panels: tuple[PanelGroup, ...] | None = None
+    drives: tuple[Drive, ...] | None = None
     controllers: tuple[Controller, ...] | None = None
     strings: tuple[PanelString, ...] | None = None
     banks: tuple[Bank, ...] | None = None
@@ -28,6 +31,6 @@ class Refit(Frozen):
 
 
 def refit(before: BoatDesign, after: BoatDesign) -> Refit:
-    """What turns one boat into another that differs in these lists alone."""
+    """What turns one boat into another that differs in these alone."""
     names = Refit.model_fields
     return Refit(**{n: getattr(after, n) for n in names if getattr(after, n) != getattr(before, n)})

@@ -22,6 +22,7 @@ STANDING_W = 25.0  # [W] what the motor takes beside
 PITCH_SPEED_MPS = 3.0  # where the thrust of the lower bound is gone
 USUAL_DIAMETER_M = 0.25
 USUAL_V = 12.0
+WATTS_PER_NEWTON = 2.3  # at full, as sold: some 55 lb at 12 V and 45 to 50 A
 
 
 def disc_area_m2(drive: Drive) -> float:

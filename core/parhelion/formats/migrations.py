@@ -82,6 +82,12 @@ def _from_7(document: Document) -> Document:
     return {**document, "schema_version": 8}
 
 
+def _from_8(document: Document) -> Document:
+    """Version 9: wishes; without one nothing is asked."""
+    return {**document, "schema_version": 9}
+
+
 MIGRATIONS: dict[int, Callable[[Document], Document]] = {
     1: _from_1, 2: _from_2, 3: _from_3, 4: _from_4, 5: _from_5, 6: _from_6, 7: _from_7,
+    8: _from_8,
 }  # fmt: skip

@@ -1,7 +1,8 @@
 """Panels from a table in the open module-database layout: one row a module, its columns by name.
 
 Known columns, under any of their usual names: the module's name, power at standard conditions, Voc, Isc,
-Vmp, Imp, the three temperature coefficients, cells in series, length, width, mass, whether it is two-sided.
+Vmp, Imp, the three temperature coefficients, cells in series, length, width, mass, price, whether it is
+two-sided.
 A row of units under the header is heeded, a row of internal names skipped.
 """
 
@@ -36,6 +37,7 @@ NAMES = {  # a column's usual names, without case, blanks and marks
     "panel_width_m": ("width", "shortside"),
     "mass_kg": ("mass", "weight"),
     "bifacial": ("bifacial", "twosided"),
+    "price": ("price", "cost", "coins"),
     "most_fuse_a": ("maxseriesfuse", "seriesfuse", "maxfuse"),
 }
 WANTED = "columns named STC, Voc, Isc, Vmp, Imp and N_s, one module a row"
@@ -110,7 +112,15 @@ def _panel(row: list[str], columns: dict[str, int], units: dict[str, str]) -> Pa
         return row[index].strip() if index is not None and index < len(row) else ""
 
     values: dict[str, Any] = {}
-    for name in (*NEEDED, *COEFFICIENTS, "panel_length_m", "panel_width_m", "mass_kg", "most_fuse_a"):
+    for name in (
+        *NEEDED,
+        *COEFFICIENTS,
+        "panel_length_m",
+        "panel_width_m",
+        "mass_kg",
+        "most_fuse_a",
+        "price",
+    ):
         text = cell(name)
         if not text and name not in NEEDED:
             continue
@@ -215,3 +225,46 @@ def read_modules(text: str, search: str = "") -> ReadModules:
         rows=whole.rows, read=len(whole.panels), matching=len(matching), panels=matching[:MOST_TOLD],
         problems=list(whole.problems[:MOST_TOLD]), wrong=len(whole.problems),
     )  # fmt: skip
+
+
+class ReadPanelList(Frozen):
+    """Panels to choose from: those of a table that no other of it makes useless, at most so many."""
+
+    rows: int
+    read: int
+    worse: int  # no smaller, lighter or cheaper than another with as many watts
+    panels: list[PanelModel]
+    problems: list[LineProblem]
+    wrong: int
+
+
+def read_panel_list(text: str, most: int) -> ReadPanelList:
+    """A person's own list of panels, what is plainly worse left out.
+
+    Parameters
+    ----------
+    text : str
+        As of `read_modules`; a column of prices is heeded.
+    most : int
+        The best for their price are kept where there are more.
+    """
+    whole = _tables.get(text, lambda: _whole(text))
+    kept: list[PanelModel] = []
+    for panel in sorted(whole.panels, key=lambda p: (p.price or 0.0, p.each_kg, -p.nameplate_w)):
+        if not any(_no_worse(other, panel) for other in kept):
+            kept.append(panel)
+    worth = sorted(kept, key=lambda p: (p.price or 0.0) / p.nameplate_w)[:most]
+    return ReadPanelList(
+        rows=whole.rows, read=len(whole.panels), worse=len(whole.panels) - len(worth), panels=worth,
+        problems=list(whole.problems[:MOST_TOLD]), wrong=len(whole.problems),
+    )  # fmt: skip
+
+
+def _no_worse(one: PanelModel, other: PanelModel) -> bool:
+    return (
+        (one.price or 0.0) <= (other.price or 0.0)
+        and one.each_kg <= other.each_kg
+        and one.width <= other.width
+        and one.length <= other.length
+        and one.nameplate_w >= other.nameplate_w
+    )

@@ -11,7 +11,9 @@ from parhelion.design.panel import PANEL_KG_PER_W, Build, PanelGroup
 
 PANEL_PRICE_PER_W = {Build.GLASS: 0.6, Build.FLEXIBLE: 1.3, Build.FOLDING: 1.9}  # the panel alone
 FITTING_PRICE_PER_W = 0.45  # frame, cable and its share of a controller
+CABLED_PRICE_PER_W = 0.2  # cable, clamps and plugs of a panel, where frame and controller are counted apart
 FRAME_KG_PER_W = 0.02
+MOTOR_PRICE, MOTOR_PRICE_PER_W = 220.0, 0.55  # of a motor with its controller, by the watts it takes
 CONTROLLER_PRICE = 120.0  # one of more amps
 CONTROLLER_KG = 1.2  # a usual box of 20 to 40 A
 BALANCER_PRICE = 95.0
@@ -66,3 +68,8 @@ def bank_price(bank: Bank) -> float:
 def controllers_price(controller: Controller) -> float:
     """All boxes of a controller that has a price [coins]."""
     return controller.count * (controller.price or 0.0)
+
+
+def motor_price(watts: float, count: int = 1) -> float:
+    """Motors of so many watts from the battery each, with their controllers [coins]."""
+    return count * (MOTOR_PRICE + MOTOR_PRICE_PER_W * watts)

@@ -14,9 +14,10 @@ from parhelion.stations.passage.station import STATION as PASSAGE
 from parhelion.stations.station import ALONE, Beside, Station, Work
 from parhelion.stations.strings.station import STATION as STRINGS
 from parhelion.stations.usual import UsualOf
+from parhelion.stations.wish.station import STATION as WISH
 from parhelion.stations.year.station import STATION as YEAR
 
-STATIONS: tuple[Station, ...] = (HULL, BANK, ARRAY, STRINGS, DAY, YEAR, PASSAGE, FITOUT, LOG)
+STATIONS: tuple[Station, ...] = (WISH, HULL, BANK, ARRAY, STRINGS, DAY, YEAR, PASSAGE, FITOUT, LOG)
 BY_NAME: dict[str, Station] = {station.name: station for station in STATIONS}
 WORKS: dict[str, Work] = {work.name: work for station in STATIONS for work in station.works}
 

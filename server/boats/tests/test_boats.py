@@ -111,7 +111,7 @@ class BoatsTest(TestCase):
         self.assertEqual(other["design"], self.variant["design"])
 
     def test_bad_files_are_refused_in_the_one_shape(self):
-        newer = DEMO.replace(b'"schema_version": 8', b'"schema_version": 9')
+        newer = DEMO.replace(b'"schema_version": 9', b'"schema_version": 99')
         for content, code, status in (
             (b"\x89PNG", "not_text", 422),
             (b"{", "not_json", 422),

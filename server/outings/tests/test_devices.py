@@ -111,6 +111,12 @@ class DevicesTest(TransactionTestCase):
         self.assertEqual(self.client.delete(f"{self.at}/boxes").status_code, 204)
         self.assertEqual(self.client.delete(f"{self.at}/boxes").status_code, 404)
         self.assertNotIn("boxes", {one["id"] for one in self.client.get(self.at).json()})
+        heard = self.until(lambda found: bool(found["log"]["values"]) and found["log"]["state"] == "reading")
+        kept = Reading.objects.filter(source="log").count()
+        time.sleep(1.2)  # less than until the next are kept
+        listeners.end()
+        self.assertGreater(Reading.objects.filter(source="log").count(), kept)
+        self.assertGreater(heard["log"]["kept"], 0)
 
     def test_a_flood_is_thinned_and_half_lines_are_counted(self) -> None:
         port = free_ports()

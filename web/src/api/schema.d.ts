@@ -682,6 +682,122 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/wish/picture": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * The boat as she is against her wish.
+         * @description The boat as she is against her wish.
+         *
+         *     Parameters
+         *     ----------
+         *     design : BoatDesign
+         *
+         *     Returns
+         *     -------
+         *     WishPicture
+         *         Refused in words where nothing is wished, or what is wished cannot be asked together.
+         */
+        post: operations["wishPicture"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/wish/first": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * A first look at it: few fills of each place, the cheaper and larger ones.
+         * @description A first look at it: few fills of each place, the cheaper and larger ones.
+         */
+        post: operations["wishFirst"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/wish/between": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * What differs between two boats that a wish may choose, and what each difference does alone.
+         * @description What differs between two boats that a wish may choose, and what each difference does alone.
+         *
+         *     Parameters
+         *     ----------
+         *     design : BoatDesign
+         *         As she is, with the wish.
+         *     first, second : Refit
+         *         Points of its front.
+         */
+        post: operations["wishBetween"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/wish/findings": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Everything the Wish tells of a design.
+         * @description Everything the Wish tells of a design.
+         */
+        post: operations["wishFindings"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/wish/panels/read": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * A person's own list of panels to choose from, out of a table.
+         * @description A person's own list of panels to choose from, out of a table.
+         */
+        post: operations["wishPanelsRead"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/hull/picture": {
         parameters: {
             query?: never;
@@ -2482,6 +2598,108 @@ export interface components {
          */
         Water: "fresh" | "salt";
         /**
+         * Ask
+         * @description One thing wished.
+         * @example {
+         *       "distance_m": 20000,
+         *       "kind": "trip",
+         *       "speed_mps": 2
+         *     }
+         * @example {
+         *       "hours": 4,
+         *       "kind": "hours",
+         *       "speed_mps": 2
+         *     }
+         * @example {
+         *       "hours": 3,
+         *       "kind": "night",
+         *       "speed_mps": 1.5
+         *     }
+         * @example {
+         *       "days": 3,
+         *       "kind": "stay"
+         *     }
+         * @example {
+         *       "kind": "house"
+         *     }
+         */
+        Ask: {
+            /** Id */
+            id: string;
+            /**
+             * Wished
+             * @default trip
+             */
+            kind: components["schemas"]["AskKind"];
+            /**
+             * Distance
+             * @description There and back, in one day
+             * @default 20000
+             */
+            distance_m: number;
+            /**
+             * Hours
+             * @default 4
+             */
+            hours: number;
+            /**
+             * Days
+             * @description From a full bank, the house alone
+             * @default 3
+             */
+            days: number;
+            /**
+             * At
+             * @description Through the water
+             * @default 2
+             */
+            speed_mps: number;
+            /**
+             * or slower, down to
+             * @description Empty: that speed and no less
+             */
+            slowest_mps?: number | null;
+            /**
+             * On
+             * @default [
+             *       "sat"
+             *     ]
+             */
+            weekdays: components["schemas"]["Weekday"][];
+            /**
+             * From
+             * @default may
+             */
+            first_month: components["schemas"]["MonthName"];
+            /**
+             * To
+             * @default sep
+             */
+            last_month: components["schemas"]["MonthName"];
+            /**
+             * How surely
+             * @description Of those days, over all those months
+             * @default 0.9
+             */
+            surely_frac: number;
+            /**
+             * Left in the bank
+             * @description State of charge when it is done; empty: the bank's own reserve
+             */
+            kept_frac?: number | null;
+            /**
+             * Leaves at
+             * @description Empty: about the sun's noon
+             */
+            from_clock?: string | null;
+        };
+        /**
+         * AskKind
+         * @description What is wished of a day, a night or a stay.
+         * @enum {string}
+         */
+        AskKind: "trip" | "hours" | "night" | "stay" | "house";
+        /**
          * Bank
          * @description A battery bank as it was bought: units in series and parallel.
          *
@@ -2651,10 +2869,10 @@ export interface components {
             schema_name: "parhelion.boat";
             /**
              * Schema Version
-             * @default 8
+             * @default 9
              * @constant
              */
-            schema_version: 8;
+            schema_version: 9;
             /** Name */
             name: string;
             /**
@@ -2773,6 +2991,8 @@ export interface components {
             plan: components["schemas"]["Plan"];
             /** Passage */
             passage?: components["schemas"]["Passage"] | null;
+            /** Wish */
+            wish?: components["schemas"]["Wish"] | null;
         };
         /**
          * BoatState
@@ -2813,6 +3033,12 @@ export interface components {
          * @enum {string}
          */
         Build: "glass" | "flexible" | "folding";
+        /**
+         * Clear
+         * @description What nothing new may stand on or in front of.
+         * @enum {string}
+         */
+        Clear: "mast" | "hatch" | "view" | "walkway" | "port" | "starboard";
         /**
          * Controller
          * @description A charge controller aboard, or several alike that share what feeds them.
@@ -3059,6 +3285,12 @@ export interface components {
          * @enum {string}
          */
         Fastening: "clamps" | "bolts" | "hinges" | "ties";
+        /**
+         * Filled
+         * @description What fills the banks between outings.
+         * @enum {string}
+         */
+        Filled: "as_used" | "sun" | "shore";
         /**
          * Frame
          * @description Two sides, two ends, bars across between them, and feet, all of one stock.
@@ -3433,6 +3665,11 @@ export interface components {
             wave_height_m: number;
         };
         /**
+         * MonthName
+         * @enum {string}
+         */
+        MonthName: "jan" | "feb" | "mar" | "apr" | "may" | "jun" | "jul" | "aug" | "sep" | "oct" | "nov" | "dec";
+        /**
          * Motor
          * @description A motor's constants; what is not published is estimated from no-load speed and current.
          * @example {
@@ -3584,6 +3821,119 @@ export interface components {
              * @default []
              */
             swung_in: components["schemas"]["BoatState"][];
+        };
+        /**
+         * OwnedPanels
+         * @description Panels already bought: they cost nothing, and no more of them are to be had.
+         * @example {
+         *       "nameplate_w": 100
+         *     }
+         */
+        OwnedPanels: {
+            /**
+             * Name
+             * @default
+             */
+            model: string;
+            /**
+             * Made of
+             * @default glass
+             */
+            build: components["schemas"]["Build"];
+            /** Nameplate, each */
+            nameplate_w: number;
+            /**
+             * Sold as
+             * @description Tells cells and volts where the label does not
+             */
+            sold_as?: components["schemas"]["SoldAs"] | null;
+            /**
+             * Power with heat
+             * @description What a degree over 25 takes, about -0.3 to -0.4 %
+             * @default -0.0035
+             */
+            power_coefficient_per_k: number;
+            /** Mass, each */
+            mass_kg?: number | null;
+            /**
+             * Short side
+             * @description Empty: usual for its watts
+             */
+            panel_width_m?: number | null;
+            /**
+             * Long side
+             * @description Empty: usual for its watts
+             */
+            panel_length_m?: number | null;
+            /**
+             * Cells across
+             * @description Cells side by side along the short side
+             */
+            cells_across?: number | null;
+            /**
+             * Cells along
+             * @description Cells one after another along the long side
+             */
+            cells_along?: number | null;
+            /**
+             * Half-cut cells
+             * @description Two halves in parallel
+             * @default false
+             */
+            half_cut: boolean;
+            /**
+             * Two-sided
+             * @description What the back gives in the light that the front is rated in; 0 for a panel with an opaque back
+             * @default 0
+             */
+            bifaciality_frac: number;
+            /**
+             * Leaf
+             * @description Tilt of each, end to end along the long side; positive faces the bow
+             * @default []
+             * @example [
+             *       0,
+             *       0,
+             *       0,
+             *       0
+             *     ]
+             */
+            leaf_tilts_deg: number[];
+            /**
+             * Voc
+             * @description Volts with nothing connected, at 25 °C
+             */
+            open_circuit_v?: number | null;
+            /**
+             * Isc
+             * @description Amps with its ends joined
+             */
+            short_circuit_a?: number | null;
+            /**
+             * Vmp
+             * @description Volts at its best
+             */
+            best_v?: number | null;
+            /**
+             * Imp
+             * @description Amps at its best
+             */
+            best_a?: number | null;
+            /** Voc with heat */
+            voltage_coefficient_per_k?: number | null;
+            /** Isc with heat */
+            current_coefficient_per_k?: number | null;
+            /** Largest series fuse */
+            most_fuse_a?: number | null;
+            /** Price, each */
+            price?: number | null;
+            /** Id */
+            id: string;
+            /**
+             * How many
+             * @default 1
+             */
+            count: number;
         };
         /**
          * PanelGroup
@@ -3747,6 +4097,109 @@ export interface components {
              * @default false
              */
             covered: boolean;
+        };
+        /**
+         * PanelModel
+         * @description One panel by its datasheet; what is left empty is usual for its watts.
+         */
+        PanelModel: {
+            /**
+             * Name
+             * @default
+             */
+            model: string;
+            /**
+             * Made of
+             * @default glass
+             */
+            build: components["schemas"]["Build"];
+            /** Nameplate, each */
+            nameplate_w: number;
+            /**
+             * Sold as
+             * @description Tells cells and volts where the label does not
+             */
+            sold_as?: components["schemas"]["SoldAs"] | null;
+            /**
+             * Power with heat
+             * @description What a degree over 25 takes, about -0.3 to -0.4 %
+             * @default -0.0035
+             */
+            power_coefficient_per_k: number;
+            /** Mass, each */
+            mass_kg?: number | null;
+            /**
+             * Short side
+             * @description Empty: usual for its watts
+             */
+            panel_width_m?: number | null;
+            /**
+             * Long side
+             * @description Empty: usual for its watts
+             */
+            panel_length_m?: number | null;
+            /**
+             * Cells across
+             * @description Cells side by side along the short side
+             */
+            cells_across?: number | null;
+            /**
+             * Cells along
+             * @description Cells one after another along the long side
+             */
+            cells_along?: number | null;
+            /**
+             * Half-cut cells
+             * @description Two halves in parallel
+             * @default false
+             */
+            half_cut: boolean;
+            /**
+             * Two-sided
+             * @description What the back gives in the light that the front is rated in; 0 for a panel with an opaque back
+             * @default 0
+             */
+            bifaciality_frac: number;
+            /**
+             * Leaf
+             * @description Tilt of each, end to end along the long side; positive faces the bow
+             * @default []
+             * @example [
+             *       0,
+             *       0,
+             *       0,
+             *       0
+             *     ]
+             */
+            leaf_tilts_deg: number[];
+            /**
+             * Voc
+             * @description Volts with nothing connected, at 25 °C
+             */
+            open_circuit_v?: number | null;
+            /**
+             * Isc
+             * @description Amps with its ends joined
+             */
+            short_circuit_a?: number | null;
+            /**
+             * Vmp
+             * @description Volts at its best
+             */
+            best_v?: number | null;
+            /**
+             * Imp
+             * @description Amps at its best
+             */
+            best_a?: number | null;
+            /** Voc with heat */
+            voltage_coefficient_per_k?: number | null;
+            /** Isc with heat */
+            current_coefficient_per_k?: number | null;
+            /** Largest series fuse */
+            most_fuse_a?: number | null;
+            /** Price, each */
+            price?: number | null;
         };
         /**
          * PanelRef
@@ -4721,6 +5174,11 @@ export interface components {
          */
         Ventilation: "open" | "on_surface";
         /**
+         * Weekday
+         * @enum {string}
+         */
+        Weekday: "mon" | "tue" | "wed" | "thu" | "fri" | "sat" | "sun";
+        /**
          * WiringLimits
          * @description What a wiring is held against.
          */
@@ -4769,6 +5227,134 @@ export interface components {
              * @description Along the cable, from the terminal; what lies before it has no protection
              */
             fuse_at_m?: number | null;
+        };
+        /**
+         * Wish
+         * @description What is wished, and what binds. What is aboard already costs nothing where it is kept.
+         * @example {
+         *       "asks": [
+         *         {
+         *           "distance_m": 20000,
+         *           "id": "ask",
+         *           "kind": "trip",
+         *           "speed_mps": 2
+         *         }
+         *       ]
+         *     }
+         */
+        Wish: {
+            /**
+             * Wish
+             * @default []
+             */
+            asks: components["schemas"]["Ask"][];
+            /**
+             * Ready by
+             * @description Counts the days that are left of the first season
+             */
+            by?: string | null;
+            /**
+             * Money
+             * @default 2000
+             */
+            coins: number;
+            /**
+             * Weight that may be added
+             * @description Empty: as far as it pays
+             */
+            added_kg?: number | null;
+            /**
+             * Under bridges of
+             * @description Nothing new stands higher over the water
+             */
+            air_draught_m?: number | null;
+            /**
+             * Stiffness it may cost
+             * @description Of the hull's own, by what is high up
+             * @default 0.2
+             */
+            stiffness_frac: number;
+            /**
+             * Charge controllers, at most
+             * @description Empty: any number
+             */
+            most_boxes?: number | null;
+            /**
+             * Places for panels
+             * @description None chosen: wherever aboard she has room
+             * @default []
+             */
+            places: components["schemas"]["PlaceKind"][];
+            /**
+             * Kept clear
+             * @default []
+             */
+            clear: components["schemas"]["Clear"][];
+            /**
+             * Wings set by hand
+             * @description Three times a day; else all lies fixed
+             * @default false
+             */
+            hand_tilted: boolean;
+            /**
+             * Panels of
+             * @default [
+             *       "glass",
+             *       "flexible"
+             *     ]
+             */
+            builds: components["schemas"]["Build"][];
+            /**
+             * Banks of
+             * @default [
+             *       "lfp"
+             *     ]
+             */
+            chemistries: components["schemas"]["Chemistry"][];
+            /**
+             * Another bank voltage
+             * @description May be chosen too
+             * @default false
+             */
+            other_volts: boolean;
+            /**
+             * Her panels are bought
+             * @default true
+             */
+            keeps_panels: boolean;
+            /**
+             * Her bank is bought
+             * @default true
+             */
+            keeps_bank: boolean;
+            /**
+             * Her motor is bought
+             * @description It is kept where it gives the speed wished
+             * @default true
+             */
+            keeps_motor: boolean;
+            /**
+             * Panels in the shed
+             * @default []
+             */
+            owned: components["schemas"]["OwnedPanels"][];
+            /**
+             * Own list of panels
+             * @description To choose from; empty: the list that ships
+             * @default []
+             */
+            own_panels: components["schemas"]["PanelModel"][];
+            /**
+             * Between, she lies
+             * @default dock
+             */
+            rest_state: components["schemas"]["BoatState"];
+            /**
+             * Filled between
+             * @description Before a day out that follows a day at rest
+             * @default as_used
+             */
+            between: components["schemas"]["Filled"];
         };
         /** KeepVariant */
         KeepVariant: {
@@ -5466,6 +6052,46 @@ export interface components {
             design: components["schemas"]["BoatDesign"];
         };
         /**
+         * AskMet
+         * @description One thing wished, as a boat does it.
+         */
+        AskMet: {
+            /** Id */
+            id: string;
+            label: components["schemas"]["Sentence"];
+            /** Surely Frac */
+            surely_frac: number;
+            /** Wanted Frac */
+            wanted_frac: number;
+            /** Met */
+            met: boolean;
+            /** Speed Mps */
+            speed_mps: number | null;
+            /** Months */
+            months: components["schemas"]["MonthMet"][];
+            /** Days */
+            days: number;
+        };
+        /**
+         * Assumption
+         * @description One thing that may be otherwise, and what the cheapest boat that does the wish then does.
+         */
+        Assumption: {
+            /**
+             * Key
+             * @enum {string}
+             */
+            key: "draws" | "sun" | "house";
+            label: components["schemas"]["Sentence"];
+            reach: components["schemas"]["Quantity"];
+            /** Does */
+            does: boolean;
+            /** Cost */
+            cost: number | null;
+            settles: components["schemas"]["Sentence"];
+            told: components["schemas"]["Sentence"];
+        };
+        /**
          * Choice
          * @description How one group is wired.
          */
@@ -5553,6 +6179,51 @@ export interface components {
             result?: components["schemas"]["Comparison"] | null;
         };
         /**
+         * DeckCorner
+         * @description A corner of a panel as seen from above.
+         */
+        DeckCorner: {
+            /** X M */
+            x_m: number;
+            /** Y M */
+            y_m: number;
+        };
+        /**
+         * MonthMet
+         * @description In one month: the share of its days asked on which it was done.
+         */
+        MonthMet: {
+            /** Month */
+            month: number;
+            /** Frac */
+            frac: number;
+        };
+        /**
+         * NearWish
+         * @description A wish like it that can be met, and for how much.
+         */
+        NearWish: {
+            /**
+             * Key
+             * @enum {string}
+             */
+            key: "shorter" | "slower" | "months" | "surely" | "money";
+            told: components["schemas"]["Sentence"];
+            /** Cost */
+            cost: number;
+            wish: components["schemas"]["Wish"];
+        };
+        /**
+         * PanelDrawn
+         * @description One panel on deck; `own` where it lies as she has it.
+         */
+        PanelDrawn: {
+            /** Own */
+            own: boolean;
+            /** Corners */
+            corners: components["schemas"]["DeckCorner"][];
+        };
+        /**
          * Proposal
          * @description One wiring of the whole boat.
          */
@@ -5625,13 +6296,16 @@ export interface components {
         };
         /**
          * Refit
-         * @description Whole lists of the document; None stays as it is.
+         * @description Whole lists of the document, and the hull as it is weighed; None stays as it is.
          */
         Refit: {
+            hull?: components["schemas"]["Hull"] | null;
             /** Places */
             places?: components["schemas"]["Place"][] | null;
             /** Panels */
             panels?: components["schemas"]["PanelGroup"][] | null;
+            /** Drives */
+            drives?: components["schemas"]["Drive"][] | null;
             /** Controllers */
             controllers?: components["schemas"]["Controller"][] | null;
             /** Strings */
@@ -5724,6 +6398,18 @@ export interface components {
             slots: {
                 [key: string]: components["schemas"]["Quantity"];
             };
+        };
+        /**
+         * Turn
+         * @description The limit that turns a wish.
+         */
+        Turn: {
+            /**
+             * Key
+             * @enum {string}
+             */
+            key: "money" | "motor" | "room";
+            told: components["schemas"]["Sentence"];
         };
         /**
          * UpgradeStep
@@ -5853,10 +6539,120 @@ export interface components {
             days: number;
         };
         /**
+         * WishFront
+         * @description Cost against how far; the boats from the cheapest on.
+         */
+        WishFront: {
+            refused: components["schemas"]["Sentence"] | null;
+            /** Field */
+            field: string | null;
+            /** Asked */
+            asked: components["schemas"]["Sentence"][];
+            whole: components["schemas"]["Quantity"] | null;
+            /** Now Stretch */
+            now_stretch: number;
+            /** Ticks */
+            ticks: components["schemas"]["WishTick"][];
+            /** Points */
+            points: components["schemas"]["WishPoint"][];
+            /** Coins */
+            coins: number;
+            /** Assumptions */
+            assumptions: components["schemas"]["Assumption"][];
+            /** Near */
+            near: components["schemas"]["NearWish"][];
+            turn: components["schemas"]["Turn"] | null;
+            /** Told */
+            told: components["schemas"]["Sentence"][];
+            /** Looked At */
+            looked_at: number;
+            /** Cut */
+            cut: number;
+            /** Run */
+            run: number;
+            /** Stopped */
+            stopped: boolean;
+            /** First Look */
+            first_look: boolean;
+        };
+        /**
+         * WishPoint
+         * @description A whole boat that the wish may choose.
+         */
+        WishPoint: {
+            /** Cost */
+            cost: number;
+            /** Added Kg */
+            added_kg: number;
+            /** Boxes */
+            boxes: number;
+            /** Watts */
+            watts: number;
+            /** Bank Wh */
+            bank_wh: number;
+            /** Stiffness Frac */
+            stiffness_frac: number;
+            /** Top M */
+            top_m: number | null;
+            /** Stretch */
+            stretch: number;
+            reach: components["schemas"]["Quantity"];
+            /** Does */
+            does: boolean;
+            /** Within */
+            within: boolean;
+            next_reach: components["schemas"]["Quantity"] | null;
+            /** On Front */
+            on_front: boolean;
+            /** Marks */
+            marks: ("cheapest" | "lightest" | "fewest" | "money" | "stops")[];
+            /** Asks */
+            asks: components["schemas"]["AskMet"][];
+            /** Has */
+            has: components["schemas"]["Sentence"][];
+            /** Deck */
+            deck: components["schemas"]["PanelDrawn"][];
+            refit: components["schemas"]["Refit"];
+        };
+        /**
+         * WishTick
+         * @description A mark of the axis: so much of the wish.
+         */
+        WishTick: {
+            /** Stretch */
+            stretch: number;
+            reach: components["schemas"]["Quantity"];
+        };
+        /** WishWork */
+        WishWork: {
+            /**
+             * Id
+             * Format: uuid
+             */
+            id: string;
+            /**
+             * Status
+             * @enum {string}
+             */
+            status: "waiting" | "running" | "done" | "cancelled" | "failed" | "interrupted";
+            /** Progress */
+            progress: number;
+            /** Problem */
+            problem: string;
+            /** Ticket */
+            ticket?: string | null;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "wish";
+            result?: components["schemas"]["WishFront"] | null;
+        };
+        /**
          * WorkOut
          * @description Long work of any kind, told by its kind.
          */
-        WorkOut: components["schemas"]["ProposalsWork"] | components["schemas"]["SeasonWork"] | components["schemas"]["UpgradesWork"] | components["schemas"]["ComparisonWork"];
+        WorkOut: components["schemas"]["WishWork"] | components["schemas"]["ProposalsWork"] | components["schemas"]["SeasonWork"] | components["schemas"]["UpgradesWork"] | components["schemas"]["ComparisonWork"];
         /**
          * AskedWork
          * @description A question that takes a while: of one design, or of two to four to compare.
@@ -5866,7 +6662,7 @@ export interface components {
              * Kind
              * @enum {string}
              */
-            kind: "proposals" | "season" | "upgrades" | "comparison";
+            kind: "wish" | "proposals" | "season" | "upgrades" | "comparison";
             /** Designs */
             designs: components["schemas"]["NamedDesign"][];
         };
@@ -6494,6 +7290,166 @@ export interface components {
             };
         };
         /**
+         * PlaceDrawn
+         * @description A place where panels may go, as seen from above.
+         */
+        PlaceDrawn: {
+            /** Id */
+            id: string;
+            /** Name */
+            name: string;
+            /** Own */
+            own: boolean;
+            /** Corners */
+            corners: components["schemas"]["DeckCorner"][];
+        };
+        /**
+         * ThingDrawn
+         * @description What stands on deck, where it stands.
+         */
+        ThingDrawn: {
+            /** Name */
+            name: string;
+            /**
+             * Shape
+             * @enum {string}
+             */
+            shape: "spar" | "box" | "sail";
+            at: components["schemas"]["DeckCorner"];
+            to: components["schemas"]["DeckCorner"];
+        };
+        /**
+         * WishPicture
+         * @description The boat as she is against her wish.
+         */
+        WishPicture: {
+            refused: components["schemas"]["Sentence"] | null;
+            /** Field */
+            field: string | null;
+            /** Stretch */
+            stretch: number;
+            reach: components["schemas"]["Quantity"] | null;
+            whole: components["schemas"]["Quantity"] | null;
+            /** Met */
+            met: components["schemas"]["AskMet"][];
+            /** Outlines */
+            outlines: components["schemas"]["DeckCorner"][][];
+            /** Places */
+            places: components["schemas"]["PlaceDrawn"][];
+            /** Things */
+            things: components["schemas"]["ThingDrawn"][];
+            /** Panels */
+            panels: components["schemas"]["PanelDrawn"][];
+        };
+        /** WishPictureAsked */
+        WishPictureAsked: {
+            design: components["schemas"]["BoatDesign"];
+        };
+        /** WishFirstAsked */
+        WishFirstAsked: {
+            design: components["schemas"]["BoatDesign"];
+        };
+        /**
+         * Between
+         * @description Two boats, thing by thing.
+         */
+        Between: {
+            first: components["schemas"]["Quantity"];
+            second: components["schemas"]["Quantity"];
+            gained: components["schemas"]["Quantity"];
+            /** Cost */
+            cost: number;
+            /** Differences */
+            differences: components["schemas"]["Difference"][];
+            told: components["schemas"]["Sentence"];
+        };
+        /**
+         * Difference
+         * @description One thing that the other boat has otherwise.
+         */
+        Difference: {
+            has: components["schemas"]["Sentence"];
+            other: components["schemas"]["Sentence"];
+            gained: components["schemas"]["Quantity"];
+            /** Cost */
+            cost: number;
+        };
+        /** WishBetweenAsked */
+        WishBetweenAsked: {
+            design: components["schemas"]["BoatDesign"];
+            /**
+             * @default {
+             *       "hull": null,
+             *       "places": null,
+             *       "panels": null,
+             *       "drives": null,
+             *       "controllers": null,
+             *       "strings": null,
+             *       "banks": null,
+             *       "links": null,
+             *       "loads": null,
+             *       "runs": null
+             *     }
+             */
+            first: components["schemas"]["Refit"];
+            /**
+             * @default {
+             *       "hull": null,
+             *       "places": null,
+             *       "panels": null,
+             *       "drives": null,
+             *       "controllers": null,
+             *       "strings": null,
+             *       "banks": null,
+             *       "links": null,
+             *       "loads": null,
+             *       "runs": null
+             *     }
+             */
+            second: components["schemas"]["Refit"];
+        };
+        /** WishFindingsAsked */
+        WishFindingsAsked: {
+            design: components["schemas"]["BoatDesign"];
+        };
+        /**
+         * LineProblem
+         * @description What is wrong with one line, and what would be accepted.
+         */
+        LineProblem: {
+            /** Line */
+            line: number;
+            /** Text */
+            text: string;
+            /** Message */
+            message: string;
+            /** Accepted */
+            accepted: string;
+        };
+        /**
+         * ReadPanelList
+         * @description Panels to choose from: those of a table that no other of it makes useless, at most so many.
+         */
+        ReadPanelList: {
+            /** Rows */
+            rows: number;
+            /** Read */
+            read: number;
+            /** Worse */
+            worse: number;
+            /** Panels */
+            panels: components["schemas"]["PanelModel"][];
+            /** Problems */
+            problems: components["schemas"]["LineProblem"][];
+            /** Wrong */
+            wrong: number;
+        };
+        /** WishPanelsReadAsked */
+        WishPanelsReadAsked: {
+            /** Text */
+            text: string;
+        };
+        /**
          * ChainLink
          * @description One link from battery to thrust.
          */
@@ -6914,20 +7870,6 @@ export interface components {
         /** HullFindingsAsked */
         HullFindingsAsked: {
             design: components["schemas"]["BoatDesign"];
-        };
-        /**
-         * LineProblem
-         * @description What is wrong with one line, and what would be accepted.
-         */
-        LineProblem: {
-            /** Line */
-            line: number;
-            /** Text */
-            text: string;
-            /** Message */
-            message: string;
-            /** Accepted */
-            accepted: string;
         };
         /**
          * ReadRuns
@@ -7733,109 +8675,6 @@ export interface components {
         /** ArrayFindingsAsked */
         ArrayFindingsAsked: {
             design: components["schemas"]["BoatDesign"];
-        };
-        /**
-         * PanelModel
-         * @description One panel by its datasheet; what is left empty is usual for its watts.
-         */
-        PanelModel: {
-            /**
-             * Name
-             * @default
-             */
-            model: string;
-            /**
-             * Made of
-             * @default glass
-             */
-            build: components["schemas"]["Build"];
-            /** Nameplate, each */
-            nameplate_w: number;
-            /**
-             * Sold as
-             * @description Tells cells and volts where the label does not
-             */
-            sold_as?: components["schemas"]["SoldAs"] | null;
-            /**
-             * Power with heat
-             * @description What a degree over 25 takes, about -0.3 to -0.4 %
-             * @default -0.0035
-             */
-            power_coefficient_per_k: number;
-            /** Mass, each */
-            mass_kg?: number | null;
-            /**
-             * Short side
-             * @description Empty: usual for its watts
-             */
-            panel_width_m?: number | null;
-            /**
-             * Long side
-             * @description Empty: usual for its watts
-             */
-            panel_length_m?: number | null;
-            /**
-             * Cells across
-             * @description Cells side by side along the short side
-             */
-            cells_across?: number | null;
-            /**
-             * Cells along
-             * @description Cells one after another along the long side
-             */
-            cells_along?: number | null;
-            /**
-             * Half-cut cells
-             * @description Two halves in parallel
-             * @default false
-             */
-            half_cut: boolean;
-            /**
-             * Two-sided
-             * @description What the back gives in the light that the front is rated in; 0 for a panel with an opaque back
-             * @default 0
-             */
-            bifaciality_frac: number;
-            /**
-             * Leaf
-             * @description Tilt of each, end to end along the long side; positive faces the bow
-             * @default []
-             * @example [
-             *       0,
-             *       0,
-             *       0,
-             *       0
-             *     ]
-             */
-            leaf_tilts_deg: number[];
-            /**
-             * Voc
-             * @description Volts with nothing connected, at 25 °C
-             */
-            open_circuit_v?: number | null;
-            /**
-             * Isc
-             * @description Amps with its ends joined
-             */
-            short_circuit_a?: number | null;
-            /**
-             * Vmp
-             * @description Volts at its best
-             */
-            best_v?: number | null;
-            /**
-             * Imp
-             * @description Amps at its best
-             */
-            best_a?: number | null;
-            /** Voc with heat */
-            voltage_coefficient_per_k?: number | null;
-            /** Isc with heat */
-            current_coefficient_per_k?: number | null;
-            /** Largest series fuse */
-            most_fuse_a?: number | null;
-            /** Price, each */
-            price?: number | null;
         };
         /**
          * ReadModules
@@ -13089,6 +13928,306 @@ export interface operations {
                 content: {
                     "application/json": components["schemas"]["LivePart"];
                     "application/x-ndjson": components["schemas"]["LivePart"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Errors"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Errors"];
+                };
+            };
+            /** @description Request Entity Too Large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Errors"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Errors"];
+                };
+            };
+        };
+    };
+    wishPicture: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["WishPictureAsked"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["WishPicture"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Errors"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Errors"];
+                };
+            };
+            /** @description Request Entity Too Large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Errors"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Errors"];
+                };
+            };
+        };
+    };
+    wishFirst: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["WishFirstAsked"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["WishFront"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Errors"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Errors"];
+                };
+            };
+            /** @description Request Entity Too Large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Errors"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Errors"];
+                };
+            };
+        };
+    };
+    wishBetween: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["WishBetweenAsked"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Between"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Errors"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Errors"];
+                };
+            };
+            /** @description Request Entity Too Large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Errors"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Errors"];
+                };
+            };
+        };
+    };
+    wishFindings: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["WishFindingsAsked"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Finding"][];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Errors"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Errors"];
+                };
+            };
+            /** @description Request Entity Too Large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Errors"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Errors"];
+                };
+            };
+        };
+    };
+    wishPanelsRead: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["WishPanelsReadAsked"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ReadPanelList"];
                 };
             };
             /** @description Bad Request */

@@ -49,18 +49,18 @@ export function NewBoatDialog({ open, onOpen }: { open: boolean; onOpen: (open: 
     retry: false,
   });
   const add = useMutation({
-    mutationFn: () => {
+    mutationFn: (_: "hull" | "wish") => {
       const kind = entries?.words("/hull_type")[known.hull_type ?? ""] ?? "boat";
       return dataOf(
         client.POST("/api/boats", { body: { ...known, name: known.name ?? `New ${kind.toLowerCase()}` } }),
       );
     },
-    onSuccess: (boat) => {
+    onSuccess: (boat, station) => {
       queries.invalidateQueries({ queryKey: ["boats"] });
       setSaid({ known: {}, texts: {} });
       kept = null;
       onOpen(false);
-      navigate(`/hull/${boat.variants.find((item) => item.is_working)?.id}`);
+      navigate(`/${station}/${boat.variants.find((item) => item.is_working)?.id}`);
     },
   });
   const put = (name: keyof Known, value: unknown) =>
@@ -86,7 +86,7 @@ export function NewBoatDialog({ open, onOpen }: { open: boolean; onOpen: (open: 
           <form
             onSubmit={(event: FormEvent) => {
               event.preventDefault();
-              add.mutate();
+              add.mutate("hull");
             }}
           >
             <fieldset className="m-0 mb-2 grid grid-cols-[repeat(auto-fill,minmax(112px,1fr))] gap-1 border-0 p-0">
@@ -163,6 +163,14 @@ export function NewBoatDialog({ open, onOpen }: { open: boolean; onOpen: (open: 
             >
               <button type="button" className="btn" onClick={() => onOpen(false)}>
                 Cancel
+              </button>
+              <button
+                type="button"
+                className="btn"
+                disabled={add.isPending || begun.isError || unread}
+                onClick={() => add.mutate("wish")}
+              >
+                Start with a wish
               </button>
               <button
                 type="submit"

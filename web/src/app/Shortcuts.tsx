@@ -1,8 +1,15 @@
 import { usePreferences } from "../kit/preferences";
 import { Window } from "../kit/ui/Window";
+import { STATIONS } from "./stations";
 
 const KEYS = [
-  ["1 to 6", "Hull, Bank, Array, Strings, Day, Year"],
+  ["0", STATIONS[0]?.label ?? ""],
+  [
+    `1 to ${STATIONS.length - 1}`,
+    STATIONS.slice(1)
+      .map((station) => station.label)
+      .join(", "),
+  ],
   ["[  ]", "an hour back, an hour forward on the Day"],
   [",  .", "turn the boat 5° to port, to starboard"],
   ["k", "keep a variant"],

@@ -211,7 +211,7 @@ function useKeys(help: () => void, keep: () => void) {
       if (target.closest("input, select, textarea, [role=dialog], [role=alertdialog], [role=menu]")) return;
       if (event.key === "?") help();
       if (!shortcuts) return;
-      const station = STATIONS[Number(event.key) - 1];
+      const station = /^\d$/.test(event.key) ? STATIONS[Number(event.key)] : undefined;
       if (station) navigate({ pathname: `/${station.key}/${variantId}`, search: window.location.search });
       else if (event.key === "u") undo();
       else if (event.key === "U") redo();

@@ -107,12 +107,18 @@ export class Entries {
 
   /** The words of an entry's choices, by value. */
   words(pointer: string): Record<string, string> {
-    return this.node(pointer).labels ?? {};
+    return this.chosen(pointer).labels ?? {};
+  }
+
+  /** What one is chosen from; of a list, what its items are. */
+  private chosen(pointer: string): Node {
+    const node = this.node(pointer);
+    return node.items ? this.whole(node.items) : node;
   }
 
   /** The choices of an entry, in their order. */
   options(pointer: string): readonly Option[] {
-    const node = this.node(pointer);
+    const node = this.chosen(pointer);
     return (node.enum ?? Object.keys(node.labels ?? {})).map((value) => [
       value,
       node.labels?.[value] ?? value,

@@ -24,26 +24,21 @@ from parhelion.design import (
     PanelString,
     Place,
     PlaceKind,
-    Point,
-    Side,
     Tended,
-    Ventilation,
 )
 from parhelion.design.refit import Refit, refit
 from parhelion.market.parts import framed_offer
 from parhelion.panels.deck import deck_of
 from parhelion.panels.layout import most_that_fit
+from parhelion.panels.proposed import NEW, proposed_places
 from parhelion.quantities import Frozen, Sentence, distance, fraction, sentence, words
 from parhelion.rail.cells import rail_kind
 from parhelion.rail.held_back import WORTH_FRAC, measure_of, miles_m
 from parhelion.wiring.by_itself import absorption_v
 from parhelion.wiring.panel_volts import panel_volts
 
-WING_TILT_DEG = 60.0
-WING_OVER_DECK_M = 0.75  # a rail's height over the waterline for each 5 m of length, at least
-ARCH_HALF_M = 0.6  # narrower boats carry no arch
 BEST_SHOWN = 8
-NEW = "next"
+ADDED = (PlaceKind.WING, PlaceKind.ARCH, PlaceKind.DECK)
 
 
 class NextPanel(Frozen):
@@ -177,39 +172,12 @@ def _filled(design: BoatDesign, place: Place) -> tuple[Place, PanelModel, int, B
 
 
 def _new_places(design: BoatDesign) -> list[Place]:
-    """Wings, a stern arch and a foredeck, where the boat has none, sized from its measures."""
-    kinds = {place.kind for place in design.places}
-    length, half = design.hull.waterline_length_m, design.hull.breadth_m / 2
-    rail = max(WING_OVER_DECK_M * length / 5, WING_OVER_DECK_M)
-    long = min(1.6, 0.25 * length)
-    found = []
-    if PlaceKind.WING not in kinds and PlaceKind.RAIL not in kinds:
-        for side, sign in ((Side.STARBOARD, 1), (Side.PORT, -1)):
-            at = Point(x_m=sign * (half + 0.3), y_m=-0.15 * length, z_m=rail)
-            found.append(
-                Place(
-                    id=f"{NEW}-wing-{side.value}", name=f"A wing to {side.value}", kind=PlaceKind.WING,
-                    at=at, width_m=0.72, length_m=long, faces=side, tilt_least_deg=0,
-                    tilt_most_deg=WING_TILT_DEG, tended=Tended.THRICE,
-                )
-            )  # fmt: skip
-    if PlaceKind.ARCH not in kinds and half > ARCH_HALF_M:
-        found.append(
-            Place(
-                id=f"{NEW}-arch", name="An arch over the stern", kind=PlaceKind.ARCH,
-                at=Point(x_m=0, y_m=-0.48 * length, z_m=rail + 1.2), width_m=min(2 * half, 2.4), length_m=1.2,
-            )
-        )  # fmt: skip
-    if PlaceKind.DECK not in kinds:
-        found.append(
-            Place(
-                id=f"{NEW}-deck", name="Flat on the foredeck", kind=PlaceKind.DECK,
-                at=Point(x_m=0, y_m=0.25 * length, z_m=rail * 0.7), width_m=min(half, 1.4), length_m=long,
-                ventilation=Ventilation.ON_SURFACE,
-            )
-        )  # fmt: skip
-    taken = {place.id for place in design.places}
-    return [place for place in found if place.id not in taken]
+    """Wings set by hand, a stern arch and a foredeck, where the boat has none."""
+    found = [place for place in proposed_places(design) if place.kind in ADDED]
+    return [
+        place.model_copy(update={"frame": None, "tended": Tended.THRICE if place.hinged else Tended.LEFT})
+        for place in found
+    ]
 
 
 def next_panels(outlook: Outlook) -> NextPanels:

@@ -26,6 +26,7 @@ from parhelion.design import (
     Shape,
     Tended,
 )
+from parhelion.hull.outline import outlines
 from parhelion.panels.bodies import body_of
 from parhelion.panels.deck import DeckGroup, deck_of
 from parhelion.panels.harvest import group_power_per_watt, harvest
@@ -51,8 +52,6 @@ from parhelion.wiring.held import Held, held_in
 
 Array = NDArray[np.float64]
 
-OUTLINE_POINTS = 24  # along one side of a hull
-BOW_FINENESS, STERN_BREADTH = 1.7, 0.72  # of a usual outline: how the bow closes, and the stern over the beam
 PATH_DATES = (("June", 6), ("September", 9), ("December", 12))
 DRAFT_ABOVE = 6  # panels: fewer are quick at any rate
 EVERY = 3  # of the steps, for the cells' colours where headings are averaged
@@ -222,7 +221,7 @@ def array_picture(
     placed = [g for g in deck.groups if g.panels]
     chosen = next((g for g in placed if g.group.id == group_id), placed[0] if placed else None)
     return ArrayPicture(
-        outlines=_outlines(design),
+        outlines=[[Spot(x_m=x, y_m=y) for x, y in line] for line in outlines(design)],
         length_m=design.hull.waterline_length_m,
         breadth_m=design.hull.breadth_m,
         places=[_deck_place(design, place.id, panels) for place in design.places],
@@ -272,22 +271,6 @@ def _track(azimuth_deg: Array, elevation_deg: Array) -> list[SunAt]:
     return [
         SunAt(azimuth_deg=float(a), elevation_deg=float(e))
         for a, e in zip(azimuth_deg, elevation_deg, strict=True)
-    ]
-
-
-def _outlines(design: BoatDesign) -> list[list[Spot]]:
-    """A usual plan of each hull from its measures: a fine bow, a broad stern."""
-    hull = design.hull
-    length, half = hull.waterline_length_m, hull.beam_m / 2
-    y = np.linspace(-1, 1, OUTLINE_POINTS)
-    aft = STERN_BREADTH + (1 - STERN_BREADTH) * (1 - np.clip(-y, 0, 1) ** 2)
-    fore = 1 - np.clip(y, 0, 1) ** BOW_FINENESS
-    wide = half * np.where(y < 0, aft, fore)
-    side = [(float(w), float(v * length / 2)) for w, v in zip(wide, y, strict=True)]
-    middles = [-hull.spacing / 2, hull.spacing / 2] if hull.spacing else [0.0]
-    return [
-        [Spot(x_m=m + w, y_m=v) for w, v in side] + [Spot(x_m=m - w, y_m=v) for w, v in reversed(side)]
-        for m in middles
     ]
 
 

@@ -75,7 +75,7 @@ class Voyage:
         return None if self.far_h is None else by_hand_h(self.ahead, self.far_h)
 
 
-VOYAGE_READS = Reads.all_but("name", "note")
+VOYAGE_READS = Reads.all_but("name", "note", "wish")
 
 
 @kept(VOYAGE_READS, 8)

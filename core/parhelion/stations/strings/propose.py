@@ -16,8 +16,8 @@ from parhelion.design.refit import Refit, refit
 from parhelion.panels.harvest import harvest
 from parhelion.quantities import Frozen, Sentence, count, energy, fraction, money, sentence
 from parhelion.stations.strings.boxes_year import boxes_through_year
-from parhelion.stations.strings.search import Arrangement, arrangements, wired
 from parhelion.stations.strings.ways_out import VoltsOptions, volts_options
+from parhelion.wiring.arrangements import Arrangement, arrangements, wired
 
 SAME_WH = 0.5
 NEAR_FRAC = 0.02  # of the energy, given up for a lower price

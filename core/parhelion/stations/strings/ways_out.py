@@ -15,7 +15,7 @@ from parhelion.design.refit import Refit, refit
 from parhelion.market.parts import BALANCER_PRICE
 from parhelion.quantities import Frozen, Sentence, sentence, volts
 from parhelion.stations.strings.boxes_year import boxes_through_year
-from parhelion.stations.strings.search import Arrangement, arrangements, divisors, wired
+from parhelion.wiring.arrangements import Arrangement, arrangements, divisors, wired
 from parhelion.wiring.circuits import limit_v, needs_v, wiring_of
 from parhelion.wiring.panel_volts import panel_volts
 

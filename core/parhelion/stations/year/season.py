@@ -13,7 +13,6 @@ References
 from __future__ import annotations
 
 from dataclasses import dataclass
-from datetime import date as Date
 from typing import Literal
 
 import numpy as np
@@ -22,22 +21,18 @@ from numpy.typing import NDArray
 from parhelion.balance.days_on_end import HOUSE_WH, LOST_WH, MOTOR_WH, RAN_H, REFUSED_WH, STOPPED, run_chain
 from parhelion.balance.outlook import Outlook, outlook_under
 from parhelion.balance.steady import fullest_start, motor_of, steady_power
-from parhelion.computing.kept import kept_by_arguments
 from parhelion.computing.progress import Report, silent
-from parhelion.design import BoatDesign, Spot
+from parhelion.design import BoatDesign
 from parhelion.design.reads import Reads, kept
 from parhelion.hull.demand import DemandCurve, demand_curve
 from parhelion.quantities import Frozen, Sentence, hours, power, sentence, speed, words
 from parhelion.stations.year.climate import climate_told
-from parhelion.sun.climate import usual_air_temperature_c
-from parhelion.sun.daysteps import day_at
 from parhelion.sun.generated import DAYS, middle_day, month_of
-from parhelion.sun.light import Light, split
+from parhelion.sun.skies import SKIES, between, light_at_skies
 from parhelion.sun.timeline import HOUR_S
 
 Array = NDArray[np.float64]
 
-SKIES = (0.0, 0.05, 0.12, 0.2, 0.3, 0.42, 0.55, 0.7, 0.85, 1.0, 1.15, 1.35)  # clear-sky indices harvested
 POOR, GOOD = 0.1, 0.9
 MONTHS = ("January", "February", "March", "April", "May", "June", "July", "August", "September", "October",
          "November", "December")  # fmt: skip
@@ -88,24 +83,6 @@ class _Days:
     outlook: Outlook
     by_bank_w: Array  # shape (days, 144, 2)
     clear_w: Array  # of a clear day, shape (144, 2)
-
-
-def between(table: Array, index: Array) -> Array:
-    """Watts at clear-sky indices from those at SKIES, step by step, shape (days, 144, 2) [1]."""
-    found = np.empty((*index.shape, 2))
-    for t in range(index.shape[1]):
-        for bank in range(2):
-            found[:, t, bank] = np.interp(index[:, t], SKIES, table[:, t, bank])
-    return found
-
-
-@kept_by_arguments(24)
-def light_at_skies(spot: Spot, date: Date) -> Light:
-    """A day's light at the steady SKIES, with air usual for it, shape (12, 144)."""
-    day = day_at(spot, date)
-    ghi = np.array(SKIES)[:, None] * day.clear_ghi_w_per_m2[None, :]
-    air = np.full(ghi.shape[1], usual_air_temperature_c(spot.latitude_deg, date))
-    return Light(day, ghi, *split(day, ghi), SKIES.index(1.0), air)
 
 
 def _days_of(design: BoatDesign, month: int, curve: DemandCurve, days: int) -> tuple[_Days, float, float]:
@@ -277,7 +254,7 @@ def _verdict(design: BoatDesign, now: SeasonMonth, worst: SeasonMonth, best: Sea
 
 
 SEASON_READS = Reads.all_but(
-    "name", "note", "claimed_w", "own_controllers", "plan.trip", "plan.budget", "plan.sky",
+    "name", "note", "wish", "claimed_w", "own_controllers", "plan.trip", "plan.budget", "plan.sky",
     "plan.sky_shade",    "plan.start_charge_frac", "plan.air_temperature_c", "site.name",
 )  # fmt: skip
 

@@ -1,0 +1,1 @@
+"""From what is wished to the boat that does it."""

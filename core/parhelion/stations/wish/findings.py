@@ -1,0 +1,164 @@
+"""What the Wish tells: whether she does it as she is, what turns it, and what a drawing is not."""
+
+from __future__ import annotations
+
+from parhelion.balance.outlook import Outlook, outlook_of
+from parhelion.design import BoatDesign, PanelGroup
+from parhelion.design.wish import Wish
+from parhelion.finding import Finding, ordered
+from parhelion.panels.layout import most_that_fit
+from parhelion.quantities import (
+    Fact,
+    Why,
+    count,
+    fraction,
+    length,
+    money,
+    sentence,
+    speed,
+    words,
+)
+from parhelion.stations.wish.arrays import bare
+from parhelion.stations.wish.picture import WishPicture, wish_picture
+from parhelion.stations.wish.places import allowed_places
+
+SOURCE = "Days drawn from the place's climate, run one after the other; docs/methods/wish."
+METHOD = "The same days for every boat: sun to the house, the motor, the bank, half hour by half hour"
+
+
+def _why(facts: list[Fact], band: str | None = None) -> Why:
+    return Why(method=METHOD, source=SOURCE, inputs=facts, band=sentence(band) if band else None, doc="wish")
+
+
+def nothing_wished(picture: WishPicture) -> Finding | None:
+    if picture.refused is None or picture.field != "/wish":
+        return None
+    return Finding(
+        id="nothing_wished", level="note", title=sentence("What should she do?"),
+        detail=sentence(
+            "Say a distance at a speed, hours, a night or a stay, on which days and how surely; then boats "
+            "that do it are looked for within your money."
+        ),
+        why=_why([]), field="/wish",
+    )  # fmt: skip
+
+
+def unclear_wish(picture: WishPicture) -> Finding | None:
+    if picture.refused is None or picture.field == "/wish":
+        return None
+    return Finding(
+        id="unclear_wish", level="warn", title=picture.refused,
+        detail=sentence("Nothing is looked for until that is clear."), why=_why([]), field=picture.field,
+    )  # fmt: skip
+
+
+def as_she_is(design: BoatDesign, picture: WishPicture) -> Finding | None:
+    """How much of the wish the boat does as she is."""
+    if picture.refused is not None or picture.reach is None or picture.whole is None:
+        return None
+    facts = [Fact(label=_plain(design, met.id), value=fraction(met.surely_frac)) for met in picture.met]
+    band = "Of some 80 days drawn for each thing wished; nine of ten is told to within three in a hundred."
+    if picture.stretch >= 1:
+        return Finding(
+            id="wish_met", level="good", title=sentence("She does it as she is"),
+            detail=sentence("As surely as wished she reaches {far} of it.", far=picture.reach),
+            why=_why(facts, band),
+        )  # fmt: skip
+    return Finding(
+        id="wish_not_met", level="note",
+        title=sentence("As she is: {far} of {whole}", far=picture.reach, whole=picture.whole),
+        detail=sentence("{x} of the days asked as stated; the front shows what does it and for how much.",
+                        x=fraction(min(met.surely_frac for met in picture.met))),
+        why=_why(facts, band),
+    )  # fmt: skip
+
+
+def _plain(design: BoatDesign, ask_id: str) -> str:
+    ask = next(ask for ask in (design.wish or Wish()).asks if ask.id == ask_id)
+    return ask.kind.label[0].upper() + ask.kind.label[1:]
+
+
+def shed_does_not_fit(design: BoatDesign) -> list[Finding | None]:
+    """Panels in the shed that no allowed place takes."""
+    wish = design.wish or Wish()
+    places = allowed_places(bare(design).changed(panels=design.panels, controllers=design.controllers), wish)
+    found: list[Finding | None] = []
+    for number, own in enumerate(wish.owned):
+        lying = PanelGroup(
+            **{n: getattr(own, n) for n in type(own).model_fields if n not in ("id", "count")},
+            id="shed", place_id="shed", controller_id="shed",
+        )  # fmt: skip
+        if any(most_that_fit(place, lying, turned) for place in places for turned in (False, True)):
+            continue
+        found.append(
+            Finding(
+                id=f"shed_does_not_fit/{own.id}", level="warn",
+                title=sentence("{n} panels from the shed fit nowhere", n=count(own.count)),
+                detail=sentence(
+                    "Each is {a} by {b}; no place you allow is that large. Allow another, or leave them out.",
+                    a=length(lying.width), b=length(lying.length),
+                ),
+                why=_why([Fact(label="Places allowed", value=count(len(places)))]),
+                field=f"/wish/owned/{number}/count",
+            )
+        )  # fmt: skip
+    return found
+
+
+def too_fast(outlook: Outlook, wish: Wish) -> list[Finding | None]:
+    """Speeds wished that her motor does not give."""
+    found: list[Finding | None] = []
+    top = float(outlook.curve.speed_at(outlook.rated_w))
+    for number, ask in enumerate(wish.asks):
+        if not ask.moves or ask.speed_mps <= top:
+            continue
+        found.append(
+            Finding(
+                id=f"wished_too_fast/{ask.id}", level="note",
+                title=sentence("Her motor ends at {v}", v=speed(top)),
+                detail=sentence(
+                    "{what}: a larger motor is looked at where one of the list gives it; slower costs less.",
+                    what=words(ask.kind.label[0].upper() + ask.kind.label[1:]),
+                ),
+                why=_why([Fact(label="Wished", value=speed(ask.speed_mps)),
+                          Fact(label="At all her watts", value=speed(top))]),
+                field=f"/wish/asks/{number}/speed_mps",
+            )
+        )  # fmt: skip
+    return found
+
+
+def no_money(wish: Wish) -> Finding | None:
+    if not wish.asks or wish.coins > 0:
+        return None
+    return Finding(
+        id="no_money", level="note", title=sentence("For nothing, only what is there already"),
+        detail=sentence("Boats up to {c} are drawn beside it, to show what some would buy.",
+                        c=money(500)),
+        why=_why([]), field="/wish/coins",
+    )  # fmt: skip
+
+
+def only_a_drawing(wish: Wish) -> Finding | None:
+    """The caution that stays."""
+    if not wish.asks:
+        return None
+    return Finding(
+        id="only_a_drawing", level="note", caution=True,
+        title=sentence("A drawing to begin with, not a build plan"),
+        detail=sentence(
+            "Frames, fastenings, stability and wiring are for a builder and a qualified electrician; local "
+            "codes and the boat's loading plate come first. Top weight is bounded here by rule alone."
+        ),
+        why=_why([]),
+    )  # fmt: skip
+
+
+def wish_findings(design: BoatDesign) -> list[Finding]:
+    """Everything the Wish tells of a design."""
+    wish, picture = design.wish or Wish(), wish_picture(design)
+    found = [
+        nothing_wished(picture), unclear_wish(picture), as_she_is(design, picture), no_money(wish),
+        *shed_does_not_fit(design), *too_fast(outlook_of(design), wish), only_a_drawing(wish),
+    ]  # fmt: skip
+    return ordered(found)

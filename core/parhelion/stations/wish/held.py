@@ -1,0 +1,351 @@
+"""A boat held against a wish: on how many of the days asked she does it, and how far the wish stretches.
+
+References
+----------
+[1] Every month's days run one after the other, the banks carrying on (`balance.asked_days`). A stretch of 1
+    is the wish as stated; the largest stretch that is done as surely as wished is found by bisection.
+"""
+
+from __future__ import annotations
+
+import math
+from collections.abc import Callable
+from dataclasses import dataclass
+
+import numpy as np
+from numpy.typing import NDArray
+
+from parhelion.balance.asked_days import DONE, FAILED, run_asked, run_stays
+from parhelion.balance.outlook import outlook_under
+from parhelion.bank.joint import Aboard
+from parhelion.computing.kept import once
+from parhelion.design import BoatDesign, BoatState
+from parhelion.design.wish import Ask, AskKind, Wish
+from parhelion.hull.demand import DemandCurve, demand_curve
+from parhelion.panels.deck import deck_of
+from parhelion.panels.harvest import harvest
+from parhelion.stations.wish.ground import (
+    MonthDays,
+    ashore,
+    asked_on,
+    coarse,
+    date_in,
+    hours_asked,
+    longest,
+    month_days,
+    months_of,
+    motoring,
+    speed_of,
+    weeks_of,
+)
+from parhelion.sun.skies import SKIES, light_at_skies
+
+Array = NDArray[np.float64]
+
+SLOWER = (0.0, 0.25, 0.5, 0.75, 1.0)  # shares of a bend that are tried
+LEAST_STRETCH, MOST_STRETCH = 0.04, 6.0
+SETTLED = 0.004  # of a stretch
+SURE = 1e-9
+FEW_MONTHS = 5  # of a first look, spread over those asked
+
+
+@dataclass(frozen=True, eq=False)
+class Question:
+    """A wish with its days, the same for every boat."""
+
+    wish: Wish
+    months: tuple[MonthDays, ...]
+    filled: bool
+
+    @property
+    def asks(self) -> tuple[Ask, ...]:
+        return self.wish.asks
+
+    @once
+    def runs(self) -> tuple[int, ...]:
+        """The asks that run together on one bank, by their numbers: all but stays."""
+        return tuple(n for n, ask in enumerate(self.asks) if ask.kind is not AskKind.STAY)
+
+    @once
+    def stretches_house(self) -> bool:
+        """Whether it is the house's use that a stretch multiplies: where nothing moves."""
+        return not any(ask.moves or ask.kind is AskKind.STAY for ask in self.asks)
+
+    @once
+    def asked(self) -> tuple[NDArray[np.bool_], ...]:
+        """Of each month: on which days each of `runs` stands, shape (d, a)."""
+        return tuple(
+            np.ascontiguousarray(
+                np.stack([asked_on(self.asks[n], m.month, len(m.below)) for n in self.runs], axis=1)
+                if self.runs else np.zeros((len(m.below), 0), dtype=bool)
+            )
+            for m in self.months
+        )  # fmt: skip
+
+    @once
+    def fills(self) -> tuple[NDArray[np.bool_], ...]:
+        """Of each month: the days that begin with full banks, from the shore after a day at rest."""
+        moving = [k for k, n in enumerate(self.runs) if self.asks[n].moves]
+        found = []
+        for asked in self.asked:
+            out = np.asarray(asked[:, moving].any(axis=1), dtype=bool)
+            before = np.concatenate([[False], out[:-1]])
+            found.append(np.ascontiguousarray(out & ~before & self.filled))
+        return tuple(found)
+
+
+def question_of(design: BoatDesign, wish: Wish, few: bool = False) -> Question:
+    """The wish of a design with the days of its place; a few of them for a first look."""
+    months = months_of(wish)
+    weeks = weeks_of(max(len(months), 1))
+    if few and len(months) > FEW_MONTHS:
+        months = tuple(months[k] for k in np.linspace(0, len(months) - 1, FEW_MONTHS).round().astype(int))
+    return Question(wish, tuple(month_days(design, month, weeks) for month in months), ashore(design, wish))
+
+
+@dataclass(frozen=True, eq=False)
+class MonthNumbers:
+    """A boat in one month: sun at the banks at each steady sky, shapes (12, 48, 2); house, shape (4, 48)."""
+
+    out_w: Array
+    rest_w: Array
+    house_w: Array
+    aboard: Aboard | None
+
+
+@dataclass(frozen=True, eq=False)
+class Numbers:
+    """A boat as a wish meets her: watts of each ask at each share of its bend, infinite where she cannot."""
+
+    months: tuple[MonthNumbers, ...]
+    watts: Array  # shape (asks, len(SLOWER))
+
+
+def watts_of(wish: Wish, curve: DemandCurve) -> Array:
+    """Battery watts of each ask at each share of its bend, shape (asks, 5) [W]; 0 of what does not move."""
+    found = np.zeros((len(wish.asks), len(SLOWER)))
+    for n, ask in enumerate(wish.asks):
+        if not ask.moves:
+            continue
+        speeds = np.array([speed_of(ask, slower) for slower in SLOWER])
+        watts = np.asarray(curve.power_at(speeds), dtype=float)
+        found[n] = np.where(np.isfinite(watts) & (watts <= curve.most_w), watts, np.inf)
+    return found
+
+
+def sun_in(design: BoatDesign, month: int, rest: BoatState) -> tuple[Array, Array]:
+    """At the banks under each steady sky of a month, on a day out and at rest, shapes (12, 48, 2) [W]."""
+    then = date_in(design, month)
+    light = light_at_skies(design.site.spot, then.plan.date)
+
+    def in_state(state: BoatState) -> BoatDesign:
+        return then.changed(plan=then.plan.model_copy(update={"state": state}))
+
+    out, lying = in_state(BoatState.UNDER_WAY), in_state(rest)
+    out_w = coarse(harvest(out, light).by_bank_w, 1)
+    if deck_of(out) == deck_of(lying) and not design.site.skyline:
+        return out_w, out_w
+    return out_w, coarse(harvest(lying, light).by_bank_w, 1)
+
+
+def numbers_of(design: BoatDesign, question: Question) -> Numbers:
+    """What a wish needs to know of a boat."""
+    curve = demand_curve(design)
+    months = []
+    for days in question.months:
+        out_w, rest_w = sun_in(design, days.month, question.wish.rest_state)
+        house_w, aboard = house_in(design, days.month, curve)
+        months.append(MonthNumbers(out_w, rest_w, house_w, aboard))
+    return Numbers(tuple(months), watts_of(question.wish, curve))
+
+
+def house_in(design: BoatDesign, month: int, curve: DemandCurve) -> tuple[Array, Aboard | None]:
+    """The house's watts in a month, shape (4, 48), and the banks as warm as they then are."""
+    then = date_in(design, month)
+    still = then.changed(plan=then.plan.model_copy(update={"spells": ()}))
+    outlook = outlook_under(still, light_at_skies(design.site.spot, then.plan.date), curve)
+    return coarse(outlook.house_rows_w, 1), outlook.aboard
+
+
+@dataclass(frozen=True)
+class Count:
+    """Of one ask in one month: on how many days it was done, of how many."""
+
+    month: int
+    done: int
+    asked: int
+
+
+def _motors(question: Question, days: MonthDays, numbers: Numbers, scale: float, bend: int) -> Array | None:
+    """Mean watts of every half hour for each of `runs`, shape (a, 48); None where it cannot be asked."""
+    found = np.zeros((len(question.runs), days.below.shape[1]))
+    for row, n in enumerate(question.runs):
+        ask = question.asks[n]
+        if not ask.moves:
+            continue
+        watts = float(numbers.watts[n, bend])
+        share = motoring(ask, days.day, hours_asked(ask, scale, SLOWER[bend]))
+        if share is None or not math.isfinite(watts):
+            return None
+        found[row] = share * watts
+    return found
+
+
+def month_counts(question: Question, numbers: Numbers, index: int, scale: float, bend: int) -> list[Count]:
+    """Every ask in one month, stretched by `scale`, at a share of its bend [1]."""
+    days, mine = question.months[index], numbers.months[index]
+    house_w = mine.house_w * (scale if question.stretches_house else 1.0)
+    counts = [Count(days.month, 0, 0) for _ in question.asks]
+    motors = _motors(question, days, numbers, scale, bend)
+    asked = question.asked[index]
+    if motors is None:
+        flags = np.where(asked, FAILED, -1.0)
+    elif mine.aboard is None:
+        flags = _on_live_sun(question, days, mine, house_w, motors, asked)
+    else:
+        flags = run_asked(
+            days.below, days.share, mine.out_w, mine.rest_w, house_w, motors, asked,
+            np.array([not question.asks[n].moves for n in question.runs], dtype=bool),
+            np.array([question.asks[n].kept_frac or 0.0 for n in question.runs]),
+            question.fills[index], 1.0, 1.0, days.step_h, mine.aboard,
+        )  # fmt: skip
+    for row, n in enumerate(question.runs):
+        seen = flags[days.warm :, row]
+        counts[n] = Count(days.month, int((seen == DONE).sum()), int((seen >= FAILED).sum()))
+    for n, ask in enumerate(question.asks):
+        if ask.kind is AskKind.STAY and days.month in ask.months:
+            counts[n] = _stays(days, mine, house_w, ask, scale)
+    return counts
+
+
+def _stays(days: MonthDays, mine: MonthNumbers, house_w: Array, ask: Ask, scale: float) -> Count:
+    steps = days.below.shape[1]
+    length = max(round(scale * ask.days * steps), 1)
+    whole = days.below.shape[0] * steps // length
+    if mine.aboard is None:
+        return Count(days.month, 0 if house_w.any() else whole, whole)
+    flags = run_stays(days.below, days.share, mine.rest_w, house_w, length, days.step_h, mine.aboard)
+    return Count(days.month, int((flags == DONE).sum()), len(flags))
+
+
+def _on_live_sun(
+    question: Question, days: MonthDays, mine: MonthNumbers, house_w: Array, motors: Array,
+    asked: NDArray[np.bool_],
+) -> Array:  # fmt: skip
+    """Without a bank: done where the sun of every half hour drives the motor at that speed."""
+    whole = mine.out_w.sum(axis=2)
+    steps = np.arange(whole.shape[1])
+    sun = whole[days.below, steps] * (1 - days.share) + whole[days.below + 1, steps] * days.share
+    left = sun - house_w.sum(axis=0)
+    needs = (motors[None, :, :] * asked[:, :, None]).sum(axis=1)
+    found = np.full(asked.shape, -1.0)
+    for row, n in enumerate(question.runs):
+        if question.asks[n].moves:
+            fine = ((left >= needs) | (motors[row] == 0)).all(axis=1)
+        else:
+            fine = np.full(len(left), not house_w.any())
+        found[:, row] = np.where(asked[:, row], np.where(fine, DONE, FAILED), -1.0)
+    return found
+
+
+def counted(question: Question, numbers: Numbers, scale: float = 1.0, bend: int = 0) -> list[list[Count]]:
+    """Of every month, every ask."""
+    return [month_counts(question, numbers, index, scale, bend) for index in range(len(question.months))]
+
+
+def _allowed(question: Question) -> list[float]:
+    """Days of each ask that may fail."""
+    found = []
+    for n, ask in enumerate(question.asks):
+        if ask.kind is AskKind.STAY:
+            found.append(math.inf)
+            continue
+        column = question.runs.index(n)
+        days = sum(
+            int(asked[m.warm :, column].sum())
+            for asked, m in zip(question.asked, question.months, strict=True)
+        )
+        found.append((1 - ask.surely_frac) * days + SURE)
+    return found
+
+
+def passes(question: Question, numbers: Numbers, scale: float, bend: int) -> bool:
+    """Whether all that is asked is done as surely as wished; it stops at the first month that decides."""
+    allowed = _allowed(question)
+    failed, asked = [0] * len(question.asks), [0] * len(question.asks)
+    for index in _hardest_first(question, numbers):
+        for n, count in enumerate(month_counts(question, numbers, index, scale, bend)):
+            failed[n] += count.asked - count.done
+            asked[n] += count.asked
+            if failed[n] > allowed[n]:
+                return False
+    return all(
+        asked[n] > 0 and failed[n] <= (1 - ask.surely_frac) * asked[n] + SURE
+        for n, ask in enumerate(question.asks)
+    )
+
+
+def _hardest_first(question: Question, numbers: Numbers) -> list[int]:
+    sun = [float(month.out_w[SKIES.index(0.55)].sum()) for month in numbers.months]
+    return sorted(range(len(question.months)), key=lambda index: sun[index])
+
+
+def bend_that_passes(question: Question, numbers: Numbers, scale: float) -> int | None:
+    """The least of the bend with which a stretch is done; None where none does."""
+    bent = any(ask.slowest_mps is not None and ask.moves for ask in question.asks)
+    tried = range(len(SLOWER)) if bent else range(1)
+    return next((bend for bend in tried if passes(question, numbers, scale, bend)), None)
+
+
+def does(question: Question, numbers: Numbers, scale: float) -> bool:
+    """Whether a stretch is done, bent as far as it may be: as wished first, then at its slowest."""
+    bent = any(ask.slowest_mps is not None and ask.moves for ask in question.asks)
+    tried = (0, len(SLOWER) - 1, len(SLOWER) // 2) if bent else (0,)
+    return any(passes(question, numbers, scale, bend) for bend in tried)
+
+
+def most_stretch(question: Question) -> float:
+    """The largest stretch that the days themselves have room for."""
+    most = MOST_STRETCH
+    for ask in question.asks:
+        if ask.moves:
+            hours = hours_asked(ask, 1.0, 0.0)
+            rooms = [longest(ask, m.day) for m in question.months if m.month in ask.months]
+            most = min(most, min(rooms, default=0.0) / hours)
+    return max(most, LEAST_STRETCH)
+
+
+def reach(enough: Callable[[float], bool], most: float, known: float = 0.0) -> float:
+    """The largest stretch that is enough, to SETTLED; 0 where not even the least is [1].
+
+    Parameters
+    ----------
+    enough : callable
+        Of a stretch; what holds for one holds for all shorter ones.
+    most : float
+        No stretch beyond it is asked.
+    known : float
+        One that is enough.
+    """
+    low = known
+    if low == 0.0:
+        low = min(1.0, most)
+        while not enough(low):
+            low /= 2
+            if low < LEAST_STRETCH:
+                return 0.0
+        high = min(2 * low, most) if low < min(1.0, most) else 0.0
+    else:
+        high = 0.0
+    while high == 0.0:
+        trial = min(low * 1.5, most)
+        if trial <= low:
+            return low
+        if enough(trial):
+            low = trial
+        else:
+            high = trial
+    while high - low > SETTLED * high:
+        middle = math.sqrt(low * high)
+        low, high = (middle, high) if enough(middle) else (low, middle)
+    return low

@@ -1,0 +1,283 @@
+"""The front of boats that meet a wish: for more money never less, none left behind by another.
+
+References
+----------
+[1] Boats are looked at from the cheapest on. One whose bound (`boats.may_do`) does not pass what a cheaper
+    one reaches is cut; one that does is asked for just that stretch, and only where it does it, how far it
+    goes.
+    What it reaches is then worked out on the whole design, as the stations would: shade of panels on each
+    other, its own hull's demand.
+"""
+
+from __future__ import annotations
+
+from collections.abc import Callable
+from dataclasses import dataclass
+from itertools import pairwise
+
+import numpy as np
+
+from parhelion.computing.progress import Report, within
+from parhelion.computing.together import HANDS, together
+from parhelion.design import BoatDesign
+from parhelion.design.wish import Wish
+from parhelion.hull.demand import demand_curve
+from parhelion.market.refits import Bought, bought
+from parhelion.stations.wish.boats import (
+    Boat,
+    Yard,
+    boats_of,
+    built,
+    in_each_others_light,
+    may_do,
+    yard_of,
+)
+from parhelion.stations.wish.held import (
+    LEAST_STRETCH,
+    Numbers,
+    Question,
+    does,
+    most_stretch,
+    numbers_of,
+    question_of,
+    reach,
+    watts_of,
+)
+
+FARTHER = 0.005  # of a stretch: a dearer boat that goes less than that farther is no step of the front
+OVER = 1.6  # times the money there is, and MORE: so far the front is drawn
+MORE = 500.0
+SCOUTS = 24  # boats asked first, the most promising of each price
+MOST_ASKED, FEWER = 900, 15  # boats run through their days, and so many times fewer for a first look
+AT_ONCE = 2 * HANDS
+BLOCK = 240  # boats of nearly one price
+ALIKE = 1e-3  # of sun and bank: less apart is the same
+
+
+@dataclass(frozen=True, eq=False)
+class Proved:
+    """A boat with its design, and how far the wish stretches with it."""
+
+    boat: Boat
+    design: BoatDesign
+    numbers: Numbers
+    stretch: float
+
+
+@dataclass(frozen=True, eq=False)
+class Found:
+    """The front, cheapest first, and how it was come by."""
+
+    yard: Yard
+    front: list[Proved]
+    lightest: Proved | None  # of those that do it within the money
+    fewest: Proved | None  # boxes
+    looked_at: int  # boats there are
+    cut: int  # by a bound
+    asked: int  # run through the days
+    stopped: bool  # before all that no bound cuts were asked
+
+
+def most_cost(wish: Wish) -> float:
+    """So far the front is drawn [coins]."""
+    return OVER * wish.coins + MORE
+
+
+def have_of(design: BoatDesign, wish: Wish) -> Bought:
+    """What is there already, as the wish says."""
+    return bought(design, wish.keeps_panels, wish.keeps_bank, wish.keeps_motor, wish.owned)
+
+
+@dataclass(frozen=True, eq=False)
+class _Failed:
+    """A boat that did not do a stretch: no boat with less sun at any hour and less bank does it either."""
+
+    stretch: float
+    watts: np.ndarray  # of each moving ask
+    bank_wh: float
+    marks_w: np.ndarray
+
+
+class _Search:
+    def __init__(self, yard: Yard):
+        self.yard, self.question = yard, yard.question
+        self.most = most_stretch(yard.question)
+        self.proved: dict[int, Proved] = {}
+        self.failed: dict[object, list[_Failed]] = {}
+        self.moving = [n for n, ask in enumerate(yard.question.asks) if ask.moves]
+        self.asked = 0
+
+    def _kind(self, boat: Boat) -> object:
+        bank = boat.bank
+        return None if bank is None else (bank.chemistry, bank.nominal_v)
+
+    def _as_failed(self, boat: Boat, stretch: float) -> _Failed:
+        watts = self.yard.watts(boat)[self.moving, 0]
+        return _Failed(stretch, watts, boat.bank.nominal_wh if boat.bank else 0.0, boat.laid.energies.marks_w)
+
+    def fails_like_another(self, boat: Boat, goal: float) -> bool:
+        """Whether one with no less sun and bank failed at less; a lighter boat's fewer watts stretch that."""
+        known = self.failed.get(self._kind(boat))
+        if not known:
+            return False
+        mine = self._as_failed(boat, goal)
+        for other in reversed(known):
+            if other.bank_wh < mine.bank_wh * (1 - ALIKE):
+                continue
+            lighter = float((other.watts / mine.watts).max()) if len(mine.watts) else 1.0
+            if not np.isfinite(lighter) or other.stretch * max(lighter, 1.0) > goal:
+                continue
+            if np.all(mine.marks_w <= other.marks_w * (1 + ALIKE) + ALIKE):
+                return True
+        return False
+
+    def may(self, boat: Boat, goal: float) -> bool:
+        """Whether neither its energy nor another that failed rules a boat out."""
+        if goal > self.most:  # the days have no room for more
+            return False
+        return may_do(self.yard, boat, goal) and not self.fails_like_another(boat, goal)
+
+    def best_within(self, cost: float) -> float:
+        """The farthest that anything proved reaches for that money."""
+        return max((p.stretch for p in self.proved.values() if p.boat.cost <= cost + 1e-9), default=0.0)
+
+    def does(self, boat: Boat, stretch: float) -> bool:
+        """Whether its days say so; a failure is remembered."""
+        self.asked += 1
+        if does(self.question, self.yard.numbers(boat), stretch):
+            return True
+        self.failed.setdefault(self._kind(boat), []).append(self._as_failed(boat, stretch))
+        return False
+
+    def prove(self, boat: Boat) -> Proved:
+        """The boat drawn and held against the wish."""
+        if id(boat) not in self.proved:
+            design = built(self.yard, boat)
+            if in_each_others_light(self.yard, boat, design):
+                numbers = numbers_of(design, self.question)
+            else:
+                numbers = Numbers(
+                    self.yard.numbers(boat).months, watts_of(self.yard.wish, demand_curve(design))
+                )
+            found = reach(lambda s: does(self.question, numbers, s), self.most)
+            self.proved[id(boat)] = Proved(boat, design, numbers, found)
+        return self.proved[id(boat)]
+
+    def goal(self, cost: float) -> float:
+        """The stretch that a boat of that price must do to be a step of the front."""
+        best = self.best_within(cost)
+        return max(best * (1 + FARTHER), LEAST_STRETCH)
+
+
+def search(design: BoatDesign, wish: Wish, report: Report, few: bool = False) -> Found:
+    """The boats that a wish may choose from.
+
+    Parameters
+    ----------
+    design : BoatDesign
+    wish : Wish
+        With something asked.
+    report : Report
+    few : bool
+        A first look: a few fills of each place.
+
+    Returns
+    -------
+    Found
+    """
+    question = question_of(design, wish, few)
+    have = have_of(design, wish)
+    yard = yard_of(design, wish, question, have, most_cost(wish), within(report, 0.02, 0.45), few)
+    boats = boats_of(yard, most_cost(wish))
+    looking = _Search(yard)
+    limit = MOST_ASKED // FEWER if few else MOST_ASKED
+    for number, boat in enumerate(_scouts(boats, SCOUTS // 2 if few else SCOUTS)):
+        goal = looking.goal(boat.cost)
+        if looking.may(boat, goal) and looking.does(boat, goal):
+            looking.prove(boat)
+        report(0.45 + 0.15 * number / SCOUTS)
+    cut, stopped = _through(looking, boats, limit, within(report, 0.6, 0.9))
+    front = _front(list(looking.proved.values()))
+    lightest = _first(looking, boats, lambda b: (b.whole_kg, b.cost))
+    fewest = _first(looking, boats, lambda b: (b.boxes, b.cost))
+    report(0.95)
+    return Found(yard, front, lightest, fewest, len(boats), cut, looking.asked, stopped)
+
+
+def _scouts(boats: list[Boat], number: int) -> list[Boat]:
+    """The cheapest boat, and of each of so many prices the one with most sun and bank."""
+    if not boats:
+        return []
+    costs = np.array([boat.cost for boat in boats])
+    stores = np.array([_stores(boat) for boat in boats])
+    edges = np.unique(np.quantile(costs, np.linspace(0, 1, number + 1)))
+    picked = [0]
+    for low, high in pairwise(edges):
+        inside = np.flatnonzero((costs > low) & (costs <= high))
+        if len(inside):
+            picked.append(int(inside[np.argmax(stores[inside])]))
+    return [boats[index] for index in dict.fromkeys(picked)]
+
+
+def _through(looking: _Search, boats: list[Boat], limit: int, report: Report) -> tuple[int, bool]:
+    """From the cheapest on, whatever no bound cuts [1]. How many were cut, and whether the limit ended it."""
+    cut, start = 0, looking.asked
+    for first in range(0, len(boats), BLOCK):
+        block = sorted(boats[first : first + BLOCK], key=lambda b: -_stores(b))  # the strongest tell most
+        pending: list[Boat] = []
+        for number, boat in enumerate(block):
+            if id(boat) in looking.proved:
+                continue
+            if looking.may(boat, looking.goal(boat.cost)):
+                pending.append(boat)
+            else:
+                cut += 1
+            if len(pending) >= AT_ONCE or (pending and number == len(block) - 1):
+                _settle(looking, pending)
+                pending = []
+        report(first / len(boats))
+        if looking.asked - start > limit:
+            return cut, True
+    return cut, False
+
+
+def _settle(looking: _Search, pending: list[Boat]) -> None:
+    """Boats run through their days together; those that do it are drawn and proved."""
+    goals = [looking.goal(boat.cost) for boat in pending]
+    tasks = [lambda b=boat, g=goal: looking.does(b, g) for boat, goal in zip(pending, goals, strict=True)]
+    for boat, passed in zip(pending, together(tasks), strict=True):
+        if passed and (looking.goal(boat.cost) in goals or looking.does(boat, looking.goal(boat.cost))):
+            looking.prove(boat)
+
+
+def _stores(boat: Boat) -> float:
+    """A mean day's sun and the bank [Wh]."""
+    return boat.laid.mean_wh + (boat.bank.nominal_wh if boat.bank else 0.0)
+
+
+def _front(proved: list[Proved]) -> list[Proved]:
+    """Those that no cheaper one leaves behind, by what was proved; nothing that does nothing of the wish."""
+    found: list[Proved] = []
+    for one in sorted(proved, key=lambda p: (p.boat.cost, -p.stretch)):
+        if one.stretch > 0 and (not found or one.stretch > found[-1].stretch * (1 + FARTHER / 2)):
+            found.append(one)
+    return found
+
+
+def _first(looking: _Search, boats: list[Boat], rank: Callable[[Boat], tuple[float, float]]) -> Proved | None:
+    """The first by rank that does the wish within its money; of the many, as many as can be asked."""
+    tried = 0
+    for boat in sorted(boats, key=rank):
+        if boat.cost > looking.yard.wish.coins or not looking.may(boat, 1.0):
+            continue
+        tried += 1
+        if looking.does(boat, 1.0):
+            made = looking.prove(boat)
+            if made.stretch >= 1.0:
+                return made
+        if tried > MOST_ASKED // 4:
+            return None
+    return None
+
+
+__all__ = ["Found", "Proved", "Question", "have_of", "search"]
