@@ -4,7 +4,8 @@
 2. What an edit costs the server, the place unchanged and the place changed.
 3. The pace plan, a thousand days with their dispatch, a season; see `days`.
 4. A passage: the best plan beside a plain loop, and what the screen asks; see `passages`.
-5. What the first load costs in script.
+5. A wish: the first look, the whole front, every boat tried; see `wishes`.
+6. What the first load costs in script.
 """
 
 from __future__ import annotations
@@ -26,6 +27,7 @@ from pathlib import Path
 import days
 import numpy as np
 import passages
+import wishes
 from clock import seconds
 from parhelion.design import MeasuredRun
 
@@ -305,5 +307,6 @@ if __name__ == "__main__":
     shade_times()
     days.all_ratios()
     passages.all_ratios()
+    wishes.all_ratios()
     edit_times()
     first_load()

@@ -20,7 +20,7 @@ from parhelion.begin.new_boat import new_boat
 from parhelion.computing.progress import silent
 from parhelion.data import panel_models, places
 from parhelion.design import Bank, BoatDesign, Build, PanelModel
-from parhelion.design.wish import Ask, AskKind, Wish
+from parhelion.design.wish import Ask, AskKind, MonthName, Wish
 from parhelion.formats.module_table import read_panel_list
 from parhelion.market.refits import bought, refit_cost
 from parhelion.panels.deck import deck_of
@@ -31,7 +31,7 @@ from parhelion.stations.wish.combined import MOST_ARRAYS, Laid, _the_most
 from parhelion.stations.wish.energies import Energies
 from parhelion.stations.wish.findings import wish_findings
 from parhelion.stations.wish.front import WishFront, first_front, wish_front
-from parhelion.stations.wish.ground import ends_at, motoring
+from parhelion.stations.wish.ground import days_left, ends_at, motoring
 from parhelion.stations.wish.held import does, most_stretch, numbers_of, question_of, reach
 from parhelion.stations.wish.picture import wish_picture
 from parhelion.stations.wish.places import allowed_places
@@ -136,6 +136,18 @@ class DaysTest(unittest.TestCase):
         dusk = (day.sunset_at - day.starts_at).total_seconds() / 3600
         self.assertAlmostEqual(ends_at(night, day, 2.0) - 2.0, dusk)
         self.assertIsNone(motoring(night, day, 23.0))
+
+    def test_the_days_left_of_a_first_season(self):
+        """Saturdays of June and July 2027 are nine, the first on the 5th of June."""
+        for by, left in (
+            (date(2027, 1, 1), 9),
+            (date(2027, 6, 5), 9),
+            (date(2027, 6, 6), 8),
+            (date(2027, 9, 1), 0),
+        ):
+            self.assertEqual(days_left(TRIP, by), (left, 9))
+        winter = TRIP.model_copy(update={"first_month": MonthName.NOV, "last_month": MonthName.FEB})
+        self.assertEqual(days_left(winter, date(2026, 12, 31))[0], 9)
 
     def test_more_sun_bank_and_patience_never_do_less(self):
         design = wished(boat(), TRIP)

@@ -711,26 +711,6 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
-    "/api/wish/first": {
-        parameters: {
-            query?: never;
-            header?: never;
-            path?: never;
-            cookie?: never;
-        };
-        get?: never;
-        put?: never;
-        /**
-         * A first look at it: few fills of each place, the cheaper and larger ones.
-         * @description A first look at it: few fills of each place, the cheaper and larger ones.
-         */
-        post: operations["wishFirst"];
-        delete?: never;
-        options?: never;
-        head?: never;
-        patch?: never;
-        trace?: never;
-    };
     "/api/wish/between": {
         parameters: {
             query?: never;
@@ -6188,6 +6168,31 @@ export interface components {
             /** Y M */
             y_m: number;
         };
+        /** FirstwishWork */
+        FirstwishWork: {
+            /**
+             * Id
+             * Format: uuid
+             */
+            id: string;
+            /**
+             * Status
+             * @enum {string}
+             */
+            status: "waiting" | "running" | "done" | "cancelled" | "failed" | "interrupted";
+            /** Progress */
+            progress: number;
+            /** Problem */
+            problem: string;
+            /** Ticket */
+            ticket?: string | null;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "firstwish";
+            result?: components["schemas"]["WishFront"] | null;
+        };
         /**
          * MonthMet
          * @description In one month: the share of its days asked on which it was done.
@@ -6652,7 +6657,7 @@ export interface components {
          * WorkOut
          * @description Long work of any kind, told by its kind.
          */
-        WorkOut: components["schemas"]["WishWork"] | components["schemas"]["ProposalsWork"] | components["schemas"]["SeasonWork"] | components["schemas"]["UpgradesWork"] | components["schemas"]["ComparisonWork"];
+        WorkOut: components["schemas"]["FirstwishWork"] | components["schemas"]["WishWork"] | components["schemas"]["ProposalsWork"] | components["schemas"]["SeasonWork"] | components["schemas"]["UpgradesWork"] | components["schemas"]["ComparisonWork"];
         /**
          * AskedWork
          * @description A question that takes a while: of one design, or of two to four to compare.
@@ -6662,7 +6667,7 @@ export interface components {
              * Kind
              * @enum {string}
              */
-            kind: "wish" | "proposals" | "season" | "upgrades" | "comparison";
+            kind: "firstwish" | "wish" | "proposals" | "season" | "upgrades" | "comparison";
             /** Designs */
             designs: components["schemas"]["NamedDesign"][];
         };
@@ -7343,10 +7348,6 @@ export interface components {
         };
         /** WishPictureAsked */
         WishPictureAsked: {
-            design: components["schemas"]["BoatDesign"];
-        };
-        /** WishFirstAsked */
-        WishFirstAsked: {
             design: components["schemas"]["BoatDesign"];
         };
         /**
@@ -13988,66 +13989,6 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["WishPicture"];
-                };
-            };
-            /** @description Bad Request */
-            400: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["Errors"];
-                };
-            };
-            /** @description Forbidden */
-            403: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["Errors"];
-                };
-            };
-            /** @description Request Entity Too Large */
-            413: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["Errors"];
-                };
-            };
-            /** @description Unprocessable Entity */
-            422: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["Errors"];
-                };
-            };
-        };
-    };
-    wishFirst: {
-        parameters: {
-            query?: never;
-            header?: never;
-            path?: never;
-            cookie?: never;
-        };
-        requestBody: {
-            content: {
-                "application/json": components["schemas"]["WishFirstAsked"];
-            };
-        };
-        responses: {
-            /** @description OK */
-            200: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["WishFront"];
                 };
             };
             /** @description Bad Request */

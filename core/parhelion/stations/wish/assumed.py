@@ -75,16 +75,15 @@ def assumptions(question: Question, points: list[Proved], cheapest: Proved) -> l
             Assumption(
                 key=key, label=label, reach=stretched(question.asks[0], far), does=far >= 1,
                 cost=holds.boat.cost if holds is not None else None, settles=settles,
-                told=_told(far, cheapest, holds, question),
+                told=_told(cheapest, holds),
             )
         )  # fmt: skip
     return sorted(found, key=lambda item: float(item.reach.value))
 
 
-def _told(far: float, cheapest: Proved, holds: Proved | None, question: Question) -> Sentence:
-    at = stretched(question.asks[0], far)
+def _told(cheapest: Proved, holds: Proved | None) -> Sentence:
     if holds is None:
-        return sentence("Then it is {far}, and nothing on the front does it.", far=at)
+        return sentence("nothing on the front does it")
     if holds.boat.cost <= cheapest.boat.cost:
-        return sentence("She still does it.")
-    return sentence("Then it is {far}; what does it costs {c}.", far=at, c=money(holds.boat.cost))
+        return sentence("she still does it")
+    return sentence("what still does it costs {c}", c=money(holds.boat.cost))

@@ -16,12 +16,13 @@ from parhelion.computing.progress import Report, silent
 from parhelion.design import HIDDEN, BoatDesign
 from parhelion.design.reads import Reads, kept
 from parhelion.design.refit import Refit, refit
-from parhelion.design.wish import Ask, Wish
+from parhelion.design.wish import Ask, MonthName, Wish
 from parhelion.panels.deck import deck_of
-from parhelion.quantities import Frozen, Quantity, Sentence, count, money, sentence, speed
+from parhelion.quantities import Frozen, Quantity, Sentence, count, money, sentence, speed, words
 from parhelion.stations.wish.assumed import Assumption, assumptions
 from parhelion.stations.wish.combined import stiffness_of
 from parhelion.stations.wish.fulfilled import AskMet, bend_for, fulfilled
+from parhelion.stations.wish.ground import days_left
 from parhelion.stations.wish.held import Question
 from parhelion.stations.wish.nearest import NearWish, Turn, nearest, turned_by
 from parhelion.stations.wish.search import Found, Proved, most_cost, search
@@ -30,6 +31,7 @@ from parhelion.stations.wish.words import ask_words, has_words, stretched
 
 MOST_POINTS = 24
 QUARTERS, MULTIPLES = (0.25, 0.5, 0.75, 1.0, 1.25, 1.5, 1.75), (1.0, 2.0, 3.0, 4.0, 5.0, 6.0)  # of a wish
+MONTHS = list(MonthName)
 NEXT_COINS = 500.0  # what the next of them buys
 
 Mark = Literal["cheapest", "lightest", "fewest", "money", "stops"]
@@ -124,10 +126,10 @@ def wish_front(design: BoatDesign, report: Report = silent) -> WishFront:
     return _front(design, False, report)
 
 
-@kept(WISH_READS, 8)
-def first_front(design: BoatDesign) -> WishFront:
+@kept(WISH_READS, 8, aside="report")
+def first_front(design: BoatDesign, report: Report = silent) -> WishFront:
     """A first look at it: few fills of each place, the cheaper and larger ones."""
-    return _front(design, True, silent)
+    return _front(design, True, report)
 
 
 def _front(design: BoatDesign, few: bool, report: Report) -> WishFront:
@@ -149,8 +151,8 @@ def _front(design: BoatDesign, few: bool, report: Report) -> WishFront:
         whole=stretched(wish.asks[0], 1.0), now_stretch=_now(found),
         ticks=_ticks(wish.asks[0], points), points=points, coins=wish.coins,
         assumptions=assumed, near=near, turn=None if cheapest else turned_by(found, wish),
-        told=_told(found, wish, within, cheapest), looked_at=found.looked_at, cut=found.cut, run=found.asked,
-        stopped=found.stopped, first_look=few,
+        told=_told(found, wish, within, cheapest, few), looked_at=found.looked_at, cut=found.cut,
+        run=found.asked, stopped=found.stopped, first_look=few,
     )  # fmt: skip
 
 
@@ -269,7 +271,9 @@ def drawn(design: BoatDesign, own: set[str]) -> list[PanelDrawn]:
     ]  # fmt: skip
 
 
-def _told(found: Found, wish: Wish, within: list[Proved], cheapest: Proved | None) -> list[Sentence]:
+def _told(
+    found: Found, wish: Wish, within: list[Proved], cheapest: Proved | None, few: bool
+) -> list[Sentence]:
     ask = wish.asks[0]
     told = []
     if cheapest is not None:
@@ -290,6 +294,16 @@ def _told(found: Found, wish: Wish, within: list[Proved], cheapest: Proved | Non
         )
     else:
         told.append(sentence("No boat for {c} does any of it.", c=money(wish.coins)))
+    if wish.by is not None:
+        left, whole = days_left(ask, wish.by)
+        told.append(
+            sentence(
+                "Ready by {day}: {n} of the {m} days asked of her first season are left.",
+                day=words(f"{wish.by.day} {MONTHS[wish.by.month - 1].label} {wish.by.year}"),
+                n=count(left),
+                m=count(whole),
+            )
+        )
     if found.yard.question.filled:
         told.append(
             sentence("Filled from the shore before each day out; with the sun alone it asks for more panel.")
@@ -300,7 +314,7 @@ def _told(found: Found, wish: Wish, within: list[Proved], cheapest: Proved | Non
             sentence("Beyond {c} each coin wins less: {far} there.", c=money(knee.boat.cost),
                      far=stretched(ask, knee.stretch))
         )  # fmt: skip
-    if found.stopped:
+    if found.stopped and not few:
         told.append(
             sentence(
                 "{n} boats were run through their days before it was enough; a better one may hide.",

@@ -9,6 +9,7 @@ References
 from __future__ import annotations
 
 from dataclasses import dataclass
+from datetime import date as Date
 from datetime import datetime, timedelta
 
 import numpy as np
@@ -26,7 +27,7 @@ Array = NDArray[np.float64]
 WEEKS, LEAST_WEEKS, MOST_WEEKS = 80, 7, 40  # counted: over all months, and of each
 WARM_UP = 2  # weeks before, from full banks, that are not counted
 THREE = 3  # ten-minute steps in one of a wish [2]
-DAY_H = 24.0
+DAY_H, DAYS_A_YEAR = 24.0, 365
 
 
 @dataclass(frozen=True, eq=False)
@@ -156,6 +157,19 @@ def longest(ask: Ask, day: DaySteps) -> float:
     if ask.kind is AskKind.NIGHT or ask.from_clock is not None:
         return max(DAY_H - _from(ask, day, 0.0), 0.0)
     return DAY_H
+
+
+def days_left(ask: Ask, by: Date) -> tuple[int, int]:
+    """Days of the first season on or after a date that an ask stands on, and of that whole season.
+
+    The season is that of the date's year; one over the turn of the year begins in it.
+    """
+    wanted = [list(Weekday).index(day) for day in ask.weekdays] or list(range(7))
+    first = Date(by.year, ask.months[0], 1)
+    every = [first + timedelta(days=k) for k in range(366)]
+    season = [day for day in every if day.month in ask.months and day.weekday() in wanted]
+    season = [day for day in season if (day - first).days < DAYS_A_YEAR]
+    return sum(day >= by for day in season), len(season)
 
 
 def ashore(design: BoatDesign, wish: Wish) -> bool:

@@ -27,11 +27,10 @@ STATION = Station(
     findings=wish_findings,
     studies=(
         Study("picture", wish_picture, at_rest=True),
-        Study("first", first_front, at_rest=True),
         Study("between", between, at_rest=True),
     ),
     readers=(Reader("panels/read", own_panels),),
-    works=(Work("wish", wish_front, WISH_READS),),
+    works=(Work("firstwish", first_front, WISH_READS), Work("wish", wish_front, WISH_READS)),
     verbs=(Verb("wish", wish, wish_arguments),),
     told_at_rest=True,
 )

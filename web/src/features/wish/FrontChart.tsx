@@ -47,7 +47,7 @@ export function FrontChart({ front, at, onChoose }: Props) {
         right={width - MARGIN.right}
       />
       <Columns
-        of={x.ticks(5).map((coins) => [x(coins), say("money", coins)] as const)}
+        of={x.ticks(width > 480 ? 5 : 2).map((coins) => [x(coins), say("money", coins)] as const)}
         top={MARGIN.top}
         bottom={HEIGHT - MARGIN.bottom}
         foot={HEIGHT - 6}

@@ -27,8 +27,8 @@ export default function WishStation() {
   const wished = design.wish != null;
   const asked = wished && (design.wish?.asks ?? []).length > 0;
   const picture = useStudy("wish/picture", {}, asked);
-  const first = useStudy("wish/first", {}, asked);
   const refused = picture.data?.refused ?? null;
+  const first = useWork("firstwish", [{ name: "", design }], asked && !refused);
   const run = useWork("wish", [{ name: "", design }], asked && !refused);
   const [chosen, setChosen] = useState<Chosen | null>(null);
   if (!wished)
@@ -72,7 +72,7 @@ export default function WishStation() {
                 )}
               </View>
             ) : !front ? (
-              <Working run={run} doing="Boats put together for this wish" what="The boats" />
+              <Working run={first.busy ? first : run} doing="Boats put together for this wish" what="The boats" />
             ) : view === "why" ? (
               <WhyView front={front} chosen={chosen} />
             ) : (
