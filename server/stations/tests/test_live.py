@@ -54,7 +54,7 @@ class LiveTest(SimpleTestCase):
         self.assertEqual(counts["counts"]["hull"], warns)
         self.assertEqual(
             list(counts["counts"]),
-            ["hull", "bank", "array", "strings", "day", "year", "passage", "fitout", "log"],
+            ["wish", "hull", "bank", "array", "strings", "day", "year", "passage", "fitout", "log"],
         )
 
     async def test_an_older_request_of_a_page_gives_way(self):

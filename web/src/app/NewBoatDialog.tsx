@@ -170,7 +170,7 @@ export function NewBoatDialog({ open, onOpen }: { open: boolean; onOpen: (open: 
                 disabled={add.isPending || begun.isError || unread}
                 onClick={() => add.mutate("wish")}
               >
-                Start with a wish
+                Begin with a wish
               </button>
               <button
                 type="submit"
