@@ -72,7 +72,11 @@ export default function WishStation() {
                 )}
               </View>
             ) : !front ? (
-              <Working run={first.busy ? first : run} doing="Boats put together for this wish" what="The boats" />
+              <Working
+                run={first.busy ? first : run}
+                doing="Boats put together for this wish"
+                what="The boats"
+              />
             ) : view === "why" ? (
               <WhyView front={front} chosen={chosen} />
             ) : (
