@@ -4,6 +4,7 @@ from __future__ import annotations
 
 import argparse
 import gc
+import os
 import socket
 import threading
 import time
@@ -51,6 +52,18 @@ def keep_small() -> None:
         trim(MOST_KEPT_BYTES)
 
 
+def old_seconds() -> None:
+    """Old readings of devices become means of minutes."""
+    import django
+
+    time.sleep(TRIMMED_EVERY_S)  # not beside the first page
+    os.environ.setdefault("DJANGO_SETTINGS_MODULE", "config.settings")
+    django.setup()
+    from outings.old_seconds import keep_minutes
+
+    keep_minutes()
+
+
 def main() -> None:
     parser = argparse.ArgumentParser(description=__doc__)
     parser.add_argument("--port", type=int, default=8031)
@@ -58,6 +71,7 @@ def main() -> None:
     print(f"\nParhelion is at http://127.0.0.1:{port}/   (stop it with Ctrl-C)\n", flush=True)
     threading.Thread(target=settle, name="settle", daemon=True).start()
     threading.Thread(target=keep_small, name="keep small", daemon=True).start()
+    threading.Thread(target=old_seconds, name="old seconds", daemon=True).start()
     uvicorn.run("config.asgi:application", host="127.0.0.1", port=port, lifespan="off", log_level="warning")
 
 

@@ -154,9 +154,46 @@ class DayTest(TestCase):
         self.assertEqual(log_meaning(demo(), NO_LOGBOOK), [])
         self.assertEqual(log_meters(demo(), NO_LOGBOOK).pairs, [])
 
+    def test_an_outing_may_begin_with_the_passage_that_is_planned(self):
+        found = log_picture(demo(), NO_LOGBOOK).passage
+        self.assertEqual(found.distance_m, 2 * sum(leg.distance_m for leg in demo().passage.legs))
+        self.assertIn(demo().passage.legs[-1].name, found.name)
+        self.assertIsNone(log_picture(demo().changed(passage=None), NO_LOGBOOK).passage)
+
+    def test_what_broke_is_followed_until_it_is_noted_as_mended(self):
+        reading = {"h": 12, "pv_w": 300, "sky": Sky.CLEAR}
+
+        def told(**more: str) -> list[str]:
+            made = log_findings(demo(), book(reading, **more))
+            return [one.title.slots["what"].value for one in made if one.id.startswith("still_open")]
+
+        self.assertEqual(told(), [])
+        self.assertEqual(told(broke="A plug of the port wing"), ["A plug of the port wing"])
+        self.assertEqual(told(broke="A plug of the port wing", mended="a new one"), [])
+        self.assertEqual(len(told(broke="x" * 300)[0]), 62)
+        season = log_season(demo(), book(reading, broke="A plug", mended="a new one"))
+        self.assertTrue(season.broke[0].endswith("A plug; mended: a new one"))
+
     def test_an_outing_without_an_end_ends_with_its_last_reading(self):
         told = book_of(book({"h": 11, "pv_w": 5}, ended_at=None)).told[0]
         self.assertEqual(ended_at(told), NOON - timedelta(hours=1))
+
+    def test_in_a_pause_she_lies_still_and_what_was_read_before_it_holds_no_longer(self):
+        readings = [{"h": 10.05, "speed_mps": 2.0, "motor_w": 400}, {"h": 12.05, "speed_mps": 2.0}]
+        pause = {"began_at": NOON - timedelta(hours=1), "ended_at": NOON - timedelta(minutes=10)}
+        on = outing_day(demo(), book_of(book(*readings)).told[0])
+        lay = outing_day(demo(), book_of(book(*readings, pauses=[pause])).told[0])
+        self.assertAlmostEqual(
+            on.way_m - lay.way_m, 2.0 * 1800, delta=1
+        )  # a reading holds to half past eleven
+        self.assertAlmostEqual(on.wh(on.motor_w) - lay.wh(lay.motor_w), 200, delta=1)
+        self.assertIn("paused, {a} to {b}", [told.words.text for told in day_shown(lay).told])
+        open_one = outing_day(
+            demo(), book_of(book(*readings[:1], pauses=[pause | {"ended_at": None}])).told[0]
+        )
+        self.assertAlmostEqual(open_one.way_m, 2.0 * 3600, delta=1)
+        with self.assertRaises(ValidationError):
+            Outing(id="o", began_at=NOON, pauses=[{"began_at": NOON, "ended_at": NOON - timedelta(1)}])
 
 
 class NowTest(TestCase):
@@ -186,6 +223,19 @@ class NowTest(TestCase):
         self.assertAlmostEqual(now.home_h, now.home_m / now.home_mps / 3600, places=3)
         self.assertLess(abs(used / spare - 1), 0.12)
         self.assertAlmostEqual(now.to_reserve_h, spare / (400 + now.house_w), delta=0.3)
+
+    def test_only_what_cannot_wait_is_an_alarm(self):
+        """A 25.6 V bank of LFP: its charger ends at 28.4 V, it cuts out at 22.4 V; a motor of 3 kW."""
+
+        def told(**values: float) -> list[str]:
+            found = log_now(demo(), book({"h": 12, "sky": Sky.CLEAR, "charge_frac": 0.8, **values})).alarms
+            return [alarm.text.split(" ")[-1] for alarm in found]
+
+        self.assertEqual(told(bank_v=28.4, motor_w=3_000), [])
+        self.assertEqual(told(bank_v=29.6), ["off."])
+        self.assertEqual(told(bank_v=22.0), ["it."])
+        self.assertEqual(told(motor_w=3_600), ["back."])
+        self.assertEqual(told(charge_frac=0.2, bank_v=26.1), ["{r}."])
 
     def test_what_was_not_read_lately_is_the_models_and_said_so(self):
         now = log_now(demo(), book({"h": 12, "charge_frac": 0.2, "sky": Sky.CLEAR}))

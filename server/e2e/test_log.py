@@ -54,6 +54,31 @@ class LogWalk(BrowserTest):
         expect(self.page.get_by_text("1 change kept here")).to_be_hidden()
         self.assertEqual(Reading.objects.filter(note="rain soon").count(), 1)
 
+    def test_an_outing_begins_with_the_passage_that_is_planned_and_is_paused(self):
+        self.at()
+        self.page.get_by_role("button", name="begin the passage").click()
+        self.page.get_by_role("tab", name="Now").click()
+        self.page.get_by_role("button", name="pause", exact=True).click()
+        self.page.get_by_role("button", name="go on", exact=True).click()
+        expect(self.page.get_by_role("button", name="pause", exact=True)).to_be_visible()
+        expect(self.page.get_by_role("button", name="no pause at")).to_be_visible()
+        self.page.wait_for_timeout(500)
+        content = Outing.objects.get().content
+        passage = Boat.objects.get().variants.get(is_working=True).document["passage"]
+        self.assertEqual(content["planned_m"], 2 * sum(leg["distance_m"] for leg in passage["legs"]))
+        (pause,) = content["pauses"]
+        self.assertGreaterEqual(pause["ended_at"], pause["began_at"])
+        self.page.get_by_role("tab", name="The day as it went").click()
+        self.page.get_by_role("button", name="This outing").click()
+        for label, text in (("From the shore", "120"), ("Wind", "9"), ("What broke", "A plug")):
+            self.fill(label, text)  # one after the other, before the first is shown
+        self.fill("Mended", "A new one")
+        self.page.wait_for_timeout(1500)
+        content = Outing.objects.get().content
+        told = (content["shore_wh"], content["broke"], content["mended"], len(content["pauses"]))
+        self.assertEqual(told, (120, "A plug", "A new one", 1))
+        self.assertAlmostEqual(content["wind_mps"], 9 * 1852 / 3600, places=6)
+
     def test_a_dead_string_is_found_and_the_season_put_into_the_design_and_undone(self):
         self.at("?outing=out-8", filled=True)
         expect(self.finding("Port wing + Starboard wing: a string gives nothing")).to_be_visible()

@@ -140,29 +140,37 @@ def whole_logbook(boat_id: UUID) -> Logbook:
     )
 
 
-def _thinned(boat_id: UUID, key: str) -> list[ReadingDocument]:
-    """The readings of an outing as means of ten minutes by source and part, words and notes kept."""
-    means = ", ".join(f"avg({name})" for name in VALUES)
-    table = Reading._meta.db_table
+def means_of(boat_id: UUID, key: str, step_s: int, only: str, name: str) -> list[ReadingDocument]:
+    """Readings of an outing as means of so many seconds by source and part, words and notes kept.
+
+    Parameters
+    ----------
+    boat_id, key
+        Of the boat, and of the outing.
+    step_s : int
+    only : str
+        A condition on the rows, written here and never by a person.
+    name : str
+        What their ids begin with.
+    """
+    means = ", ".join(f"avg({value})" for value in VALUES)
+    table, step = Reading._meta.db_table, f"cast(strftime('%%s', at) as integer) / {step_s}"
     with connection.cursor() as cursor:
         cursor.execute(
-            f"select source, of, cast(strftime('%%s', at) as integer) / {THIN_S}, "
-            f"max(sky), max(note), {means} from {table} "
-            "where boat_id = %s and outing_key = %s and not left_out "
-            f"group by source, of, cast(strftime('%%s', at) as integer) / {THIN_S}",
+            f"select source, of, {step}, max(sky), max(note), {means} from {table} "
+            f"where boat_id = %s and outing_key = %s and {only} group by source, of, {step}",
             [boat_id.hex, key],
         )
         rows = cursor.fetchall()
     found = []
-    for number, (source, of, step, sky, note, *values) in enumerate(rows):
+    for number, (source, of, at, sky, note, *values) in enumerate(rows):
         told = dict(zip(VALUES, values, strict=True))
         if sky is None and not note and all(value is None for value in values):
             continue
         found.append(
             ReadingDocument(
-                id=f"thin-{number}", at=datetime.fromtimestamp(step * THIN_S + THIN_S / 2, UTC),
-                outing_id=key,
-                source=source, of=of, sky=sky, note=note or "", **told,
+                id=f"{name}-{number}", at=datetime.fromtimestamp(at * step_s + step_s / 2, UTC),
+                outing_id=key, source=source, of=of, sky=sky, note=note or "", **told,
             )
         )  # fmt: skip
     return found
@@ -172,7 +180,7 @@ def _readings_of(boat_id: UUID, key: str) -> tuple[ReadingDocument, ...]:
     """The readings of an outing as pictures want them: thinned where they are many."""
     mine = Reading.objects.filter(boat_id=boat_id, outing_key=key)
     if mine.count() > WHOLE_ROWS:
-        return tuple(_thinned(boat_id, key))
+        return tuple(means_of(boat_id, key, THIN_S, "not left_out", "thin"))
     return tuple(_document(row) for row in mine.values_list("key", *FIELDS))
 
 

@@ -14,6 +14,7 @@ from parhelion.begin.new_boat import new_boat
 from parhelion.data import places
 from parhelion.design import BoatDesign, Site
 from parhelion.design.load_presets import LOAD_PRESETS, LoadPreset
+from parhelion.design.logbook import Outing
 from parhelion.formats.boat_file import json_schema
 from parhelion.quantities import Sentence
 from parhelion.rail.answers import answers_from
@@ -68,6 +69,12 @@ class Begun(Schema):
 def known_schema(request: HttpRequest) -> Any:
     """The words of what an owner knows of a boat."""
     return Known.model_json_schema()
+
+
+@router.get("/outing", response=or_refused(dict[str, Any]), operation_id="outingSchema")
+def outing_schema(request: HttpRequest) -> Any:
+    """The words of what is noted of an outing."""
+    return Outing.model_json_schema()
 
 
 @router.post("/begin", response=or_refused(Begun), operation_id="beginBoat")

@@ -28,11 +28,6 @@ def rest_volts(bank: Bank, charge_frac: ArrayLike) -> NDArray[np.float64]:
     return own_low + (volts - low) * (own_high - own_low) / (high - low)
 
 
-def cut_out_volts(bank: Bank) -> float:
-    """Volts at which the bank cuts out, given or usual [V]."""
-    return bank.cut_out_v or CHEMICALS[bank.chemistry].cut_out_v * bank.cells
-
-
 def tape_volts(bank: Bank) -> list[tuple[str, float | None, float]]:
     """The marks to tape beside the voltmeter: what, state of charge, volts at rest."""
     reserve, out = reserve_of(bank), 1 - bank.depth
@@ -42,7 +37,7 @@ def tape_volts(bank: Bank) -> list[tuple[str, float | None, float]]:
         ("reserve", reserve, float(rest_volts(bank, reserve))),
         ("usable end", out, float(rest_volts(bank, out))),
     ]
-    return [*marks, ("cuts out, under load", None, cut_out_volts(bank))]
+    return [*marks, ("cuts out, under load", None, bank.cuts_out_v)]
 
 
 def blind_span(bank: Bank) -> tuple[float, float] | None:

@@ -113,6 +113,11 @@ class Bank(Part):
         return weakest * self.parallel
 
     @property
+    def cuts_out_v(self) -> float:
+        """Volts at which it cuts out, given or usual for its chemistry [V]."""
+        return self.cut_out_v or CHEMICALS[self.chemistry].cut_out_v * self.cells
+
+    @property
     def nominal_wh(self) -> float:
         return self.nominal_v * self.capacity_ah
 

@@ -18,7 +18,22 @@ from parhelion.design.records import Key, Moment
 BY_HAND = "hand"
 MOST_READINGS = 20_000  # of one outing as a file or a request carries them
 MOST_OUTINGS = 2_000
+MOST_PAUSES = 40
+SECONDS_KEPT_DAYS, MEANS_S = 30, 60  # what devices read by the second stays so long, then as such means
 LONGEST_OUTING_H = 48.0
+
+
+class Pause(Part):
+    """A time within an outing in which she lies still."""
+
+    began_at: Moment
+    ended_at: Moment | None = None
+
+    @model_validator(mode="after")
+    def _forwards(self) -> Pause:
+        if self.ended_at is not None and self.ended_at < self.began_at:
+            raise out_of_reach("A pause ends after it begins.", "ended_at", "a later time")
+        return self
 
 
 class Outing(Part):
@@ -28,9 +43,15 @@ class Outing(Part):
     name: Name = entry("Called", default="Outing")
     began_at: Moment
     ended_at: Moment | None = None
+    pauses: tuple[Pause, ...] = Field(default=(), max_length=MOST_PAUSES)
+    means_s: float | None = entry(
+        "Means of", "Readings of devices that were put together since", default=None, gt=0, le=3_600,
+        quantity="ratio", unit="s",
+    )  # fmt: skip
     distance_m: float | None = entry(
-        "Distance", "Empty: from the speeds that were read", default=None, ge=0, le=2_000_000
-    )
+        "Distance", "Empty: from the speeds that were read", default=None, ge=0, le=2_000_000,
+        quantity="distance_m",
+    )  # fmt: skip
     planned_m: float | None = entry("Planned", default=None, ge=0, le=2_000_000, quantity="distance_m")
     shore_wh: float = entry(
         "From the shore", "Charged from elsewhere than the sun", default=0, ge=0, le=1_000_000
@@ -44,6 +65,7 @@ class Outing(Part):
         quantity="ratio", unit="s", step=60,
     )  # fmt: skip
     broke: str = entry("What broke", default="", max_length=400)
+    mended: str = entry("Mended", "How; empty: it is still open", default="", max_length=400)
     note: str = entry("Note", default="", max_length=2_000)
 
     @model_validator(mode="after")

@@ -212,6 +212,11 @@ class Passage(Part):
 
     now: Now | None = entry("Under way", default=None)
 
+    @property
+    def distance_m(self) -> float:
+        """All of it, the way home among it where she comes back."""
+        return sum(leg.distance_m for leg in self.legs) * (2 if self.home_again else 1)
+
     @model_validator(mode="after")
     def _whole(self) -> Self:
         if self.pace is Going.THROTTLE and self.throttle_w is None:

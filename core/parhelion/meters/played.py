@@ -212,7 +212,7 @@ class _BankThrough:
         self.absorption_v, self.float_v = around.absorption_v * scale, around.float_v * scale
         if scale != 1.0:
             self.float_v = min(self.float_v, self.absorption_v)
-        self.cut_out_v = bank.cells * chemical.cut_out_v
+        self.cut_out_v = bank.cuts_out_v
 
     def rest_v(self, soc: float) -> float:
         return float(np.interp(soc, self.rest[:, 0], self.rest[:, 1])) * self.cells

@@ -11,7 +11,7 @@ from django.conf import settings
 from django.test import TestCase, TransactionTestCase
 from parhelion.design.logbook import NO_LOGBOOK, Outing, Reading
 
-from outings import actions
+from outings import actions, old_seconds
 from outings.models import Reading as Row
 
 DEMO = (settings.ROOT / "demo" / "whimbrel.json").read_bytes()
@@ -100,6 +100,32 @@ class LogbookTest(TestCase):
         self.assertEqual(len(actions.whole_logbook(boat.id).readings), 3600)
         self.assertIs(actions.logbooks.of(boat.id), thin)  # until it changes
         self.assertEqual(actions.logbooks.of(None), NO_LOGBOOK)
+
+    def test_old_seconds_become_minutes_and_what_a_person_noted_stands(self) -> None:
+        boat = actions.Boat.objects.get(pk=self.boat["id"])
+        now = datetime(2027, 8, 1, tzinfo=UTC)
+        for key, began in (("old", now - timedelta(days=40)), ("new", now - timedelta(days=2))):
+            actions.put_outing(boat, Outing(id=key, began_at=began))
+            actions.put_readings(boat, [
+                Reading(id=f"{key}{s}", at=began + timedelta(seconds=s), outing_id=key, source="shunt",
+                        bank_v=13 + (s % 2) / 10)
+                for s in range(1800)
+            ])  # fmt: skip
+        began = now - timedelta(days=40)
+        said = {"source": "shunt", "outing_id": "old", "at": began}
+        actions.put_readings(boat, [Reading(id="hand", at=began, outing_id="old", bank_v=12.9),
+                                    Reading(id="word", **said, note="a smell"),
+                                    Reading(id="wrong", **said, bank_v=99, left_out=True)])  # fmt: skip
+        (found,) = old_seconds.old_ones(now)
+        self.assertEqual(old_seconds.put_together(found), (1800, 30))
+        self.assertEqual(old_seconds.old_ones(now), [])
+        book = actions.whole_logbook(boat.id)
+        self.assertEqual((book.outing("old").means_s, book.outing("new").means_s), (60, None))  # type: ignore[union-attr]
+        mine = {r.id: r for r in book.readings if r.outing_id == "old"}
+        self.assertEqual(len(mine), 33)
+        self.assertGreaterEqual(set(mine), {"hand", "word", "wrong"})
+        self.assertTrue(all(abs((r.bank_v or 0) - 13.05) < 1e-9 for key, r in mine.items() if "min" in key))
+        self.assertEqual(sum(r.outing_id == "new" for r in book.readings), 1800)
 
 
 class LiveLogTest(TransactionTestCase):

@@ -582,6 +582,26 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/design/outing": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Outing Schema
+         * @description The words of what is noted of an outing.
+         */
+        get: operations["outingSchema"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/design/begin": {
         parameters: {
             query?: never;
@@ -5755,6 +5775,16 @@ export interface components {
             /** Ended At */
             ended_at?: string | null;
             /**
+             * Pauses
+             * @default []
+             */
+            pauses: components["schemas"]["Pause"][];
+            /**
+             * Means of
+             * @description Readings of devices that were put together since
+             */
+            means_s?: number | null;
+            /**
              * Distance
              * @description Empty: from the speeds that were read
              */
@@ -5799,10 +5829,29 @@ export interface components {
              */
             broke: string;
             /**
+             * Mended
+             * @description How; empty: it is still open
+             * @default
+             */
+            mended: string;
+            /**
              * Note
              * @default
              */
             note: string;
+        };
+        /**
+         * Pause
+         * @description A time within an outing in which she lies still.
+         */
+        Pause: {
+            /**
+             * Began At
+             * Format: date-time
+             */
+            began_at: string;
+            /** Ended At */
+            ended_at?: string | null;
         };
         /**
          * Reading
@@ -6413,7 +6462,7 @@ export interface components {
              * Key
              * @enum {string}
              */
-            key: "money" | "motor" | "room";
+            key: "money" | "motor" | "day" | "room" | "stiffness" | "list" | "boxes" | "weight";
             told: components["schemas"]["Sentence"];
         };
         /**
@@ -6549,13 +6598,11 @@ export interface components {
          */
         WishFront: {
             refused: components["schemas"]["Sentence"] | null;
-            /** Field */
-            field: string | null;
             /** Asked */
             asked: components["schemas"]["Sentence"][];
+            /** Surely Frac */
+            surely_frac: number;
             whole: components["schemas"]["Quantity"] | null;
-            /** Now Stretch */
-            now_stretch: number;
             /** Ticks */
             ticks: components["schemas"]["WishTick"][];
             /** Points */
@@ -6602,11 +6649,14 @@ export interface components {
             /** Stretch */
             stretch: number;
             reach: components["schemas"]["Quantity"];
+            reaches: components["schemas"]["Sentence"];
+            /** Surely Frac */
+            surely_frac: number;
             /** Does */
             does: boolean;
             /** Within */
             within: boolean;
-            next_reach: components["schemas"]["Quantity"] | null;
+            next_buys: components["schemas"]["Sentence"] | null;
             /** On Front */
             on_front: boolean;
             /** Marks */
@@ -7334,6 +7384,8 @@ export interface components {
             /** Stretch */
             stretch: number;
             reach: components["schemas"]["Quantity"] | null;
+            reaches: components["schemas"]["Sentence"] | null;
+            nothing: components["schemas"]["Sentence"] | null;
             whole: components["schemas"]["Quantity"] | null;
             /** Met */
             met: components["schemas"]["AskMet"][];
@@ -10673,6 +10725,8 @@ export interface components {
             day: components["schemas"]["DayShown"] | null;
             /** Inputs */
             inputs: components["schemas"]["InputName"][];
+            passage: components["schemas"]["PassageToBegin"] | null;
+            kept: components["schemas"]["Sentence"];
         };
         /**
          * OutingLine
@@ -10688,6 +10742,16 @@ export interface components {
             way_m: number;
             /** Opened */
             opened: boolean;
+        };
+        /**
+         * PassageToBegin
+         * @description The passage that is planned, as an outing begins with it.
+         */
+        PassageToBegin: {
+            /** Name */
+            name: string;
+            /** Distance M */
+            distance_m: number;
         };
         /**
          * ReadMark
@@ -13613,6 +13677,64 @@ export interface operations {
         };
     };
     knownSchema: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": {
+                        [key: string]: unknown;
+                    };
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Errors"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Errors"];
+                };
+            };
+            /** @description Request Entity Too Large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Errors"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Errors"];
+                };
+            };
+        };
+    };
+    outingSchema: {
         parameters: {
             query?: never;
             header?: never;

@@ -1,6 +1,6 @@
 /** Keeps the logbook of a boat on the server: what is noted is held in this browser until it is there. */
 import { useQuery, useQueryClient } from "@tanstack/react-query";
-import { type ReactNode, useCallback, useMemo, useState } from "react";
+import { type ReactNode, useCallback, useMemo, useRef, useState } from "react";
 import { client, dataOf, type LogOuting, type LogReading } from "../api/client";
 import { LogbookContext, type LogbookHandle } from "../kit/logbook";
 import { useSendQueue } from "./sendQueue";
@@ -51,6 +51,7 @@ export function LogbookProvider({ boatId, children }: { boatId: string; children
     matters: (one) => !("drop" in one || "withdraw" in one),
   });
   const turn = stored.data?.turn ?? 0;
+  const changes = useRef<Record<string, Partial<LogOuting>>>({}); // by outing, until they are shown
   const handle = useMemo<LogbookHandle>(
     () => ({
       boatId,
@@ -59,6 +60,12 @@ export function LogbookProvider({ boatId, children }: { boatId: string; children
       open,
       noteReadings: (readings) => tell({ readings }),
       noteOuting: (one) => tell({ outing: one }),
+      changeOuting: (one, change) => {
+        const held = { ...notShown(one, changes.current[one.id]), ...change };
+        changes.current[one.id] = held;
+        tell({ outing: { ...one, ...held } });
+      },
+      asChanged: (one) => ({ ...one, ...notShown(one, changes.current[one.id]) }),
       withdrawOuting: (id) => tell({ withdraw: id }),
       dropReading: (id) => tell({ drop: id }),
       reload: () => void queries.invalidateQueries({ queryKey: ["logbook", boatId] }),
@@ -68,4 +75,11 @@ export function LogbookProvider({ boatId, children }: { boatId: string; children
     [boatId, turn, outing, tell, queries, waiting.length, problem],
   );
   return <LogbookContext.Provider value={handle}>{children}</LogbookContext.Provider>;
+}
+
+/** Of the changes of an outing, those that it does not show. */
+function notShown(outing: LogOuting, changes: Partial<LogOuting> = {}): Partial<LogOuting> {
+  const same = (name: string) =>
+    JSON.stringify(outing[name as keyof LogOuting]) === JSON.stringify(changes[name as keyof LogOuting]);
+  return Object.fromEntries(Object.entries(changes).filter(([name]) => !same(name)));
 }

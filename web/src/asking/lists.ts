@@ -9,6 +9,7 @@ const LISTS = {
   "controller-models": () => dataOf(client.GET("/api/strings/controller-models")),
   "panel-models": () => dataOf(client.GET("/api/array/panel-models")),
   known: async () => new Entries(await dataOf(client.GET("/api/design/known"))),
+  outing: async () => new Entries(await dataOf(client.GET("/api/design/outing"))),
   entries: async () => new Entries(await dataOf(client.GET("/api/design/schema"))),
 };
 type Lists = { [K in keyof typeof LISTS]: Awaited<ReturnType<(typeof LISTS)[K]>> };

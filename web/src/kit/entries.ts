@@ -23,6 +23,9 @@ interface Node {
   properties?: Record<string, Node>;
   minItems?: number;
   minLength?: number;
+  maxLength?: number;
+  minimum?: number;
+  maximum?: number;
   quantity?: Kind;
   step?: number;
   unit?: string;
@@ -41,6 +44,10 @@ export interface Entry {
   step: number | undefined;
   unit: string | undefined;
   nullable: boolean;
+  least: number | undefined; // both ends belong to it
+  most: number | undefined;
+  letters: number | undefined; // at most
+  begins: unknown; // where nothing is said
   mayBeEmpty: boolean; // an empty text is a value
   options: readonly Option[];
   empty: string | undefined; // the words of no choice
@@ -97,6 +104,10 @@ export class Entries {
       step: node.step,
       unit: node.unit,
       nullable: node.nullable ?? false,
+      least: node.minimum,
+      most: node.maximum,
+      letters: node.maxLength,
+      begins: node.default,
       mayBeEmpty: node.type === "string" && !node.minLength && node.default === "",
       options: node.of
         ? named.map((item) => [String(item.id), String(item.name ?? item.id)] as const)

@@ -13,6 +13,10 @@ export interface LogbookHandle extends LogAsked {
   open: (outing: string) => void;
   noteReadings: (readings: LogReading[]) => void;
   noteOuting: (outing: LogOuting) => void;
+  /** A change of an outing that is shown; what was changed just before it and is not shown yet stays. */
+  changeOuting: (outing: LogOuting, change: Partial<LogOuting>) => void;
+  /** An outing that is shown, with what was changed since. */
+  asChanged: (outing: LogOuting) => LogOuting;
   withdrawOuting: (id: string) => void;
   dropReading: (id: string) => void;
   reload: () => void;

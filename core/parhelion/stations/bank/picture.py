@@ -11,7 +11,7 @@ from parhelion.bank.store import (
     energy_wh,
     reserve_of,
 )
-from parhelion.bank.tape import blind_span, cut_out_volts, rest_volts, tape_volts
+from parhelion.bank.tape import blind_span, rest_volts, tape_volts
 from parhelion.design import Bank
 from parhelion.quantities import Frozen
 from parhelion.rail.reach import reach_at, round_speeds
@@ -137,7 +137,7 @@ def tank_of(bank: Bank, outlook: Outlook, own: bool) -> Tank:
         cells=bank.cells,
         health_frac=health_of(bank),
         mass_kg=bank.mass,
-        cut_out_v=cut_out_volts(bank),
+        cut_out_v=bank.cuts_out_v,
         full_v=marks[0].volts,
         marks=marks,
         gauge=[

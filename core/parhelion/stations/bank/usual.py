@@ -6,7 +6,7 @@ from parhelion.balance.outlook import Outlook
 from parhelion.balance.sources import BEGINS_MPS, FULL_MPS
 from parhelion.bank.age import health_of
 from parhelion.bank.store import charge_limit_a, discharge_limit_a, reserve_of, resistance_of
-from parhelion.bank.tape import cut_out_volts, tape_volts
+from parhelion.bank.tape import tape_volts
 from parhelion.design.chemistries import CHEMICALS
 from parhelion.stations.usual import Usual, UsualOf, by_pointer
 
@@ -21,7 +21,7 @@ def bank_usual(outlook: Outlook) -> UsualOf:
             "reserve_frac": reserve_of(bank),
             "full_v": tape_volts(bank)[0][2],
             "empty_v": typical.rest_v[0][1] * bank.cells,
-            "cut_out_v": cut_out_volts(bank),
+            "cut_out_v": bank.cuts_out_v,
             "unit_mass_kg": bank.mass / bank.units,
             "health_frac": health_of(bank),
         })  # fmt: skip

@@ -9,7 +9,7 @@ from parhelion.design import BoatDesign
 from parhelion.design.chemistries import CHEMICALS
 from parhelion.design.records import PartNote, PartState, Records, System
 from parhelion.market.fittings import STOCK_PRICE_PER_KG, cable_offer, fitting_offer
-from parhelion.market.parts import CONTROLLER_KG, CONTROLLER_PRICE, Offer, battery_price, panel_price
+from parhelion.market.parts import CONTROLLER_KG, Offer, battery_price, controller_price, panel_price
 from parhelion.panels.frame import frame_of
 from parhelion.wiring.circuits import Wiring, wiring_of
 from parhelion.wiring.parts import parts_of
@@ -166,14 +166,13 @@ def _bought(design: BoatDesign) -> Iterator[Implied]:
             )
     for index, box in enumerate(design.controllers):
         limit = f", {box.current_limit_a:g} A" if box.current_limit_a else ""
-        price = CONTROLLER_PRICE if box.price is None else box.price
         yield Implied(
             f"controller/{box.id}",
             f"{box.name}{limit}",
             System.CONTROLLERS,
             box.count,
             "",
-            price,
+            controller_price(box),
             CONTROLLER_KG,
             price_at=f"/controllers/{index}/price",
             given=box.price is not None,

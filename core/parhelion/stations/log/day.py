@@ -11,7 +11,7 @@ from numpy.typing import NDArray
 from parhelion.diagnosis.inputs import inputs_of
 from parhelion.quantities import Sentence, clock, count, energy, fraction, sentence
 from parhelion.stations.log.learned import run_offered
-from parhelion.stations.log.outing_day import OutingDay, ended_at
+from parhelion.stations.log.outing_day import OutingDay, ended_at, still_in
 from parhelion.stations.log.shown import (
     DayShown,
     InputName,
@@ -153,8 +153,13 @@ def told_of(day: OutingDay) -> list[StretchTold]:
                     share=fraction(share), a=clock(told[0].minute % 1440),
                 )  # fmt: skip
                 found.append(StretchTold(from_min=told[0].minute, to_min=told[-1].minute, words=words))
+    still = still_in(day.outing, day.steps)
+    for first, past in _runs(day.out & still):
+        tell(first, past, sentence(
+            "paused, {a} to {b}", a=clock(float(at[first]) % 1440), b=clock(float(at[past]) % 1440)
+        ))  # fmt: skip
     read = np.isfinite(day.read_w)
-    for first, past in _runs(day.out & day.lit & ~read):
+    for first, past in _runs(day.out & day.lit & ~read & ~still):
         gone = float(at[past] - at[first])
         if gone >= GAP_TOLD_MIN:
             tell(first, past, sentence(

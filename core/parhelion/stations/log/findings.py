@@ -25,7 +25,7 @@ from parhelion.quantities import (
 from parhelion.stations.log.day import day_shown
 from parhelion.stations.log.learned import LAME, times_of
 from parhelion.stations.log.meaning import BOAT, meanings_of
-from parhelion.stations.log.outing_day import OutingDay, book_of, outing_day
+from parhelion.stations.log.outing_day import Book, OutingDay, book_of, outing_day
 from parhelion.stations.log.season import season_of
 from parhelion.stations.log.shown import DayMeaning, DayShown, Learned, SeasonShown
 
@@ -33,6 +33,7 @@ SOURCE = "What was read, laid over the design as it stands"
 TOLD_ODDS, TOLD_THROWN_WH = 0.5, 100.0
 SHORT_FRAC, HULL_NEWS, LEAST_NUMBER = 0.95, 0.03, 3
 APART_SOC = 0.05
+MOST_OPEN, SHOWN_LETTERS = 3, 60  # things that broke, and of each
 MORE_THAN_SUN, LEAST_FRAC = 1.3, 0.06  # of a clear sky, and of the nameplate over it
 
 
@@ -227,6 +228,31 @@ def carried_by_sun(season: SeasonShown) -> Finding | None:
     )
 
 
+def still_open(book: Book) -> list[Finding]:
+    """What broke and was not noted as mended, the newest first."""
+    broken = [told.outing for told in book.told if told.outing.broke and not told.outing.mended]
+    return [
+        Finding(
+            id=f"still_open/{outing.id}",
+            level="note",
+            title=sentence(
+                "Still open since {day}: {what}",
+                day=words(f"{outing.began_at.day} {outing.began_at:%B}"),
+                what=words(
+                    outing.broke
+                    if len(outing.broke) <= SHOWN_LETTERS
+                    else outing.broke[:SHOWN_LETTERS] + " …"
+                ),
+            ),
+            detail=sentence("How it was mended, noted beside that outing, closes it."),
+            why=_why(
+                "What broke is open until it is noted as mended", Fact(label="Open", value=count(len(broken)))
+            ),
+        )
+        for outing in broken[:MOST_OPEN]
+    ]
+
+
 def log_findings(design: BoatDesign, logbook: Logbook = NO_LOGBOOK, outing: str = "") -> list[Finding]:
     """What the readings tell: of an outing, the newest where none is named, and of all of them."""
     book = book_of(logbook)
@@ -249,6 +275,7 @@ def log_findings(design: BoatDesign, logbook: Logbook = NO_LOGBOOK, outing: str 
         lame = {one.key.removeprefix("panels-"): one for one in season.learned if one.value < LAME}
         found = [_with_season(one, lame) for one in found]
         found += [*(of_learned(one) for one in learned), carried_by_sun(season)]
+    found += still_open(book)
     full = next((one for one in found if one is not None and one.id == "bank_was_full"), None)
     if full is not None:  # "nothing is wrong" is said once
         found = [one for one in found if one is None or not _says_full(one)]

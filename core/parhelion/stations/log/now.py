@@ -22,10 +22,12 @@ from parhelion.design.logbook import NO_LOGBOOK, Logbook, Reading
 from parhelion.design.records import Moment
 from parhelion.hull.demand import demand_curve
 from parhelion.meters.tilt import best_tilt
-from parhelion.quantities import Sentence, angle, count, fraction, sentence, speed
+from parhelion.quantities import Sentence, angle, count, fraction, power, sentence, speed
+from parhelion.quantities import volts as as_volts
 from parhelion.stations.log.outing_day import OutingDay, Told, book_of, outing_day
 from parhelion.stations.log.shown import NowShown, TiltShown
 from parhelion.sun.timeline import HOUR_S
+from parhelion.wiring.charging import charge_settings
 
 Array = NDArray[np.float64]
 
@@ -35,6 +37,7 @@ NEVER_H = 99.0
 NOTHING_MPS = 0.1
 TILTING_MIN = 25.0
 FULL = 0.98
+OVER, MOTOR_OVER = 1.03, 1.1  # of charging volts, which rise in the cold; of a motor's rating: more is told
 
 
 class _Last:
@@ -118,10 +121,26 @@ def _words(
     return sentence(text + ".", **slots)
 
 
-def _alarms(soc: float | None, reserve: float | None) -> list[Sentence]:
+def _alarms(
+    design: BoatDesign, soc: float | None, reserve: float | None, volts: float | None, motor_w: float | None
+) -> list[Sentence]:
+    """What cannot wait: little left, volts that no charger gives or loads end at, a motor overfed."""
     found = []
     if soc is not None and reserve is not None and soc < reserve:
         found.append(sentence("Under the reserve: {s} left of {r}.", s=fraction(soc), r=fraction(reserve)))
+    if volts is not None and design.bank is not None:
+        settings = charge_settings(design.bank)
+        most = settings.equalise_v or settings.absorption_v
+        if volts > OVER * most:
+            text = "{v} at the bank, and charging ends at {m}: cover the panels or switch the charger off."
+            found.append(sentence(text, v=as_volts(volts), m=as_volts(most)))
+        elif volts <= settings.cut_out_v:
+            text = "{v} at the bank: it cuts out at {m}, and the motor with it."
+            found.append(sentence(text, v=as_volts(volts), m=as_volts(settings.cut_out_v)))
+    most_w = demand_curve(design).most_w
+    if motor_w is not None and motor_w > MOTOR_OVER * most_w:
+        text = "{w} into the motor, which is made for {m}: throttle back."
+        found.append(sentence(text, w=power(motor_w), m=power(most_w)))
     return found
 
 
@@ -258,7 +277,7 @@ def log_now(
         to_reserve_h=to_reserve,
         to_full_h=to_full,
         words=_words(pays, home, way, home_m, reserve),
-        alarms=_alarms(soc, reserve),
+        alarms=_alarms(design, soc, reserve, volts, last.value("motor_w")),
         tilt=_tilt(told, moment),
         missing=missing,
     )

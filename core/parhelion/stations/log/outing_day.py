@@ -4,11 +4,12 @@ References
 ----------
 [1] Between readings the share of the model's harvest that was read is taken on a straight line: energy is the
     model's times that share, from the first reading to the last. Hours without readings count nothing.
-[2] What was read of speed and motor holds until the next reading, an hour and a half at most.
+[2] What was read of speed and motor holds until the next reading or a pause, an hour and a half at most.
 """
 
 from __future__ import annotations
 
+import math
 from collections import OrderedDict
 from dataclasses import dataclass, replace
 from datetime import datetime, timedelta
@@ -113,13 +114,16 @@ def ended_at(told: Told) -> datetime:
     return min(max(last, outing.began_at), outing.began_at + timedelta(hours=LONGEST_OUTING_H))
 
 
-def held_on(values: Array, step_h: Array, holds_h: float = HOLDS_H) -> Array:
-    """Readings that hold until the next one [2]; nan where none does."""
+def held_on(values: Array, step_h: Array, still: Mask | None = None, holds_h: float = HOLDS_H) -> Array:
+    """Readings that hold until the next one [2], nothing where she lies still; nan where none does."""
     found = np.full(len(values), np.nan)
     now, left = np.nan, 0.0
     for index, value in enumerate(values):
         if np.isfinite(value):
             now, left = float(value), holds_h
+        elif still is not None and still[index]:
+            now, left, found[index] = np.nan, 0.0, 0.0
+            continue
         found[index] = now if left > SETTLED_H else np.nan
         left -= float(step_h[index])
     return found
@@ -131,16 +135,27 @@ def rows_of(told: Told, zone: ZoneInfo) -> Rows:
     return Rows(steps, told.readings, told.outing.clock_ahead_s)
 
 
-def speeds_of(rows: Rows) -> Array:
+def still_in(outing: Outing, steps: Timeline) -> Mask:
+    """Rows of which the middle lies in a pause; one that was not ended goes on."""
+    found = np.zeros(steps.steps, dtype=bool)
+    middles = np.arange(steps.steps) + 0.5
+    for pause in outing.pauses:
+        end = math.inf if pause.ended_at is None else steps.index_at(pause.ended_at)
+        found |= (middles >= steps.index_at(pause.began_at)) & (middles < end)
+    return found
+
+
+def speeds_of(outing: Outing, rows: Rows) -> Array:
     """Speed through the water, held between readings; 0 where nothing says otherwise [m/s]."""
-    return np.nan_to_num(held_on(rows.log().speed_mps, rows.steps.step_h))
+    still = still_in(outing, rows.steps)
+    return np.nan_to_num(held_on(rows.log().speed_mps, rows.steps.step_h, still))
 
 
 def way_of(outing: Outing, rows: Rows) -> float:
     """The distance as noted, or from the speeds that were read [m]."""
     if outing.distance_m is not None:
         return outing.distance_m
-    return float(np.sum(speeds_of(rows) * rows.steps.step_h) * HOUR_S)
+    return float(np.sum(speeds_of(outing, rows) * rows.steps.step_h) * HOUR_S)
 
 
 @dataclass(frozen=True, eq=False)
@@ -223,7 +238,7 @@ class OutingDay:
 
     @once
     def speed_mps(self) -> Array:
-        return speeds_of(self.rows)
+        return speeds_of(self.outing, self.rows)
 
     @once
     def motor_model_w(self) -> Array:
@@ -235,7 +250,7 @@ class OutingDay:
     @once
     def motor_w(self) -> Array:
         """As read and held; the model's where only the speed was read."""
-        read = held_on(self.rows.log().motor_w, self.steps.step_h)
+        read = held_on(self.rows.log().motor_w, self.steps.step_h, still_in(self.outing, self.steps))
         return np.where(np.isfinite(read), read, self.motor_model_w)
 
     @once

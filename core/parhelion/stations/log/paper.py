@@ -33,7 +33,7 @@ def outings_csv(design: BoatDesign, logbook: Logbook = NO_LOGBOOK) -> str:
     zone = zone_at(design.site.latitude_deg, design.site.longitude_deg)
     rows: list[list[object]] = [
         ["date", "name", "skies", "readings", "distance_nm", "planned_nm", "hours_under_way", "from_sun_kwh",
-         "used_kwh", "shore_kwh", "broke", "note"]
+         "used_kwh", "shore_kwh", "broke", "mended", "note"]
     ]  # fmt: skip
     for told in reversed(book_of(logbook).told):
         day, one = outing_day(design, told), told.outing
@@ -46,7 +46,7 @@ def outings_csv(design: BoatDesign, logbook: Logbook = NO_LOGBOOK) -> str:
                 "" if one.planned_m is None else f"{one.planned_m / M_PER_NAUTICAL_MILE:.1f}",
                 f"{day.under_way_h:.1f}", f"{day.wh(day.harvested_w) / 1000:.2f}",
                 f"{day.wh(used) / 1000:.2f}",
-                f"{one.shore_wh / 1000:.2f}", one.broke, one.note,
+                f"{one.shore_wh / 1000:.2f}", one.broke, one.mended, one.note,
             ]
         )  # fmt: skip
     return written_table(rows)

@@ -7,13 +7,13 @@ from zoneinfo import ZoneInfo
 
 from parhelion.computing.kept import kept_by_arguments
 from parhelion.design import BoatDesign
-from parhelion.design.logbook import NO_LOGBOOK, Logbook
+from parhelion.design.logbook import MEANS_S, NO_LOGBOOK, SECONDS_KEPT_DAYS, Logbook
 from parhelion.diagnosis.inputs import inputs_of
-from parhelion.quantities import Fact, Sentence, Why, distance, energy, fraction, hours, sentence
+from parhelion.quantities import Fact, Sentence, Why, count, distance, energy, fraction, hours, sentence
 from parhelion.rail.models import RailCell
 from parhelion.stations.log.day import day_shown, span_of
 from parhelion.stations.log.outing_day import OutingDay, Told, book_of, outing_day, rows_of, way_of
-from parhelion.stations.log.shown import DayShown, InputName, LogPicture, OutingLine
+from parhelion.stations.log.shown import DayShown, InputName, LogPicture, OutingLine, PassageToBegin
 from parhelion.sun.zone import zone_at
 
 SOURCE = "What was read, laid over the design as it stands"
@@ -110,6 +110,8 @@ def log_picture(design: BoatDesign, logbook: Logbook = NO_LOGBOOK, outing: str =
             way_m=0,
             day=None,
             inputs=_boxes(design),
+            passage=_passage(design),
+            kept=kept_so_long(),
         )
     day = outing_day(design, told)
     shown = day_shown(day)
@@ -120,7 +122,25 @@ def log_picture(design: BoatDesign, logbook: Logbook = NO_LOGBOOK, outing: str =
         way_m=way,
         day=shown,
         inputs=_boxes(design),
+        passage=_passage(design),
+        kept=kept_so_long(),
     )
+
+
+def _passage(design: BoatDesign) -> PassageToBegin | None:
+    """What is planned: its last mark before she turns home, and all of its way."""
+    passage = design.passage
+    if passage is None:
+        return None
+    return PassageToBegin(name=passage.legs[-1].name, distance_m=passage.distance_m)
+
+
+def kept_so_long() -> Sentence:
+    """What becomes of the seconds that devices read."""
+    return sentence(
+        "Read by the second it stays so for {d} days, then as means of {t}; what is noted by hand stays.",
+        d=count(SECONDS_KEPT_DAYS), t=hours(MEANS_S / 3600),
+    )  # fmt: skip
 
 
 def nothing_yet() -> Sentence:

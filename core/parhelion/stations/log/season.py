@@ -137,11 +137,17 @@ def _season(design: BoatDesign, told: tuple[Told, ...], reserve: float | None) -
         best=None if len(days) < 2 else f"{_name(by_way[-1].told, by_way[-1])}, {by_way[-1].outing.name}",
         worst=None if len(days) < 2 else f"{_name(by_way[0].told, by_way[0])}, {by_way[0].outing.name}",
         lowest_soc=None if lowest is None else lowest[0], lowest_on=None if lowest is None else lowest[1],
-        broke=[f"{_name(day.told, day)}: {day.outing.broke}" for day in days if day.outing.broke],
+        broke=[_broke(day) for day in days if day.outing.broke],
         told=_told(whole, None if lowest is None else lowest[0], reserve),
         laying_up=laying_up(design),
         left_out=0, readings=sum(len(day.told.readings) for day in days),
     )  # fmt: skip
+
+
+def _broke(day: OutingDay) -> str:
+    """What broke, and whether it is mended."""
+    mended = f"mended: {day.outing.mended}" if day.outing.mended else "still open"
+    return f"{_name(day.told, day)}: {day.outing.broke}; {mended}"
 
 
 def season_of(design: BoatDesign, book: Book) -> SeasonShown | None:

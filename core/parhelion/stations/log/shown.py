@@ -152,6 +152,13 @@ class DayShown(Frozen):
     bottom_w: float
 
 
+class PassageToBegin(Frozen):
+    """The passage that is planned, as an outing begins with it."""
+
+    name: str
+    distance_m: float
+
+
 class LogPicture(Frozen):
     """Outings, and the one that is open."""
 
@@ -161,6 +168,8 @@ class LogPicture(Frozen):
     way_m: float
     day: DayShown | None
     inputs: list[InputName]  # what can be read on its own
+    passage: PassageToBegin | None  # that the design has
+    kept: Sentence  # for how long, of what devices read
 
 
 class TiltShown(Frozen):

@@ -12,7 +12,7 @@ import { MeaningList } from "./MeaningList";
 /** The day as it went: what the model says of its sky, and what was read. */
 export function DayView({ day }: { day: LogDay }) {
   const meaning = useStudy("log/meaning");
-  const { noteOuting } = useLogbook();
+  const { changeOuting } = useLogbook();
   const say = useSay();
   return (
     <>
@@ -26,7 +26,7 @@ export function DayView({ day }: { day: LogDay }) {
       <MeaningList
         meanings={meaning.data ?? []}
         busy={meaning.stale}
-        onClock={(clock_ahead_s) => noteOuting({ ...day.outing, clock_ahead_s })}
+        onClock={(clock_ahead_s) => changeOuting(day.outing, { clock_ahead_s })}
       />
       {day.run && <RunLine outing={day.outing.id} run={day.run} />}
     </>

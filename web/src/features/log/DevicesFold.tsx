@@ -5,6 +5,7 @@ import { useLogbook } from "../../kit/logbook";
 import { newId } from "../../kit/records";
 import { INPUT, Problem } from "../../kit/ui/fields";
 import { LinkButton } from "../../kit/ui/LinkButton";
+import { Told as Words } from "../../kit/ui/Told";
 import { counted } from "../../kit/units";
 import { useDevices } from "./useDevices";
 
@@ -23,7 +24,7 @@ const STATES: Record<string, string> = {
 };
 
 /** Devices that send readings: what each says now, and how it goes. */
-export function DevicesFold({ inputs }: { inputs: LogPicture["inputs"] }) {
+export function DevicesFold({ inputs, kept }: Pick<LogPicture, "inputs" | "kept">) {
   const { boatId } = useLogbook();
   const queries = useQueryClient();
   const path = { params: { path: { boat_id: boatId } } };
@@ -72,6 +73,9 @@ export function DevicesFold({ inputs }: { inputs: LogPicture["inputs"] }) {
       ))}
       <NewDevice inputs={inputs} onAdd={(device) => void put(device)} />
       {wrong && <Problem id="device" text={wrong} />}
+      <p className="m-0 text-[12.5px] text-muted">
+        <Words sentence={kept} />
+      </p>
       <p className="m-0 text-[12.5px] text-muted">
         Without any: <code>parhelion devices BOAT.json</code> plays a boat on this machine, ports 10210 to
         10213.

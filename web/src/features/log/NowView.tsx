@@ -6,6 +6,7 @@ import { Heading } from "../../kit/ui/Page";
 import { Told } from "../../kit/ui/Told";
 import { clockText } from "../../kit/units";
 import { NowBars } from "./NowBars";
+import { Pauses } from "./Pauses";
 import { TiltFields } from "./TiltFields";
 
 /** At arm's length: what comes in, what goes out, what is left, and what to do. */
@@ -47,6 +48,7 @@ export function NowView({ day, onNote }: { day: LogDay | null; onNote: () => voi
       <button type="button" className="btn mt-3 min-h-[52px] px-7 text-[17px]" data-main onClick={onNote}>
         note a reading
       </button>
+      {day && day.outing.ended_at == null && <Pauses outing={day.outing} large />}
     </div>
   );
 }

@@ -1,72 +1,41 @@
 import type { LogOuting } from "../../api/client";
+import { useList } from "../../asking/lists";
 import { useLogbook } from "../../kit/logbook";
 import { useToast } from "../../kit/Toast";
 import { LinkButton } from "../../kit/ui/LinkButton";
 import { OwnField, OwnText } from "../../kit/ui/OwnField";
+import { Pauses } from "./Pauses";
+
+const NOTED = [
+  "name",
+  "distance_m",
+  "planned_m",
+  "shore_wh",
+  "highest_c",
+  "wind_mps",
+  "heading_deg",
+  "broke",
+  "mended",
+  "note",
+] as const;
 
 /** What is noted of an outing beside its readings. */
-export function OutingFields({ outing }: { outing: LogOuting }) {
-  const { noteOuting, withdrawOuting } = useLogbook();
+export function OutingFields({ outing: shown }: { outing: LogOuting }) {
+  const { noteOuting, changeOuting, asChanged, withdrawOuting } = useLogbook();
+  const outing = asChanged(shown);
   const toast = useToast();
-  const put = (change: Partial<LogOuting>) => noteOuting({ ...outing, ...change });
+  const put = (change: Partial<LogOuting>) => changeOuting(shown, change);
   return (
     <>
-      <OwnText label="Called" value={outing.name ?? ""} onValue={(name) => put({ name: name || "Outing" })} />
-      <OwnField
-        label="Distance"
-        kind="distance_m"
-        low={0}
-        high={2_000_000}
-        hint="Empty: from the speeds that were read"
-        value={outing.distance_m}
-        onValue={(distance_m) => put({ distance_m })}
-      />
-      <OwnField
-        label="Planned"
-        kind="distance_m"
-        low={0}
-        high={2_000_000}
-        value={outing.planned_m}
-        onValue={(planned_m) => put({ planned_m })}
-      />
-      <OwnField
-        label="From the shore"
-        kind="energy_wh"
-        low={0}
-        high={1_000_000}
-        hint="Charged from elsewhere than the sun"
-        value={outing.shore_wh || null}
-        onValue={(value) => put({ shore_wh: value ?? 0 })}
-      />
-      <OwnField
-        label="Air, highest"
-        kind="temperature_c"
-        low={-50}
-        high={60}
-        hint="Empty: usual for place and day"
-        value={outing.highest_c}
-        onValue={(highest_c) => put({ highest_c })}
-      />
-      <OwnField
-        label="Wind"
-        kind="speed_mps"
-        low={0}
-        high={40}
-        hint="Empty: as planned"
-        value={outing.wind_mps}
-        onValue={(wind_mps) => put({ wind_mps })}
-      />
-      <OwnField
-        label="Heading"
-        kind="angle_deg"
-        low={0}
-        high={360}
-        hint="Empty: as planned"
-        value={outing.heading_deg}
-        onValue={(heading_deg) => put({ heading_deg })}
-      />
-      <OwnText label="What broke" value={outing.broke ?? ""} most={400} onValue={(broke) => put({ broke })} />
-      <OwnText label="Note" value={outing.note ?? ""} most={2000} onValue={(note) => put({ note })} />
+      {NOTED.filter((name) => name !== "mended" || outing.broke).map((name) => (
+        <Noted key={name} name={name} outing={outing} onPut={(value) => put({ [name]: value })} />
+      ))}
+      <Pauses outing={shown} />
+      {outing.means_s != null && (
+        <p className="m-0 mt-1 text-[13px] text-muted">
+          What devices read is kept as means of {outing.means_s} s; what was noted by hand stands as it was.
+        </p>
+      )}
       <div className="mt-1 flex justify-between gap-3">
         {outing.ended_at == null ? (
           <LinkButton onClick={() => put({ ended_at: new Date().toISOString() })}>end it now</LinkButton>
@@ -86,5 +55,34 @@ export function OutingFields({ outing }: { outing: LogOuting }) {
         </LinkButton>
       </div>
     </>
+  );
+}
+
+/** One entry, with its words and its ends from where an outing is decided. */
+function Noted(props: { name: (typeof NOTED)[number]; outing: LogOuting; onPut: (value: unknown) => void }) {
+  const { name, outing, onPut: put } = props;
+  const entry = useList("outing").data?.at(`/${name}`);
+  if (!entry) return null;
+  const held = outing[name];
+  if (entry.quantity)
+    return (
+      <OwnField
+        label={entry.label}
+        hint={entry.hint}
+        kind={entry.quantity}
+        low={entry.least}
+        high={entry.most}
+        value={entry.nullable ? (held as number | null) : (held as number) || null}
+        onValue={(value) => put(value ?? entry.begins)}
+      />
+    );
+  return (
+    <OwnText
+      label={entry.label}
+      hint={entry.hint}
+      most={entry.letters}
+      value={(held as string | undefined) ?? ""}
+      onValue={(text) => put(text || entry.begins)}
+    />
   );
 }

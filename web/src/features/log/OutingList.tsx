@@ -1,5 +1,5 @@
 import { useState } from "react";
-import { client, type LogPicture, problemsIn } from "../../api/client";
+import { client, type LogOuting, type LogPicture, problemsIn } from "../../api/client";
 import { useStudy } from "../../asking/live";
 import { useLogbook } from "../../kit/logbook";
 import { useSay } from "../../kit/preferences";
@@ -30,9 +30,10 @@ export function OutingList({ picture, onChoose }: Props) {
   const { outings, day } = picture;
   const { data: season } = useStudy("log/season");
   const hull = new Map(season?.scores.map((score) => [score.outing_id, score.hull]));
-  const begin = () => {
+  const { passage } = picture;
+  const begin = (planned: Partial<LogOuting> = {}) => {
     const id = newId();
-    noteOuting(newOuting(id, new Date().toISOString()));
+    noteOuting({ ...newOuting(id, new Date().toISOString()), ...planned });
     onChoose(id);
   };
   return (
@@ -68,8 +69,13 @@ export function OutingList({ picture, onChoose }: Props) {
           />
         ))}
       </div>
-      <div className="my-1.5 flex gap-4">
-        <LinkButton onClick={begin}>begin an outing</LinkButton>
+      <div className="my-1.5 flex flex-wrap gap-x-4">
+        <LinkButton onClick={() => begin()}>begin an outing</LinkButton>
+        {passage && (
+          <LinkButton onClick={() => begin({ name: passage.name, planned_m: passage.distance_m })}>
+            begin the passage, {say("distance_m", passage.distance_m)}
+          </LinkButton>
+        )}
       </div>
       {waiting > 0 && (
         <p className="m-0 mb-1 text-[13px]" role="status">
@@ -87,7 +93,7 @@ export function OutingList({ picture, onChoose }: Props) {
         </Fold>
       )}
       <Fold title="Devices" summary="what sends by itself" {...folds("devices")}>
-        <DevicesFold inputs={picture.inputs} />
+        <DevicesFold inputs={picture.inputs} kept={picture.kept} />
       </Fold>
       <Fold
         title="All of them"
