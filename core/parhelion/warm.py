@@ -16,6 +16,7 @@ import parhelion.route.charge
 import parhelion.route.held
 import parhelion.route.home
 import parhelion.sun.year
+import parhelion.wiring.held
 
 KERNELS = (
     parhelion.panels.casting.cell_shares,
@@ -34,6 +35,8 @@ KERNELS = (
     parhelion.balance.steady.steady_power,
     parhelion.balance.dock.some_days_to_full,
     parhelion.sun.year._sky_place,
+    parhelion.wiring.held._best_inner_v,
+    parhelion.wiring.held._held_w,
     parhelion.route.charge._held,
     parhelion.route.held._sail,
     parhelion.route.best._sweep,

@@ -3,11 +3,9 @@
 from __future__ import annotations
 
 import itertools
-import json
 import random
 import unittest
 from datetime import date
-from pathlib import Path
 
 import numpy as np
 from hypothesis import given, settings
@@ -15,71 +13,24 @@ from hypothesis import strategies as st
 from parhelion.balance.asked_days import DONE, FAILED, run_asked
 from parhelion.balance.flow import MOTOR, RAN, SOC, run_days
 from parhelion.bank.store import energy_wh, store_of
-from parhelion.begin.known import Known
-from parhelion.begin.new_boat import new_boat
 from parhelion.computing.progress import silent
-from parhelion.data import panel_models, places
-from parhelion.design import Bank, BoatDesign, Build, PanelModel
+from parhelion.design import Bank, BoatDesign, Build
 from parhelion.design.wish import Ask, AskKind, MonthName, Wish
-from parhelion.formats.module_table import read_panel_list
 from parhelion.market.refits import bought, refit_cost
 from parhelion.panels.deck import deck_of
 from parhelion.panels.proposed import in_each_others_way, proposed_places
-from parhelion.stations.wish.between import between
 from parhelion.stations.wish.boats import boats_of, built, may_do, yard_of
 from parhelion.stations.wish.combined import MOST_ARRAYS, Laid, _the_most
 from parhelion.stations.wish.energies import Energies
-from parhelion.stations.wish.findings import wish_findings
-from parhelion.stations.wish.front import WishFront, first_front, wish_front
+from parhelion.stations.wish.front import first_front, wish_front
 from parhelion.stations.wish.ground import days_left, ends_at, motoring
 from parhelion.stations.wish.held import does, most_stretch, numbers_of, question_of, reach
 from parhelion.stations.wish.picture import wish_picture
 from parhelion.stations.wish.places import allowed_places
-from parhelion.stations.wish.search import FARTHER, have_of, most_cost, search
+from parhelion.stations.wish.search import have_of, most_cost, search
 
 from tests.cases import at_banks, boat, house_rows, one_bank
-
-DEMO = Path(__file__).resolve().parents[2] / "demo"
-KNOT = 0.5144
-TRIP = Ask(id="trip", distance_m=30_000, speed_mps=2.2, first_month="jun", last_month="jul")
-
-
-def wished(design: BoatDesign, *asks: Ask, **binds: object) -> BoatDesign:
-    """The boat with a wish."""
-    return design.changed(wish=Wish(asks=asks, **binds))
-
-
-def demo(name: str) -> BoatDesign:
-    return BoatDesign.model_validate(json.loads((DEMO / f"{name}.json").read_text()))
-
-
-def small_world(**binds: object) -> BoatDesign:
-    """Two places, four panels, three banks, a controller or two: few enough to try every boat."""
-    design = boat()
-    kept = tuple(place for place in design.places[:1])
-    listed = tuple(
-        panel.model_copy(update={"leaf_tilts_deg": ()})
-        for panel in panel_models() if panel.nameplate_w in (105, 185, 225, 60)
-    )  # fmt: skip
-    made = design.changed(places=kept, obstacles=(), strings=())
-    more = {
-        "coins": 1_400,
-        "own_panels": listed,
-        "places": ("canopy", "deck"),
-        "stiffness_frac": 0.5,
-        **binds,
-    }
-    return wished(made, TRIP, **more)
-
-
-def asking(design: BoatDesign, ask: Ask) -> BoatDesign:
-    """The same binds, another wish."""
-    return design.changed(wish=design.wish.model_copy(update={"asks": (ask,)}))
-
-
-def far_of(design: BoatDesign) -> float:
-    """How far a boat's wish stretches, as her own picture says."""
-    return wish_picture(design).stretch
+from tests.wishes import TRIP, asking, demo, far_of, small_world, wished
 
 
 class DaysTest(unittest.TestCase):
@@ -98,7 +49,7 @@ class DaysTest(unittest.TestCase):
         house = np.ascontiguousarray(house_rows(essential=14.0, other=9.0)[:, :steps])
         found = run_asked(
             below, share, table, table, house, motor, asked, np.array([False]), np.array([0.0]),
-            np.zeros(days, dtype=bool), 0.9, 0.9, np.full(steps, 0.5), store,
+            np.zeros(days, dtype=bool), 0.9, 0.9, np.full(steps, 0.5), store, 0, np.array([np.inf]),
         )  # fmt: skip
         soc = np.array([0.9])
         for day in range(days):
@@ -358,113 +309,3 @@ class FrontTest(unittest.TestCase):
         sides = [p.id for p in allowed_places(bare, Wish(clear=("port",)))]
         self.assertIn("next-wing-starboard", sides)
         self.assertNotIn("next-wing-port", sides)
-
-
-class SaidTest(unittest.TestCase):
-    def front(self, ask: Ask, **binds: object) -> tuple[BoatDesign, WishFront]:
-        design = wished(demo("whimbrel"), ask, **binds)
-        return design, first_front(design)
-
-    def test_an_impossible_wish_is_bent_to_possible_ones(self):
-        design, front = self.front(Ask(id="a", distance_m=80_000, speed_mps=2.6), coins=600)
-        self.assertFalse(any(p.does and p.within for p in front.points))
-        near = {item.key: item for item in front.near}
-        self.assertGreaterEqual(set(near), {"shorter", "slower"})
-        for key in ("shorter", "slower"):
-            bent = first_front(design.changed(wish=near[key].wish))
-            with self.subTest(key):
-                self.assertTrue(any(p.does and p.within for p in bent.points))
-        self.assertIn(front.turn.key, ("money", "room"))
-        _, rich = self.front(Ask(id="a", distance_m=55_560, speed_mps=2.57), coins=1_600)
-        self.assertEqual(rich.turn.key, "money")
-        self.assertIn("money", {item.key for item in rich.near})
-        _, fast = self.front(Ask(id="a", distance_m=20_000, speed_mps=9.0), coins=900)
-        self.assertIn(fast.turn.key, ("motor", "room"))
-
-    def test_what_the_choice_hangs_on(self):
-        _, front = self.front(Ask(id="a", distance_m=55_560, speed_mps=2.57), coins=2_600)
-        self.assertEqual({item.key for item in front.assumptions} >= {"draws", "sun"}, True)
-        reaches = [float(item.reach.value) for item in front.assumptions]
-        self.assertEqual(reaches, sorted(reaches))
-        self.assertLess(reaches[0], 55_560 * 1.12)
-        marks = {mark for point in front.points for mark in point.marks}
-        self.assertGreaterEqual(marks, {"cheapest", "money"})
-
-    def test_two_boats_thing_by_thing(self):
-        design, front = self.front(Ask(id="a", distance_m=55_560, speed_mps=2.57), coins=2_600)
-        first, last = front.points[0], front.points[-1]
-        found = between(design, first.refit, last.refit)
-        self.assertAlmostEqual(found.cost, last.cost - first.cost, places=3)
-        self.assertGreater(len(found.differences), 1)
-        self.assertAlmostEqual(float(found.second.value), float(last.reach.value), delta=400)
-        gains = [abs(float(item.gained.value)) for item in found.differences]
-        self.assertEqual(gains, sorted(gains, reverse=True))
-        same = between(design, first.refit, first.refit)
-        self.assertEqual(same.differences, [])
-
-    def test_what_cannot_be_asked_is_said(self):
-        base = boat()
-        for design, text, field in (
-            (base.changed(wish=Wish()), "Say first", "/wish"),
-            (wished(base, TRIP, TRIP.model_copy(update={"id": "b"})), "same hours", "/wish/asks/1/weekdays"),
-            (wished(base.changed(loads=()), Ask(id="h", kind="house")), "no house load", "/loads"),
-        ):
-            found = wish_picture(design)
-            self.assertIn(text, found.refused.text)
-            self.assertEqual(found.field, field)
-            self.assertEqual(first_front(design).points, [])
-        other = TRIP.model_copy(update={"id": "b", "weekdays": ("sun",)})
-        self.assertIsNone(wish_picture(wished(base, TRIP, other)).refused)
-        for wrong in ({"slowest_mps": 9.0}, {"weekdays": ()}, {"surely_frac": 1.0}):
-            with self.assertRaises(ValueError):
-                Ask(**{**TRIP.model_dump(), **wrong})
-
-    def test_findings_fire_and_are_silent(self):
-        def told(design: BoatDesign) -> set[str]:
-            return {finding.id.split("/")[0] for finding in wish_findings(design)}
-
-        base = boat()
-        self.assertEqual(told(base), {"nothing_wished"})
-        self.assertEqual(told(wished(base, TRIP)) - {"wish_met", "wish_not_met"}, {"only_a_drawing"})
-        self.assertIn("wish_met", told(wished(base, TRIP.model_copy(update={"distance_m": 5_000}))))
-        far = TRIP.model_copy(update={"distance_m": 90_000})
-        self.assertIn("wish_not_met", told(wished(base, far)))
-        self.assertIn("wished_too_fast", told(wished(base, TRIP.model_copy(update={"speed_mps": 8.0}))))
-        self.assertIn("no_money", told(wished(base, TRIP, coins=0)))
-        huge = {"id": "o", "nameplate_w": 900, "panel_width_m": 3.5, "panel_length_m": 5.5, "count": 2}
-        self.assertIn("shed_does_not_fit", told(wished(base, TRIP, owned=[huge])))
-        self.assertNotIn(
-            "shed_does_not_fit", told(wished(base, TRIP, owned=[{"id": "o", "nameplate_w": 60}]))
-        )
-        self.assertIn("unclear_wish", told(wished(base, TRIP, TRIP.model_copy(update={"id": "b"}))))
-
-    def test_strangers_boats_are_answered(self):
-        """A kayak with a 12 V panel, a boat without a bank, a yacht at 48 V: each sees a front or why not."""
-        said = json.loads((DEMO / "strangers.json").read_text())
-        for name in list(said)[::4]:
-            design = new_boat(Known(site=places()[3], date=date(2027, 7, 15), name=name, **said[name]))
-            ask = Ask(id="a", distance_m=12_000, speed_mps=design.plan.speed_mps, first_month="jun",
-                      last_month="jul", slowest_mps=0.7 * design.plan.speed_mps)  # fmt: skip
-            front = first_front(wished(design, ask, coins=1_500))
-            with self.subTest(name):
-                self.assertTrue(front.points or front.turn is not None)
-                self.assertTrue(all(np.isfinite(p.cost) and np.isfinite(p.stretch) for p in front.points))
-
-    def test_a_list_of_two_thousand_panels_is_read_to_what_is_worth_choosing(self):
-        head = "Name,STC,Voc,Isc,Vmp,Imp,N_s,Length,Width,Mass,Price\n"
-        chance = random.Random(1)
-        rows = [
-            f"P{n},{w},24.5,{w / 19:.3f},20.5,{w / 20.5:.3f},36,1.5,{w / 300:.3f},{w / 18:.1f},{w * chance.uniform(0.4, 1.5):.0f}"
-            for n in range(2_000) if (w := chance.choice((100, 150, 180, 200)))
-        ]  # fmt: skip
-        found = read_panel_list(head + "\n".join(rows) + "\nbad,x,1,1,1,1,1,1,1,1,1\n", 200)
-        self.assertEqual((found.rows, found.read, found.wrong), (2_001, 2_000, 1))
-        self.assertLess(len(found.panels), 40)
-        cheapest = min(found.panels, key=lambda p: p.price / p.nameplate_w)
-        self.assertTrue(all(isinstance(p, PanelModel) and p.price for p in found.panels))
-        self.assertLess(cheapest.price / cheapest.nameplate_w, 0.42)
-        self.assertLess(FARTHER, 0.01)
-
-
-if __name__ == "__main__":
-    unittest.main()

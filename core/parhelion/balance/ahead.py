@@ -416,7 +416,7 @@ def ahead_of(design: BoatDesign, passage: Passage) -> Ahead:
     zone = zone_at(design.site.latitude_deg, design.site.longitude_deg)
     midnight = datetime.combine(design.plan.date, Time(), zone)
     waters = Waters([], [])
-    distance = sum(leg.distance_m for leg in passage.legs) * (2 if passage.home_again else 1)
+    distance = passage.distance_m
     stops = sum(leg.stop_h for leg in passage.legs) * (2 if passage.home_again else 1) + passage.stay_h
     pace = max((passage.speed_mps or design.plan.speed_mps) / 2, SLOW_MPS)
     days = min(max(math.ceil((24 + stops + distance / pace / 3600) / 24), 2), MOST_DAYS)

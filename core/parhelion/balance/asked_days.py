@@ -39,11 +39,22 @@ def _judge(
             done[a] = FAILED
 
 
+@njit(**OPTIONS)
+def _decided(failed: Array, done: Array, spare: Array) -> bool:
+    """Counts a day's failures; whether one thing asked has failed on more days than it may."""
+    over = False
+    for a in range(len(failed)):
+        if done[a] == FAILED:
+            failed[a] += 1
+            over = over or failed[a] > spare[a]
+    return over
+
+
 @njit(
     float64[:, ::1](
         int64[:, ::1], float64[:, ::1], float64[:, :, ::1], float64[:, :, ::1], float64[:, ::1],
         float64[:, ::1], boolean[:, ::1], boolean[::1], float64[::1], boolean[::1], float64, float64,
-        float64[::1], ABOARD,
+        float64[::1], ABOARD, int64, float64[::1],
     ),
     **OPTIONS,
 )  # fmt: skip
@@ -62,6 +73,8 @@ def run_asked(
     own_start_soc: float,
     step_h: Array,
     aboard: Aboard,
+    warm: int,
+    spare: Array,
 ) -> Array:
     """Whether each thing asked was done, on every day of a chain.
 
@@ -86,12 +99,16 @@ def run_asked(
     start_soc, own_start_soc : float
     step_h : ndarray, shape (t,)
     aboard : Aboard
+    warm : int
+        Days at the start whose failures do not count.
+    spare : ndarray, shape (a,)
+        So many days of each may fail: with one more it is decided, and the days left are not run.
 
     Returns
     -------
     ndarray, shape (d, a + 3)
-        NOT_ASKED, FAILED or DONE for each; then the lowest charge of the day, the charge at its end, and what
-        was refused [Wh].
+        NOT_ASKED, FAILED or DONE for each, FAILED where it was decided before; then the lowest charge of the
+        day, the charge at its end, and what was refused [Wh].
     """
     days, steps = below.shape
     asks = motor_w.shape[0]
@@ -102,6 +119,7 @@ def run_asked(
         for t in range(steps):
             if motor_w[a, t] > 0:
                 last[a] = t
+    failed = np.zeros(asks)
     for d in range(days):
         if filled[d]:
             soc, own = 1.0, 1.0
@@ -131,6 +149,8 @@ def run_asked(
             _judge(found[d], asked[d], of_house, motor_w[:, t], kept, last, t, row[RAN], soc, lacks)
         found[d, asks] = lowest
         found[d, asks + 1] = soc
+        if d >= warm and _decided(failed, found[d], spare):
+            break
     return found
 
 

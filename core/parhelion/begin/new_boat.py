@@ -27,7 +27,6 @@ from parhelion.design import (
     Chemistry,
     Controller,
     Drive,
-    How,
     Hull,
     Load,
     Loading,
@@ -38,7 +37,6 @@ from parhelion.design import (
     Point,
     Rating,
     Spell,
-    Standing,
     Stands,
     Use,
 )
@@ -48,6 +46,7 @@ from parhelion.design.wish import Wish
 from parhelion.drive.trolling import WATTS_PER_NEWTON
 from parhelion.errors import InvalidDesign, problems_of
 from parhelion.panels.layout import GAP_M
+from parhelion.panels.proposed import ASHORE, HEIGHTS_M
 from parhelion.rail.speeds import bank_power_w
 from parhelion.sun.climate import coldest_morning_c
 from parhelion.wiring.by_itself import boxes_by_itself
@@ -78,8 +77,6 @@ AUXILIARY_TYPES = {HullType.FIN_KEEL_YACHT, HullType.LONG_KEEL_YACHT}
 HOME_CHARGED_TYPES = {HullType.INFLATABLE, HullType.SIT_ON_TOP, HullType.PADDLEBOARD, HullType.KAYAK}
 USES = {OutFor.CRUISE: Use.CRUISER, OutFor.SAIL: Use.AUXILIARY, OutFor.RACE: Use.CRUISER,
         OutFor.HOME: Use.HOME_CHARGED}  # fmt: skip
-HEIGHTS_M = {PlaceKind.CANOPY: 1.9, PlaceKind.BIMINI: 1.9, PlaceKind.ARCH: 1.9, PlaceKind.CABIN_TOP: 1.2,
-             PlaceKind.RAIL: 1.2, PlaceKind.WING: 0.6, PlaceKind.SHORE: 1.5}  # fmt: skip
 DECK_HEIGHT_M, LOW_DECK_M, LOW_BOAT_M = 0.6, 0.25, 0.9  # over the water; of boats with less beam, the lower
 STERN_KINDS = {PlaceKind.ARCH: -0.42, PlaceKind.BIMINI: -0.28, PlaceKind.LOOSE: 0.25, PlaceKind.DECK: 0.15}
 SPARED, SLOWEST_MPS = 0.95, 0.3  # of the speed that just lasts
@@ -89,10 +86,6 @@ HOURS = {  # under way, by use; others motor through the useful sun
     Use.HOME_CHARGED: (Spell(starts_at=Clock(10), ends_at=Clock(12)),
                        Spell(starts_at=Clock(13), ends_at=Clock(15))),
 }  # fmt: skip
-ASHORE = Stands(
-    under_way=Standing(how=How.GONE), sailing=Standing(how=How.GONE), anchored=Standing(how=How.GONE),
-    trailer=Standing(how=How.GONE),
-)  # fmt: skip
 HIGH_TYPES = {HullType.LAUNCH, HullType.MOTOR_CRUISER, HullType.PONTOON}
 
 

@@ -19,7 +19,7 @@ PACKAGE = Path(__file__).parents[1]
 def _sources() -> list[bytes]:
     """The text of every file that compiles something."""
     texts = (path.read_bytes() for path in sorted(PACKAGE.rglob("*.py")))
-    return [text for text in texts if b"@njit" in text]
+    return [text for text in texts if b"@njit" in text or b"@vectorize" in text]
 
 
 def _home() -> Path:
@@ -39,3 +39,4 @@ _state = hashlib.sha256(b"".join(_sources())).hexdigest()[:12]
 numba.config.CACHE_DIR = str(_home() / f"kernels-{_state}")
 
 OPTIONS = {"cache": True, "nogil": True, "error_model": "numpy"}
+WHOLE = {"cache": True, "nopython": True}  # of functions that go over whole arrays, one number at a time

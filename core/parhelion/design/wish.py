@@ -126,8 +126,6 @@ class Ask(Part):
 
     @model_validator(mode="after")
     def _possible(self) -> Self:
-        if self.moves and not self.weekdays:
-            raise out_of_reach("On no day of the week this asks for nothing.", "weekdays", "a day or more")
         if self.slowest_mps is not None and self.slowest_mps > self.speed_mps:
             raise out_of_reach(
                 "Slower than wished is less than the speed wished.", "slowest_mps",

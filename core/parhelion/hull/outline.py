@@ -7,6 +7,8 @@ import numpy as np
 from parhelion.design import BoatDesign
 
 BOW_FINENESS, STERN_BREADTH = 1.7, 0.72  # of a usual outline: how the bow closes, and the stern over the beam
+EYE_M = 1.6  # over the waterline, of someone at the helm; typical
+HELM_AFT = 0.3  # of the length, aft of amidships; typical
 OUTLINE_POINTS = 24  # along one side of a hull
 
 

@@ -7,7 +7,7 @@ from typing import NamedTuple
 from parhelion.design.array import Controller
 from parhelion.design.bank import Bank
 from parhelion.design.chemistries import CHEMICALS
-from parhelion.design.panel import PANEL_KG_PER_W, Build, PanelGroup
+from parhelion.design.panel import PANEL_KG_PER_W, Build, PanelGroup, PanelModel
 
 PANEL_PRICE_PER_W = {Build.GLASS: 0.6, Build.FLEXIBLE: 1.3, Build.FOLDING: 1.9}  # the panel alone
 FITTING_PRICE_PER_W = 0.45  # frame, cable and its share of a controller
@@ -26,9 +26,9 @@ class Offer(NamedTuple):
     mass_kg: float
 
 
-def panel_price(group: PanelGroup) -> float:
-    """One panel of a group [coins]."""
-    return PANEL_PRICE_PER_W[group.build] * group.nameplate_w if group.price is None else group.price
+def panel_price(panel: PanelModel) -> float:
+    """One panel: its own price, or usual for its build and watts [coins]."""
+    return PANEL_PRICE_PER_W[panel.build] * panel.nameplate_w if panel.price is None else panel.price
 
 
 def panels_price(group: PanelGroup) -> float:
@@ -65,9 +65,14 @@ def bank_price(bank: Bank) -> float:
     return battery_price(bank, bank.nominal_wh)
 
 
+def controller_price(controller: Controller) -> float:
+    """One box: its own price, or a usual one [coins]."""
+    return CONTROLLER_PRICE if controller.price is None else controller.price
+
+
 def controllers_price(controller: Controller) -> float:
-    """All boxes of a controller that has a price [coins]."""
-    return controller.count * (controller.price or 0.0)
+    """All boxes of a controller [coins]."""
+    return controller.count * controller_price(controller)
 
 
 def motor_price(watts: float, count: int = 1) -> float:

@@ -12,10 +12,10 @@ from parhelion.drive.trolling import WATTS_PER_NEWTON
 from parhelion.market.fittings import FITTINGS, STOCK_PRICE_PER_KG, fitting_offer
 from parhelion.market.parts import (
     CABLED_PRICE_PER_W,
-    CONTROLLER_PRICE,
-    PANEL_PRICE_PER_W,
     battery_price,
+    controller_price,
     motor_price,
+    panel_price,
 )
 
 DATASHEET = tuple(name for name in PanelModel.model_fields if name not in ("price", "leaf_tilts_deg"))
@@ -91,11 +91,6 @@ def uses_of(
     return tuple(found.items())
 
 
-def each_price(panel: PanelModel) -> float:
-    """One panel: its own price, or usual for its build and watts [coins]."""
-    return PANEL_PRICE_PER_W[panel.build] * panel.nameplate_w if panel.price is None else panel.price
-
-
 def frame_price(place: Place) -> float:
     """Stock and feet of a place's frame [coins]."""
     if place.frame is None:
@@ -112,14 +107,14 @@ def panels_cost(design: BoatDesign, have: Bought) -> float:
         key = panel_key(group)
         free = min(left[key], group.count)
         left[key] -= free
-        total += (group.count - free) * each_price(group)
+        total += (group.count - free) * panel_price(group)
         lying = min(cabled[group.place_id, key], group.count)
         cabled[group.place_id, key] -= lying
         total += (group.count - lying) * group.nameplate_w * CABLED_PRICE_PER_W
     for box in design.controllers:
         free = min(boxes[_box_key(box)], box.count)
         boxes[_box_key(box)] -= free
-        total += (box.count - free) * (CONTROLLER_PRICE if box.price is None else box.price)
+        total += (box.count - free) * controller_price(box)
     there = {place.id for place in have.places}
     filled = {group.place_id for group in design.fitted_panels}
     return total + sum(

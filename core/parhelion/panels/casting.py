@@ -334,7 +334,7 @@ def looked_up(table: Array, azimuth_deg: Array, elevation_deg: Array) -> Array:
     table : ndarray, shape (p, a, e)
         By bearing all round, and by height from 0: the lowest LOW_ROWS steps in LOW_FINER parts.
     azimuth_deg, elevation_deg : ndarray, shape (n,)
-        A height below 0 is read as 0 [deg].
+        Where the sun is not up nothing is looked up: 0 [deg].
 
     Returns
     -------
@@ -344,6 +344,9 @@ def looked_up(table: Array, azimuth_deg: Array, elevation_deg: Array) -> Array:
     step = 360.0 / a
     found = np.empty((parts, len(azimuth_deg)))
     for n in range(len(azimuth_deg)):
+        if elevation_deg[n] <= 0:
+            found[:, n] = 0.0
+            continue
         left = (azimuth_deg[n] / step) % a
         up = elevation_deg[n] / step
         up = up * LOW_FINER if up < LOW_ROWS else up + LOW_ROWS * (LOW_FINER - 1)

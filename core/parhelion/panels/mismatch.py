@@ -131,6 +131,9 @@ def string_light(beam: Array, diffuse: Array, kept: Array, views: Array, drop: f
     for s in range(steps):
         for n in range(members):
             b, d = beam[n, s], diffuse[n, s]
+            if b <= 0 and d <= 0:
+                made[n, s] = 0.0
+                continue
             for i in range(parts):  # in the order of the last one, which is nearly right
                 part = order[i]
                 current = d * views[part] + b * kept[part, s]

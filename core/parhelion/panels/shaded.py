@@ -181,7 +181,6 @@ def _behind(
     day = light.day
     table = sky_table(panel, bodies, step_deg)
     worst = table.at((day.azimuth_deg - heading_deg) % 360.0, day.elevation_deg)
-    worst[:, day.elevation_deg <= 0] = 0.0
     left = (whole.effective_w_per_m2 - whole.beam_w_per_m2) * table.sky_view
     made = effective_light(whole.beam_w_per_m2, left, worst, cells, half_cut)
     return PlaneLight(whole.global_w_per_m2, made, whole.beam_w_per_m2)
@@ -196,7 +195,6 @@ def _keeps(
         return np.ones((SUBSTRINGS, len(day.azimuth_deg))), 1.0
     table = sky_table(panel, bodies, step_deg)
     worst = table.at((day.azimuth_deg - heading_deg) % 360.0, day.elevation_deg)
-    worst[:, day.elevation_deg <= 0] = 0.0
     return 1 - (worst[0::2] + worst[1::2]) / 2, table.sky_view
 
 

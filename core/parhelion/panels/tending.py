@@ -33,7 +33,12 @@ def panel_powers(
     """
     air_c = air.temperature_c if light.air_c is None else light.air_c
     ventilation = deck.place.ventilation
+    before, made = None, np.zeros(0)
     for lit in group_light(light, deck, heading_deg, step_deg):
+        if lit is before:  # panels of one string have one light
+            yield made
+            continue
+        before = lit
         made = power_per_watt(lit, air_c, air.wind_mps, ventilation, deck.group.power_coefficient_per_k)
         if held is not None:
             cell = cell_temperature_c(lit.global_w_per_m2, air_c, air.wind_mps, ventilation)

@@ -13,7 +13,7 @@ References
 from __future__ import annotations
 
 import warnings
-from dataclasses import dataclass, fields
+from dataclasses import dataclass, fields, replace
 from datetime import UTC, datetime, timedelta
 from datetime import date as Date
 from datetime import time as Time
@@ -62,6 +62,18 @@ class DaySteps(SunTrack):
     sunrise_at: datetime | None
     sunset_at: datetime | None
     solar_noon_at: datetime
+
+    def middle_of(self, every: int) -> DaySteps:
+        """The day in steps `every` times as long, an odd number; the sun is that of their middles."""
+        if every == 1:
+            return self
+        timeline = self.timeline
+        longer = even_steps(timeline.starts_at, every * STEP_S, self.steps // every, timeline.zone)
+        rows = {
+            field.name: getattr(self, field.name)[every // 2 :: every]
+            for field in fields(self) if isinstance(getattr(self, field.name), np.ndarray)
+        }  # fmt: skip
+        return replace(self, timeline=longer, **rows)
 
     @property
     def starts_at(self) -> datetime:

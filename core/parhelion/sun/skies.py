@@ -22,9 +22,9 @@ SKIES = (0.0, 0.05, 0.12, 0.2, 0.3, 0.42, 0.55, 0.7, 0.85, 1.0, 1.15, 1.35)  # c
 
 
 @kept_by_arguments(24)
-def light_at_skies(spot: Spot, date: Date) -> Light:
-    """A day's light at the steady SKIES, with air usual for it, shape (12, 144)."""
-    day = day_at(spot, date)
+def light_at_skies(spot: Spot, date: Date, every: int = 1) -> Light:
+    """A day's light at the steady SKIES, with air usual for it, shape (12, 144 / every)."""
+    day = day_at(spot, date).middle_of(every)
     ghi = np.array(SKIES)[:, None] * day.clear_ghi_w_per_m2[None, :]
     air = np.full(ghi.shape[1], usual_air_temperature_c(spot.latitude_deg, date))
     return Light(day, ghi, *split(day, ghi), SKIES.index(1.0), air)

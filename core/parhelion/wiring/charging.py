@@ -43,7 +43,7 @@ def charge_settings(bank: Bank) -> ChargeSettings:
     bank : Bank
     """
     chemical, cells = CHEMICALS[bank.chemistry], bank.cells
-    cut_out = bank.cut_out_v or cells * chemical.cut_out_v
+    cut_out = bank.cuts_out_v
     lithium = chemical.lithium
     return ChargeSettings(
         absorption_v=absorption_v(bank),

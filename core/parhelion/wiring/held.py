@@ -13,13 +13,16 @@ References
 
 from __future__ import annotations
 
+import math
 from dataclasses import dataclass
 from itertools import pairwise
 from typing import NamedTuple
 
 import numpy as np
+from numba import float64, vectorize
 from numpy.typing import NDArray
 
+from parhelion.computing.kernels import WHOLE
 from parhelion.design import Bank, BoatDesign, Controller, ControllerKind, PanelGroup
 from parhelion.design.reads import Reads, kept
 from parhelion.wiring.by_itself import STRUNG_READS, charging_v
@@ -41,6 +44,39 @@ HOTTEST_C, FULL_W_PER_M2 = 90.0, 1000.0
 NOON_CELL_C, SHARED_STEPS = 45.0, 41
 
 
+@vectorize([float64(*[float64] * 5)], **WHOLE)
+def _held_w(volts: float, light_a: float, dark_a: float, steep_v: float, series_ohm: float) -> float:
+    """Watts at terminal volts, by Newton's method from the amps in the dark's knee."""
+    open_v = steep_v * math.log1p(light_a / dark_a)
+    most_v = open_v + max(volts, 0.0)
+    inner = min(volts + light_a * series_ohm, open_v)
+    for _ in range(NEWTONS):
+        before = inner
+        amps = light_a - dark_a * math.expm1(inner / steep_v)
+        slope = 1 + series_ohm * dark_a / steep_v * math.exp(inner / steep_v)
+        inner = min(inner - (inner - amps * series_ohm - volts) / slope, most_v)
+        if inner == before:
+            break
+    return max(volts * (light_a - dark_a * math.expm1(inner / steep_v)), 0.0)
+
+
+@vectorize([float64(*[float64] * 4)], **WHOLE)
+def _best_inner_v(light_a: float, dark_a: float, steep_v: float, series_ohm: float) -> float:
+    """Volts inside the series resistance at most power, by Newton's method on dP/dV = 0."""
+    open_v = steep_v * math.log1p(light_a / dark_a)
+    inner = open_v - steep_v * math.log1p(open_v / steep_v)
+    for _ in range(NEWTONS):
+        before = inner
+        now = light_a - dark_a * math.expm1(inner / steep_v)
+        fall = -dark_a / steep_v * math.exp(inner / steep_v)
+        over = inner - 2 * now * series_ohm
+        bend = fall / steep_v * over + fall * (2 - 2 * fall * series_ohm)
+        inner = min(max(inner - (fall * over + now) / bend, 0.0), open_v)
+        if inner == before:
+            break
+    return inner
+
+
 class Diode(NamedTuple):
     """A panel as a current source, a diode and a series resistance [2]; arrays over light and heat."""
 
@@ -54,13 +90,8 @@ class Diode(NamedTuple):
         return self.light_a - self.dark_a * np.expm1(inner_v / self.steep_v)
 
     def held_w(self, volts: Array) -> Array:
-        """Watts at terminal volts, by Newton's method from the amps in the dark's knee."""
-        most_v = self.open_v + np.maximum(volts, 0.0)
-        inner = np.minimum(volts + self.light_a * self.series_ohm, self.open_v)
-        for _ in range(NEWTONS):
-            slope = 1 + self.series_ohm * self.dark_a / self.steep_v * np.exp(inner / self.steep_v)
-            inner = np.minimum(inner - (inner - self.amps(inner) * self.series_ohm - volts) / slope, most_v)
-        return np.maximum(volts * self.amps(inner), 0.0)
+        """Watts at terminal volts."""
+        return np.asarray(_held_w(volts, *self))
 
     @property
     def open_v(self) -> Array:
@@ -68,14 +99,8 @@ class Diode(NamedTuple):
         return self.steep_v * np.log1p(self.light_a / self.dark_a)
 
     def best(self) -> tuple[Array, Array]:
-        """Volts and amps of most power, by Newton's method on dP/dV = 0."""
-        open_v = self.open_v
-        inner = open_v - self.steep_v * np.log1p(open_v / self.steep_v)
-        for _ in range(NEWTONS):
-            now, fall = self.amps(inner), -self.dark_a / self.steep_v * np.exp(inner / self.steep_v)
-            over = inner - 2 * now * self.series_ohm
-            bend = fall / self.steep_v * over + fall * (2 - 2 * fall * self.series_ohm)
-            inner = np.clip(inner - (fall * over + now) / bend, 0.0, open_v)
+        """Volts and amps of most power."""
+        inner = np.asarray(_best_inner_v(*self))
         now = self.amps(inner)
         return inner - now * self.series_ohm, now
 
@@ -131,8 +156,12 @@ class Held:
             return share_at(self.panel, self.volts, light_w_per_m2, cell_c)
         best = self.beside * self.panel.best_at(cell_c)
         tracks = best >= self.volts if self.kind is ControllerKind.MPPT else best <= self.volts
-        held = share_at(self.panel, np.where(tracks, best, self.volts), light_w_per_m2, cell_c)
-        return np.where(tracks, 1.0, held) if self.beside == 1.0 else held
+        if self.beside != 1.0:
+            return share_at(self.panel, np.where(tracks, best, self.volts), light_w_per_m2, cell_c)
+        made = np.ones(np.shape(tracks))
+        lost = ~tracks
+        made[lost] = share_at(self.panel, self.volts, light_w_per_m2[lost], cell_c[lost])
+        return made
 
 
 def held_by(

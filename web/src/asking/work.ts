@@ -56,7 +56,7 @@ export function useWork<K extends WorkKind>(kind: K, designs: Named[], enabled =
         throw new Error(work.problem || "The program was started anew meanwhile.");
       return work.result as NonNullable<WorkOf<K>["result"]>;
     },
-    enabled,
+    enabled: enabled && asked === paused, // not what was there before it could be asked
     placeholderData: keepPreviousData,
     gcTime: 60_000,
     staleTime: Number.POSITIVE_INFINITY,

@@ -15,6 +15,7 @@ from parhelion.balance.outlook import Outlook, remembered
 from parhelion.design import HIDDEN, BoatDesign, Build, Obstacle, PanelGroup, Place, PlaceKind
 from parhelion.hull.air import raised_panels_m2
 from parhelion.hull.demand import demand_curve
+from parhelion.hull.outline import EYE_M, HELM_AFT
 from parhelion.hull.stability import list_deg, stiffness_lost, trim_m
 from parhelion.market.parts import panels_price
 from parhelion.panels.bodies import body_of_panels
@@ -40,8 +41,6 @@ OVERHEAD = (PlaceKind.CANOPY, PlaceKind.BIMINI, PlaceKind.ARCH)
 SEATED_M = 1.2  # from the panels overhead down to those who sit below
 SEAT_CELLS = 8
 MIDDAY_H = 3.0  # to either side of solar noon
-EYE_M = 1.6  # over the waterline, of someone at the helm
-HELM_AFT = 0.3  # of the length, aft of amidships
 AHEAD_DEG = 60.0  # to either side of the bow
 LIES_OUT_M = 0.05
 

@@ -74,7 +74,7 @@ NOTHING = Option((), (), (), 0.0, 0.0, 0.0, 0.0, 0, False, ())
 
 def bare(design: BoatDesign) -> BoatDesign:
     """The boat without panels and controllers, her places and all else as they are."""
-    return design.changed(panels=(), controllers=(), strings=(), panel_set=design.panel_set)
+    return design.changed(panels=(), controllers=(), strings=())
 
 
 def _masses(

@@ -16,6 +16,7 @@ from parhelion.stations.wish.unclear import unclear
 from parhelion.stations.wish.words import bank_words, drive_words, panels_words, stretched
 
 AS_SHE_IS = Refit()
+APART = 0.8  # of what all do together: parts that add up to less, or over its inverse, are told
 SLIGHT = 0.003  # of a stretch: less is rounding
 
 
@@ -69,12 +70,13 @@ def between(design: BoatDesign, first: Refit = AS_SHE_IS, second: Refit = AS_SHE
         gained = stretched(ask, far - here).model_copy(update={"signed": True})
         cost = refit_cost(changed, have) - refit_cost(one, have)
         found.append(Difference(has=has, other=instead, gained=gained, cost=cost))
+    gained = stretched(ask, there - here).model_copy(update={"signed": True})
     found.sort(key=lambda item: -abs(float(item.gained.value)))
     return Between(
         first=stretched(ask, here), second=stretched(ask, there),
-        gained=stretched(ask, there - here).model_copy(update={"signed": True}),
+        gained=gained,
         cost=refit_cost(other, have) - refit_cost(one, have), differences=found,
-        told=_told(found, there - here),
+        told=_told(found, there - here, float(gained.value)),
     )  # fmt: skip
 
 
@@ -108,7 +110,7 @@ def _swaps(
         ]:
             has = [sentence("{box} for it", box=words(box.name)) for box in boxes[0]]
             instead = [sentence("{box}", box=words(box.name)) for box in boxes[1]]
-        yield has[0], instead[0], changed
+        yield _joined(has), _joined(instead), changed
     if one.bank != other.bank:
         yield (
             bank_words(one.bank) if one.bank else NOTHING, bank_words(other.bank) if other.bank else NOTHING,
@@ -119,6 +121,18 @@ def _swaps(
             drive_words(one, design) or sentence("the motor as it is"),
             drive_words(other, design) or sentence("the motor as it is"), one.changed(drives=other.drives),
         )  # fmt: skip
+
+
+def _joined(said: list[Sentence]) -> Sentence:
+    """Several things as one line."""
+    slots = {f"{name}{k}": slot for k, one in enumerate(said) for name, slot in one.slots.items()}
+    texts = []
+    for k, one in enumerate(said):
+        text = one.text
+        for name in one.slots:
+            text = text.replace("{" + name + "}", "{" + f"{name}{k}" + "}")
+        texts.append(text)
+    return Sentence(text="; ".join(texts), slots=slots)
 
 
 def _with_place(one: BoatDesign, other: BoatDesign, place: Place) -> BoatDesign:
@@ -145,11 +159,17 @@ def _weighed(before: BoatDesign, after: BoatDesign) -> BoatDesign:
     return after.changed(hull=after.hull.model_copy(update={"displacement_kg": whole + parts[1] - parts[0]}))
 
 
-def _told(found: list[Difference], whole: float) -> Sentence:
+def _told(found: list[Difference], whole: float, total: float) -> Sentence:
     if not found:
         return sentence("They are the same boat.")
     if abs(whole) < SLIGHT:
         return sentence("They go as far: what one gains here it loses there.")
     if len(found) == 1:
         return sentence("One thing differs.")
-    return sentence("{n} things differ; the first does most. Alone, each does this:", n=count(len(found)))
+    alone = sum(float(item.gained.value) for item in found)
+    text = "{n} things differ; the first does most. Alone, each does this:"
+    if alone < APART * total:
+        text = "{n} things differ. Together they do more than each alone: what one lacks the other brings."
+    elif alone * APART > total:
+        text = "{n} things differ. Together they do less than each alone: they win the same."
+    return sentence(text, n=count(len(found)))

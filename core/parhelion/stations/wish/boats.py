@@ -18,7 +18,7 @@ from parhelion.hull.demand import demand_curve
 from parhelion.market.refits import Bought, banks_cost, drives_cost
 from parhelion.panels.deck import deck_of
 from parhelion.stations.wish.arrays import NOTHING, Option, as_she_has, bare, clusters, fills_of, harvested
-from parhelion.stations.wish.combined import Laid, combined
+from parhelion.stations.wish.combined import Combined, Laid, combined
 from parhelion.stations.wish.energies import HOURS
 from parhelion.stations.wish.ground import ends_at, hours_asked
 from parhelion.stations.wish.held import SLOWER, MonthNumbers, Numbers, Question, house_in, watts_of
@@ -56,7 +56,7 @@ class Yard:
     laid: dict[float, list[Laid]] = field(default_factory=dict)  # by the bank's volts; 0 without a bank
     banks: list[Bank | None] = field(default_factory=list)
     drives: list[tuple[Drive, ...]] = field(default_factory=list)
-    combined: int = 0  # arrays looked at
+    refused: Combined = field(default_factory=lambda: Combined([], 0, {}))  # arrays looked at, and kept off
     _houses: dict[object, tuple[Array, Aboard | None]] = field(default_factory=dict)
     _watts: dict[tuple[Drive, ...], tuple[Array, Array]] = field(default_factory=dict)
     _house_wh: dict[tuple[int, int], float] = field(default_factory=dict)
@@ -114,6 +114,11 @@ class Yard:
                     found.append(float(rows[: int(end * len(rows) / 24.0)].sum() * 24.0 / len(rows)))
             self._house_wh[key] = min(found, default=0.0)
         return self._house_wh[key]
+
+    def least_cost(self) -> float:
+        """What the cheapest boat costs, without a panel that is to be bought [coins]."""
+        banks = min(banks_cost(with_bank(self.design, bank), self.have) for bank in self.banks)
+        return banks + min(drives_cost(self.design.changed(drives=one), self.have) for one in self.drives)
 
     def full_wh(self, bank: Bank | None) -> float:
         """The most that full banks hold over their reserves in any month asked [Wh]."""
@@ -178,8 +183,9 @@ def yard_of(
         made = _harvested(design, first, question, todo, lambda s: report((number + s) / len(volts)))  # noqa: B023
         ready = iter(made)
         slots = [[next(ready) for _ in slot] for slot in slots]
-        yard.laid[volt], looked_at = combined(design, question, have, slots, most_cost)
-        yard.combined += looked_at
+        made_up = combined(design, question, have, slots, most_cost)
+        yard.laid[volt] = made_up.arrays
+        yard.refused.add(made_up)
     return yard
 
 

@@ -4,6 +4,7 @@ from __future__ import annotations
 
 from collections.abc import Hashable
 from dataclasses import dataclass, field
+from typing import Literal
 
 import numpy as np
 from numpy.typing import NDArray
@@ -62,14 +63,35 @@ class Laid:
         return np.ascontiguousarray(whole[0]), np.ascontiguousarray(whole[1])
 
 
+Binding = Literal["stiffness", "list", "boxes", "weight"]
+
+
+@dataclass(eq=False)
+class Combined:
+    """Arrays that may be, how many were looked at, and the sunniest for the money that each bind refuses."""
+
+    arrays: list[Laid]
+    looked_at: int
+    refused: dict[Binding, Laid]
+
+    def refuse(self, binding: Binding, laid: Laid) -> None:
+        """Remembers the sunniest."""
+        other = self.refused.get(binding)
+        if other is None or laid.mean_wh > other.mean_wh:
+            self.refused[binding] = laid
+
+    def add(self, other: Combined) -> None:
+        """Counts and refusals of another voltage's arrays."""
+        self.looked_at += other.looked_at
+        for binding, laid in other.refused.items():
+            self.refuse(binding, laid)
+
+
 def combined(
     design: BoatDesign, question: Question, have: Bought, slots: list[list[Option]], most_cost: float
-) -> tuple[list[Laid], int]:
-    """Arrays from a choice for every slot, within what binds, and how many were looked at.
-
-    Those that others leave behind are dropped.
-    """
-    energy, looked_at = Energy(question), 0
+) -> Combined:
+    """Arrays from a choice for every slot, within what binds; those that others leave behind are dropped."""
+    energy, found = Energy(question), Combined([], 0, {})
     worth = {id(option): energy.of(option) for slot in slots for option in slot}
     places = {p.id: p for slot in slots for option in slot for p in option.places}
     apart = {frozenset(pair) for pair in exclusive_pairs(list(places.values())) if _one_is_new(design, pair)}
@@ -83,11 +105,21 @@ def combined(
                 if any(frozenset((a, b)) in apart for a in option.key for b in array.filled):
                     continue
                 made = array if not option.groups else _grown(design, binds, array, option, worth[id(option)])
-                if made.cost <= most_cost and binds.allow(made):
+                if made.cost > most_cost or not binds.there_are(made):
+                    continue
+                against = binds.against(made)
+                if against is None:
                     grown.append(made)
-        looked_at += len(grown)
+                elif made.cost <= question.wish.coins:
+                    found.refuse(against, made)
+        found.looked_at += len(grown)
         arrays = _the_most(grown)
-    return [array for array in arrays if binds.lies_level(array)], looked_at
+    for array in arrays:
+        if binds.lies_level(array):
+            found.arrays.append(array)
+        elif array.cost <= question.wish.coins:
+            found.refuse("list", array)
+    return found
 
 
 def _one_is_new(design: BoatDesign, pair: tuple[str, str]) -> bool:
@@ -151,18 +183,23 @@ class _Binds:
     def have(self, key: Hashable) -> int:
         return self.bought.panels[key] or self.bought.boxes[key]
 
-    def allow(self, laid: Laid) -> bool:
+    def there_are(self, laid: Laid) -> bool:
+        """Whether there are as many of what is to be had no more."""
+        return not self.only_there or all(
+            number <= self.have(key)
+            for key, number in used_by(laid.options).items() if key in self.only_there
+        )  # fmt: skip
+
+    def against(self, laid: Laid) -> Binding | None:
+        """What an array is refused by, if anything."""
         wish = self.wish
         if wish.most_boxes is not None and laid.boxes > wish.most_boxes:
-            return False
-        if self.only_there and any(
-            number > self.have(key) for key, number in used_by(laid.options).items() if key in self.only_there
-        ):
-            return False
+            return "boxes"
         fresh = sum(option.mass_kg for option in laid.options if not option.own)
         if wish.added_kg is not None and fresh > wish.added_kg + self.kg_now:
-            return False
-        return self.stiff_per_kg_m * (laid.moment_kg_m - BODY_CENTRE_M * laid.mass_kg) <= self.stiff_most
+            return "weight"
+        takes = self.stiff_per_kg_m * (laid.moment_kg_m - BODY_CENTRE_M * laid.mass_kg)
+        return "stiffness" if takes > self.stiff_most else None
 
     def lies_level(self, laid: Laid) -> bool:
         """Whether a whole array lists her no more than is felt; one side of wings waits for the other."""

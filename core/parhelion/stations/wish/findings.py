@@ -4,11 +4,12 @@ from __future__ import annotations
 
 from parhelion.balance.outlook import Outlook, outlook_of
 from parhelion.design import BoatDesign, PanelGroup
-from parhelion.design.wish import Wish
+from parhelion.design.wish import MonthName, Wish
 from parhelion.finding import Finding, ordered
 from parhelion.panels.layout import most_that_fit
 from parhelion.quantities import (
     Fact,
+    Sentence,
     Why,
     count,
     fraction,
@@ -18,9 +19,10 @@ from parhelion.quantities import (
     speed,
     words,
 )
-from parhelion.stations.wish.arrays import bare
+from parhelion.stations.wish.fulfilled import AskMet
 from parhelion.stations.wish.picture import WishPicture, wish_picture
 from parhelion.stations.wish.places import allowed_places
+from parhelion.stations.wish.search import MORE
 
 SOURCE = "Days drawn from the place's climate, run one after the other; docs/methods/wish."
 METHOD = "The same days for every boat: sun to the house, the motor, the bank, half hour by half hour"
@@ -54,22 +56,34 @@ def unclear_wish(picture: WishPicture) -> Finding | None:
 
 def as_she_is(design: BoatDesign, picture: WishPicture) -> Finding | None:
     """How much of the wish the boat does as she is."""
-    if picture.refused is not None or picture.reach is None or picture.whole is None:
+    if picture.reach is None or picture.reaches is None or picture.whole is None:
         return None
     facts = [Fact(label=_plain(design, met.id), value=fraction(met.surely_frac)) for met in picture.met]
     band = "Of some 80 days drawn for each thing wished; nine of ten is told to within three in a hundred."
     if picture.stretch >= 1:
         return Finding(
             id="wish_met", level="good", title=sentence("She does it as she is"),
-            detail=sentence("As surely as wished she reaches {far} of it.", far=picture.reach),
+            detail=picture.reaches,
             why=_why(facts, band),
         )  # fmt: skip
     return Finding(
         id="wish_not_met", level="note",
         title=sentence("As she is: {far} of {whole}", far=picture.reach, whole=picture.whole),
-        detail=sentence("{x} of the days asked as stated; the front shows what does it and for how much.",
-                        x=fraction(min(met.surely_frac for met in picture.met))),
-        why=_why(facts, band),
+        detail=picture.nothing or _share_of_days(picture.met), why=_why(facts, band),
+    )  # fmt: skip
+
+
+def _share_of_days(met: list[AskMet]) -> Sentence:
+    """On how many of the days asked the wish is done as stated, and in which month on fewest."""
+    least = min(met, key=lambda ask: ask.surely_frac - ask.wanted_frac)
+    if least.surely_frac == 0:
+        return sentence("On none of the days asked as stated.")
+    if len(least.months) < 2:
+        return sentence("{x} of the days asked as stated.", x=fraction(least.surely_frac))
+    hardest = min(least.months, key=lambda month: month.frac)
+    return sentence(
+        "{x} of the days asked as stated, fewest in {month}: {y}.", x=fraction(least.surely_frac),
+        month=words(list(MonthName)[hardest.month - 1].label), y=fraction(hardest.frac),
     )  # fmt: skip
 
 
@@ -81,7 +95,7 @@ def _plain(design: BoatDesign, ask_id: str) -> str:
 def shed_does_not_fit(design: BoatDesign) -> list[Finding | None]:
     """Panels in the shed that no allowed place takes."""
     wish = design.wish or Wish()
-    places = allowed_places(bare(design).changed(panels=design.panels, controllers=design.controllers), wish)
+    places = allowed_places(design, wish)
     found: list[Finding | None] = []
     for number, own in enumerate(wish.owned):
         lying = PanelGroup(
@@ -134,7 +148,7 @@ def no_money(wish: Wish) -> Finding | None:
     return Finding(
         id="no_money", level="note", title=sentence("For nothing, only what is there already"),
         detail=sentence("Boats up to {c} are drawn beside it, to show what some would buy.",
-                        c=money(500)),
+                        c=money(MORE)),
         why=_why([]), field="/wish/coins",
     )  # fmt: skip
 

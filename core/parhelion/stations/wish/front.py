@@ -24,10 +24,11 @@ from parhelion.stations.wish.combined import stiffness_of
 from parhelion.stations.wish.fulfilled import AskMet, bend_for, fulfilled
 from parhelion.stations.wish.ground import days_left
 from parhelion.stations.wish.held import Question
+from parhelion.stations.wish.kept_off import kept_off
 from parhelion.stations.wish.nearest import NearWish, Turn, nearest, turned_by
 from parhelion.stations.wish.search import Found, Proved, most_cost, search
 from parhelion.stations.wish.unclear import unclear
-from parhelion.stations.wish.words import ask_words, has_words, stretched
+from parhelion.stations.wish.words import ask_words, has_words, reaches, stretched
 
 MOST_POINTS = 24
 QUARTERS, MULTIPLES = (0.25, 0.5, 0.75, 1.0, 1.25, 1.5, 1.75), (1.0, 2.0, 3.0, 4.0, 5.0, 6.0)  # of a wish
@@ -70,9 +71,11 @@ class WishPoint(Frozen):
     top_m: float | None  # the highest panel over the water
     stretch: float  # of the wish, 1 as it is stated
     reach: Quantity  # of the first thing wished
+    reaches: Sentence  # the same, and whether it could be more
+    surely_frac: float  # of the days that the first thing wished stands on, as it is stated
     does: bool
     within: bool  # the money
-    next_reach: Quantity | None  # more, for the next 500
+    next_buys: Sentence | None
     on_front: bool
     marks: list[Mark]
     asks: list[AskMet]
@@ -84,11 +87,10 @@ class WishPoint(Frozen):
 class WishFront(Frozen):
     """Cost against how far; the boats from the cheapest on."""
 
-    refused: Sentence | None  # why nothing was looked for, and the entry it is about
-    field: str | None
+    refused: Sentence | None  # why nothing was looked for
     asked: list[Sentence]
+    surely_frac: float  # how surely that is wished
     whole: Quantity | None  # what the first thing wished is, for the axis
-    now_stretch: float  # of the boat as she is
     ticks: list[WishTick]
     points: list[WishPoint]
     coins: float
@@ -136,19 +138,19 @@ def _front(design: BoatDesign, few: bool, report: Report) -> WishFront:
     wish = design.wish or Wish()
     why = unclear(design, wish)
     if why is not None:
-        return _refused(why[0], why[1], wish, few)
+        return _refused(why[0], wish, few)
     found = search(design, wish, report, few)
     question, front = found.yard.question, found.front
     chosen = _chosen(found, wish)
     points = [_point(design, found, one, question) for one in chosen]
     cheapest = next((p for p in chosen if p.stretch >= 1 and p.boat.cost <= wish.coins), None)
-    assumed = assumptions(question, chosen, cheapest) if cheapest is not None else []
+    assumed = assumptions(question, chosen, cheapest) if cheapest is not None and not few else []
     within = [p for p in front if p.boat.cost <= wish.coins]
     near = [] if cheapest is not None else nearest(found, wish)
     report(1.0)
     return WishFront(
-        refused=None, field=None, asked=[ask_words(ask) for ask in wish.asks],
-        whole=stretched(wish.asks[0], 1.0), now_stretch=_now(found),
+        refused=None, asked=[ask_words(ask) for ask in wish.asks],
+        surely_frac=wish.asks[0].surely_frac, whole=stretched(wish.asks[0], 1.0),
         ticks=_ticks(wish.asks[0], points), points=points, coins=wish.coins,
         assumptions=assumed, near=near, turn=None if cheapest else turned_by(found, wish),
         told=_told(found, wish, within, cheapest, few), looked_at=found.looked_at, cut=found.cut,
@@ -156,9 +158,10 @@ def _front(design: BoatDesign, few: bool, report: Report) -> WishFront:
     )  # fmt: skip
 
 
-def _refused(why: Sentence, field: str | None, wish: Wish, few: bool) -> WishFront:
+def _refused(why: Sentence, wish: Wish, few: bool) -> WishFront:
     return WishFront(
-        refused=why, field=field, asked=[ask_words(ask) for ask in wish.asks], whole=None, now_stretch=0.0,
+        refused=why, asked=[ask_words(ask) for ask in wish.asks],
+        surely_frac=1.0, whole=None,
         ticks=[], points=[], coins=wish.coins, assumptions=[], near=[], turn=None, told=[], looked_at=0,
         cut=0, run=0, stopped=False, first_look=few,
     )  # fmt: skip
@@ -169,12 +172,6 @@ def _ticks(ask: Ask, points: list[WishPoint]) -> list[WishTick]:
     far = max((point.stretch for point in points), default=1.0)
     marks = QUARTERS if far < 2 else MULTIPLES
     return [WishTick(stretch=mark, reach=stretched(ask, mark)) for mark in marks if mark <= max(far, 1.0)]
-
-
-def _now(found: Found) -> float:
-    """How far the wish stretches with the boat as she is, where nothing has to be bought."""
-    free = [p.stretch for p in found.front if p.boat.cost == 0]
-    return max(free, default=0.0)
 
 
 def _chosen(found: Found, wish: Wish) -> list[Proved]:
@@ -219,18 +216,19 @@ def _knee(front: list[Proved]) -> Proved | None:
     return front[int(np.argmax(y - x))]
 
 
-def _next(found: Found, one: Proved, ask: Ask) -> Quantity | None:
-    """What the next 500 buys over a point, where the front is drawn as far."""
+def _next(found: Found, one: Proved, ask: Ask) -> Sentence | None:
+    """What the next coins buy over a point, where the front is drawn as far."""
     most = one.boat.cost + NEXT_COINS
     after = [p.stretch for p in found.front if p.boat.cost <= most]
     if not after or most > most_cost(found.yard.wish):
         return None
-    gained = stretched(ask, max(max(after) - one.stretch, 0.0))
-    return gained.model_copy(update={"signed": True})
+    gained = stretched(ask, max(max(after) - one.stretch, 0.0)).model_copy(update={"signed": True})
+    return sentence("The next {c} buys {far}.", c=money(NEXT_COINS), far=gained)
 
 
 def _point(design: BoatDesign, found: Found, one: Proved, question: Question) -> WishPoint:
     wish, boat = question.wish, one.boat
+    met = fulfilled(question, one.numbers, bend_for(question, one.numbers))
     return WishPoint(
         cost=boat.cost,
         added_kg=boat.whole_kg - design.displacement_kg,
@@ -241,12 +239,14 @@ def _point(design: BoatDesign, found: Found, one: Proved, question: Question) ->
         top_m=_top_m(one.design),
         stretch=one.stretch,
         reach=stretched(wish.asks[0], one.stretch),
+        reaches=reaches(question, one.stretch),
+        surely_frac=met[0].surely_frac,
         does=one.stretch >= 1,
         within=boat.cost <= wish.coins,
-        next_reach=_next(found, one, wish.asks[0]),
+        next_buys=_next(found, one, wish.asks[0]),
         on_front=any(one is p for p in found.front),
         marks=_marks(found, wish, one),
-        asks=fulfilled(question, one.numbers, bend_for(question, one.numbers)),
+        asks=met,
         has=has_words(one.design, design),
         deck=drawn(one.design, {g.id for option in boat.laid.options if option.own for g in option.groups}),
         refit=refit(design, one.design),
@@ -308,6 +308,9 @@ def _told(
         told.append(
             sentence("Filled from the shore before each day out; with the sun alone it asks for more panel.")
         )
+    kept = kept_off(found.yard)
+    if kept is not None and cheapest is not None and cheapest.boat.cost > 0:  # else it is the turn's
+        told.append(kept[1])
     knee = _knee(found.front)
     if knee is not None and knee.stretch > 0:
         told.append(

@@ -3,12 +3,13 @@
 References
 ----------
 [1] Days of each month as the place has them: `sun.generated`. All boats meet the same days.
-[2] Half-hour steps: the mean of three of ten minutes; they change a day's energy by a tenth of a percent.
+[2] Half-hour steps: light and loads the mean of three of ten minutes, the sun in their middle; a day's energy
+    changes by a tenth of a percent, by .7 where a low winter sun passes between spars.
 """
 
 from __future__ import annotations
 
-from dataclasses import dataclass
+from dataclasses import dataclass, replace
 from datetime import date as Date
 from datetime import datetime, timedelta
 
@@ -44,6 +45,11 @@ class MonthDays:
     def step_h(self) -> Array:
         steps = self.below.shape[1]
         return np.full(steps, DAY_H / steps)
+
+    def first(self, weeks: int) -> MonthDays:
+        """Its first weeks alone."""
+        days = self.warm + 7 * weeks
+        return replace(self, below=self.below[:days], share=self.share[:days])
 
 
 def coarse(watts: Array, axis: int) -> Array:

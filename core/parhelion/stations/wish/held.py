@@ -9,8 +9,9 @@ References
 from __future__ import annotations
 
 import math
-from collections.abc import Callable
-from dataclasses import dataclass
+from collections.abc import Callable, Sequence
+from dataclasses import dataclass, replace
+from typing import Literal
 
 import numpy as np
 from numpy.typing import NDArray
@@ -25,6 +26,7 @@ from parhelion.hull.demand import DemandCurve, demand_curve
 from parhelion.panels.deck import deck_of
 from parhelion.panels.harvest import harvest
 from parhelion.stations.wish.ground import (
+    THREE,
     MonthDays,
     ashore,
     asked_on,
@@ -61,6 +63,10 @@ class Question:
     def asks(self) -> tuple[Ask, ...]:
         return self.wish.asks
 
+    def shorter(self, weeks: int) -> Question:
+        """The same of the first weeks of each month alone."""
+        return replace(self, months=tuple(month.first(weeks) for month in self.months))
+
     @once
     def runs(self) -> tuple[int, ...]:
         """The asks that run together on one bank, by their numbers: all but stays."""
@@ -95,7 +101,7 @@ class Question:
 
 
 def question_of(design: BoatDesign, wish: Wish, few: bool = False) -> Question:
-    """The wish of a design with the days of its place; a few of them for a first look."""
+    """The wish of a design with the days of its place; of few months for a first look."""
     months = months_of(wish)
     weeks = weeks_of(max(len(months), 1))
     if few and len(months) > FEW_MONTHS:
@@ -136,16 +142,16 @@ def watts_of(wish: Wish, curve: DemandCurve) -> Array:
 def sun_in(design: BoatDesign, month: int, rest: BoatState) -> tuple[Array, Array]:
     """At the banks under each steady sky of a month, on a day out and at rest, shapes (12, 48, 2) [W]."""
     then = date_in(design, month)
-    light = light_at_skies(design.site.spot, then.plan.date)
+    light = light_at_skies(design.site.spot, then.plan.date, THREE)
 
     def in_state(state: BoatState) -> BoatDesign:
         return then.changed(plan=then.plan.model_copy(update={"state": state}))
 
     out, lying = in_state(BoatState.UNDER_WAY), in_state(rest)
-    out_w = coarse(harvest(out, light).by_bank_w, 1)
+    out_w = harvest(out, light).by_bank_w
     if deck_of(out) == deck_of(lying) and not design.site.skyline:
         return out_w, out_w
-    return out_w, coarse(harvest(lying, light).by_bank_w, 1)
+    return out_w, harvest(lying, light).by_bank_w
 
 
 def numbers_of(design: BoatDesign, question: Question) -> Numbers:
@@ -191,8 +197,14 @@ def _motors(question: Question, days: MonthDays, numbers: Numbers, scale: float,
     return found
 
 
-def month_counts(question: Question, numbers: Numbers, index: int, scale: float, bend: int) -> list[Count]:
-    """Every ask in one month, stretched by `scale`, at a share of its bend [1]."""
+def month_counts(
+    question: Question, numbers: Numbers, index: int, scale: float, bend: int,
+    spare: Sequence[float] | None = None,
+) -> list[Count]:  # fmt: skip
+    """Every ask in one month, stretched by `scale`, at a share of its bend [1].
+
+    With `spare`, so many days of each ask may fail: the count ends where one more has.
+    """
     days, mine = question.months[index], numbers.months[index]
     house_w = mine.house_w * (scale if question.stretches_house else 1.0)
     counts = [Count(days.month, 0, 0) for _ in question.asks]
@@ -207,7 +219,8 @@ def month_counts(question: Question, numbers: Numbers, index: int, scale: float,
             days.below, days.share, mine.out_w, mine.rest_w, house_w, motors, asked,
             np.array([not question.asks[n].moves for n in question.runs], dtype=bool),
             np.array([question.asks[n].kept_frac or 0.0 for n in question.runs]),
-            question.fills[index], 1.0, 1.0, days.step_h, mine.aboard,
+            question.fills[index], 1.0, 1.0, days.step_h, mine.aboard, days.warm,
+            np.array([math.inf if spare is None else spare[n] for n in question.runs]),
         )  # fmt: skip
     for row, n in enumerate(question.runs):
         seen = flags[days.warm :, row]
@@ -274,7 +287,8 @@ def passes(question: Question, numbers: Numbers, scale: float, bend: int) -> boo
     allowed = _allowed(question)
     failed, asked = [0] * len(question.asks), [0] * len(question.asks)
     for index in _hardest_first(question, numbers):
-        for n, count in enumerate(month_counts(question, numbers, index, scale, bend)):
+        left = [most - so_far for most, so_far in zip(allowed, failed, strict=True)]
+        for n, count in enumerate(month_counts(question, numbers, index, scale, bend, left)):
             failed[n] += count.asked - count.done
             asked[n] += count.asked
             if failed[n] > allowed[n]:
@@ -298,9 +312,9 @@ def bend_that_passes(question: Question, numbers: Numbers, scale: float) -> int 
 
 
 def does(question: Question, numbers: Numbers, scale: float) -> bool:
-    """Whether a stretch is done, bent as far as it may be: as wished first, then at its slowest."""
+    """Whether a stretch is done, bent as far as it may be: at its slowest first, then as wished."""
     bent = any(ask.slowest_mps is not None and ask.moves for ask in question.asks)
-    tried = (0, len(SLOWER) - 1, len(SLOWER) // 2) if bent else (0,)
+    tried = (len(SLOWER) - 1, 0, len(SLOWER) // 2) if bent else (0,)
     return any(passes(question, numbers, scale, bend) for bend in tried)
 
 
@@ -313,6 +327,13 @@ def most_stretch(question: Question) -> float:
             rooms = [longest(ask, m.day) for m in question.months if m.month in ask.months]
             most = min(most, min(rooms, default=0.0) / hours)
     return max(most, LEAST_STRETCH)
+
+
+def ends_of(question: Question, stretch: float) -> Literal["bank", "asked", "day"]:
+    """What ends a stretch: what she has; that no longer one is asked; that the day has no more hours."""
+    if stretch >= MOST_STRETCH * (1 - SETTLED):
+        return "asked"
+    return "day" if stretch >= most_stretch(question) * (1 - SETTLED) else "bank"
 
 
 def reach(enough: Callable[[float], bool], most: float, known: float = 0.0) -> float:

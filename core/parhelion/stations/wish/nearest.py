@@ -11,6 +11,8 @@ from parhelion.design.wish import Ask, AskKind, MonthName, Wish
 from parhelion.hull.demand import DemandCurve, demand_curve
 from parhelion.quantities import Frozen, Sentence, fraction, money, sentence, speed, words
 from parhelion.stations.wish.held import Numbers, Question, counted, passes, watts_of
+from parhelion.stations.wish.kept_off import kept_off
+from parhelion.stations.wish.nothing import day_too_short, speed_out_of_reach
 from parhelion.stations.wish.search import Found, Proved
 from parhelion.stations.wish.words import stretched
 
@@ -18,6 +20,7 @@ SLOWEST_SHARE = 0.35  # of the speed wished: slower than that is another wish
 SHARES, HALVINGS = 14, 5  # of it that are tried, and then between two of them
 ROUND = 0.98  # of what it does: a wish that is surely met
 LEAST_SURE = 0.05
+FULL_COINS = 10.0  # to which money is rounded up
 
 
 class NearWish(Frozen):
@@ -32,12 +35,13 @@ class NearWish(Frozen):
 class Turn(Frozen):
     """The limit that turns a wish."""
 
-    key: Literal["money", "motor", "room"]
+    key: Literal["money", "motor", "day", "room", "stiffness", "list", "boxes", "weight"]
     told: Sentence
 
 
 def nearest(found: Found, wish: Wish) -> list[NearWish]:
-    """Wishes near this one that a boat within the money meets; last, what it would cost as it stands.
+    """Wishes near this one that a boat within the money meets, or the cheapest that does any of it where none
+    is; last, what it would cost as it stands.
 
     Parameters
     ----------
@@ -46,8 +50,9 @@ def nearest(found: Found, wish: Wish) -> list[NearWish]:
     """
     within = [p for p in found.front if p.boat.cost <= wish.coins]
     near: list[NearWish | None] = []
-    if within:
-        best = within[-1]
+    if found.front:
+        best = within[-1] if within else found.front[0]
+        wish = wish.model_copy(update={"coins": max(wish.coins, _rounded(best.boat.cost))})
         near = [_shorter(best, wish), _slower(found, best, wish), _fewer_months(found, best, wish),
                 _less_surely(found, best, wish)]  # fmt: skip
     dearer = next((p for p in found.front if p.stretch >= 1), None)
@@ -56,27 +61,41 @@ def nearest(found: Found, wish: Wish) -> list[NearWish]:
             NearWish(
                 key="money", told=sentence("As it stands, for {c}", c=money(dearer.boat.cost)),
                 cost=dearer.boat.cost,
-                wish=wish.model_copy(update={"coins": float(np.ceil(dearer.boat.cost / 10) * 10)}),
+                wish=wish.model_copy(update={"coins": _rounded(dearer.boat.cost)}),
             )
         )  # fmt: skip
+    elif not found.looked_at:
+        enough = _rounded(found.yard.least_cost())
+        raised = wish.model_copy(update={"coins": enough})
+        told = sentence("Look from {c} on", c=money(enough))
+        near.append(NearWish(key="money", told=told, cost=enough, wish=raised))
     return [item for item in near if item is not None]
+
+
+def _rounded(cost: float) -> float:
+    """Money that is surely enough: a cost up to the next full step of it [coins]."""
+    return float(np.ceil(cost / FULL_COINS) * FULL_COINS)
 
 
 def turned_by(found: Found, wish: Wish) -> Turn:
     """Which limit turns a wish that is not met."""
     if any(p.stretch >= 1 for p in found.front):
         return Turn(key="money", told=sentence("The money turns it."))
-    watts = [p.numbers.watts for p in found.front]
-    moving = [n for n, ask in enumerate(wish.asks) if ask.moves]
-    if moving and (not watts or all(np.isinf(w[moving]).all(axis=1).any() for w in watts)):
-        return Turn(key="motor", told=sentence("No motor that may be chosen gives that speed."))
-    return Turn(
-        key="room",
-        told=sentence(
-            "Room turns it: with all that the places, the weight and the stiffness you allow can carry, it "
-            "is too little."
-        ),
-    )
+    least = found.yard.least_cost()
+    if not found.looked_at and least > wish.coins:
+        dear = "The money turns it: any boat costs {c} or more, with her motor and bank."
+        return Turn(key="money", told=sentence(dear, c=money(least)))
+    short = day_too_short(found.yard.question)
+    if short is not None:
+        return Turn(key="day", told=short)
+    given = [found.yard.least_watts(drives) for drives in found.yard.drives]
+    if all(np.isinf(watts).all(axis=1).any() for watts in given):
+        design = found.yard.design.changed(drives=found.yard.drives[-1])
+        told = speed_out_of_reach(design, found.yard.question, Numbers((), given[-1]))
+        return Turn(key="motor", told=told or sentence("No motor that may be chosen gives that speed."))
+    kept = kept_off(found.yard)
+    told = sentence("Room turns it: with all that the places you allow can carry, it is too little.")
+    return Turn(key="room" if kept is None else kept[0], told=told if kept is None else kept[1])
 
 
 def _with_asks(wish: Wish, asks: list[Ask]) -> Wish:

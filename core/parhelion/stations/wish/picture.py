@@ -12,9 +12,10 @@ from parhelion.quantities import Frozen, Quantity, Sentence
 from parhelion.stations.wish.front import WISH_READS, DeckCorner, PanelDrawn, drawn
 from parhelion.stations.wish.fulfilled import AskMet, bend_for, fulfilled
 from parhelion.stations.wish.held import does, most_stretch, numbers_of, question_of, reach
+from parhelion.stations.wish.nothing import why_nothing
 from parhelion.stations.wish.places import allowed_places
 from parhelion.stations.wish.unclear import unclear
-from parhelion.stations.wish.words import stretched
+from parhelion.stations.wish.words import reaches, stretched
 
 
 class PlaceDrawn(Frozen):
@@ -42,6 +43,8 @@ class WishPicture(Frozen):
     field: str | None
     stretch: float
     reach: Quantity | None  # of the first thing wished, by the boat as she is
+    reaches: Sentence | None
+    nothing: Sentence | None  # why she does nothing of it
     whole: Quantity | None
     met: list[AskMet]
     outlines: list[list[DeckCorner]]
@@ -69,12 +72,14 @@ def wish_picture(design: BoatDesign) -> WishPicture:
 def _picture(design: BoatDesign) -> WishPicture:
     wish = design.wish or Wish()
     why = unclear(design, wish)
-    stretch, met = (0.0, []) if why is not None else _held(design, wish)
+    stretch, met, told, nothing = (0.0, [], None, None) if why is not None else _held(design, wish)
     return WishPicture(
         refused=None if why is None else why[0],
         field=None if why is None else why[1],
         stretch=stretch,
         reach=stretched(wish.asks[0], stretch) if why is None else None,
+        reaches=told,
+        nothing=nothing,
         whole=stretched(wish.asks[0], 1.0) if wish.asks else None,
         met=met,
         outlines=[[DeckCorner(x_m=x, y_m=y) for x, y in line] for line in outlines(design)],
@@ -88,11 +93,13 @@ def _picture(design: BoatDesign) -> WishPicture:
     )  # fmt: skip
 
 
-def _held(design: BoatDesign, wish: Wish) -> tuple[float, list[AskMet]]:
+def _held(design: BoatDesign, wish: Wish) -> tuple[float, list[AskMet], Sentence, Sentence | None]:
     question = question_of(design, wish)
     numbers = numbers_of(design, question)
     far = reach(lambda s: does(question, numbers, s), most_stretch(question))
-    return far, fulfilled(question, numbers, bend_for(question, numbers))
+    met = fulfilled(question, numbers, bend_for(question, numbers))
+    told = reaches(question, far, "As surely as wished she reaches {far}.")
+    return far, met, told, None if far > 0 else why_nothing(design, question, numbers)
 
 
 def _corner(x_m: float, y_m: float) -> DeckCorner:

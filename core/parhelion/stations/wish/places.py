@@ -4,11 +4,11 @@ from __future__ import annotations
 
 from parhelion.design import BoatDesign, Place, PlaceKind, Side, Tended
 from parhelion.design.wish import Clear, Wish
+from parhelion.hull.outline import HELM_AFT
 from parhelion.panels.proposed import in_each_others_way, proposed_places
 
 VIEW_M = (0.9, 1.75)  # heights over the water between which a thing stands in the helm's view
 WAY_M = 0.35  # a way along each side
-HELM_AFT = 0.3  # of the length, aft of amidships
 
 
 def allowed_places(design: BoatDesign, wish: Wish) -> list[Place]:

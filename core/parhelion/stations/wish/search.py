@@ -13,6 +13,7 @@ from __future__ import annotations
 
 from collections.abc import Callable
 from dataclasses import dataclass
+from functools import partial
 from itertools import pairwise
 
 import numpy as np
@@ -48,7 +49,8 @@ FARTHER = 0.005  # of a stretch: a dearer boat that goes less than that farther 
 OVER = 1.6  # times the money there is, and MORE: so far the front is drawn
 MORE = 500.0
 SCOUTS = 24  # boats asked first, the most promising of each price
-MOST_ASKED, FEWER = 900, 15  # boats run through their days, and so many times fewer for a first look
+MOST_ASKED, FEWER = 900, 30  # boats run through their days, and so many times fewer for a first look
+FEWER_WEEKS = 7  # of each month, by which a first look chooses; what it shows is proved on all
 AT_ONCE = 2 * HANDS
 BLOCK = 240  # boats of nearly one price
 ALIKE = 1e-3  # of sun and bank: less apart is the same
@@ -70,8 +72,8 @@ class Found:
 
     yard: Yard
     front: list[Proved]
-    lightest: Proved | None  # of those that do it within the money
-    fewest: Proved | None  # boxes
+    lightest: Proved | None  # of those that do it within the money; not looked for at a first look
+    fewest: Proved | None  # boxes, the same
     looked_at: int  # boats there are
     cut: int  # by a bound
     asked: int  # run through the days
@@ -84,8 +86,9 @@ def most_cost(wish: Wish) -> float:
 
 
 def have_of(design: BoatDesign, wish: Wish) -> Bought:
-    """What is there already, as the wish says."""
-    return bought(design, wish.keeps_panels, wish.keeps_bank, wish.keeps_motor, wish.owned)
+    """What is there already, as the wish says, and her motor where nothing is to move."""
+    motor = wish.keeps_motor or not any(ask.moves for ask in wish.asks)
+    return bought(design, wish.keeps_panels, wish.keeps_bank, motor, wish.owned)
 
 
 @dataclass(frozen=True, eq=False)
@@ -99,8 +102,8 @@ class _Failed:
 
 
 class _Search:
-    def __init__(self, yard: Yard):
-        self.yard, self.question = yard, yard.question
+    def __init__(self, yard: Yard, trial: Question):
+        self.yard, self.question, self.trial = yard, yard.question, trial
         self.most = most_stretch(yard.question)
         self.proved: dict[int, Proved] = {}
         self.failed: dict[object, list[_Failed]] = {}
@@ -144,24 +147,24 @@ class _Search:
     def does(self, boat: Boat, stretch: float) -> bool:
         """Whether its days say so; a failure is remembered."""
         self.asked += 1
-        if does(self.question, self.yard.numbers(boat), stretch):
+        if does(self.trial, self.yard.numbers(boat), stretch):
             return True
         self.failed.setdefault(self._kind(boat), []).append(self._as_failed(boat, stretch))
         return False
 
-    def prove(self, boat: Boat) -> Proved:
-        """The boat drawn and held against the wish."""
-        if id(boat) not in self.proved:
-            design = built(self.yard, boat)
-            if in_each_others_light(self.yard, boat, design):
-                numbers = numbers_of(design, self.question)
-            else:
-                numbers = Numbers(
-                    self.yard.numbers(boat).months, watts_of(self.yard.wish, demand_curve(design))
-                )
-            found = reach(lambda s: does(self.question, numbers, s), self.most)
-            self.proved[id(boat)] = Proved(boat, design, numbers, found)
-        return self.proved[id(boat)]
+    def prove(self, boats: list[Boat]) -> None:
+        """Boats drawn and held against the wish."""
+        todo = [boat for boat in boats if id(boat) not in self.proved]
+        for boat, made in zip(todo, together([partial(self._proof, boat) for boat in todo]), strict=True):
+            self.proved[id(boat)] = made
+
+    def _proof(self, boat: Boat) -> Proved:
+        design = built(self.yard, boat)
+        if in_each_others_light(self.yard, boat, design):
+            numbers = numbers_of(design, self.question)
+        else:
+            numbers = Numbers(self.yard.numbers(boat).months, watts_of(self.yard.wish, demand_curve(design)))
+        return Proved(boat, design, numbers, reach(lambda s: does(self.question, numbers, s), self.most))
 
     def goal(self, cost: float) -> float:
         """The stretch that a boat of that price must do to be a step of the front."""
@@ -189,17 +192,17 @@ def search(design: BoatDesign, wish: Wish, report: Report, few: bool = False) ->
     have = have_of(design, wish)
     yard = yard_of(design, wish, question, have, most_cost(wish), within(report, 0.02, 0.45), few)
     boats = boats_of(yard, most_cost(wish))
-    looking = _Search(yard)
+    looking = _Search(yard, question.shorter(FEWER_WEEKS) if few else question)
     limit = MOST_ASKED // FEWER if few else MOST_ASKED
-    for number, boat in enumerate(_scouts(boats, SCOUTS // 2 if few else SCOUTS)):
-        goal = looking.goal(boat.cost)
-        if looking.may(boat, goal) and looking.does(boat, goal):
-            looking.prove(boat)
-        report(0.45 + 0.15 * number / SCOUTS)
+    scouts = _scouts(boats, SCOUTS // 2 if few else SCOUTS)
+    for number in range(0, len(scouts), HANDS):
+        some = [b for b in scouts[number : number + HANDS] if looking.may(b, looking.goal(b.cost))]
+        _settle(looking, some)
+        report(0.45 + 0.15 * number / len(scouts))
     cut, stopped = _through(looking, boats, limit, within(report, 0.6, 0.9))
     front = _front(list(looking.proved.values()))
-    lightest = _first(looking, boats, lambda b: (b.whole_kg, b.cost))
-    fewest = _first(looking, boats, lambda b: (b.boxes, b.cost))
+    lightest = None if few else _first(looking, boats, lambda b: (b.whole_kg, b.cost))
+    fewest = None if few else _first(looking, boats, lambda b: (b.boxes, b.cost))
     report(0.95)
     return Found(yard, front, lightest, fewest, len(boats), cut, looking.asked, stopped)
 
@@ -242,12 +245,14 @@ def _through(looking: _Search, boats: list[Boat], limit: int, report: Report) ->
 
 
 def _settle(looking: _Search, pending: list[Boat]) -> None:
-    """Boats run through their days together; those that do it are drawn and proved."""
+    """Boats run through their days together; those that do it are drawn and proved, so many at a time."""
     goals = [looking.goal(boat.cost) for boat in pending]
-    tasks = [lambda b=boat, g=goal: looking.does(b, g) for boat, goal in zip(pending, goals, strict=True)]
-    for boat, passed in zip(pending, together(tasks), strict=True):
-        if passed and (looking.goal(boat.cost) in goals or looking.does(boat, looking.goal(boat.cost))):
-            looking.prove(boat)
+    asks = [partial(looking.does, boat, goal) for boat, goal in zip(pending, goals, strict=True)]
+    passed = [boat for boat, done in zip(pending, together(asks), strict=True) if done]
+    while passed:
+        some, passed = passed[:HANDS], passed[HANDS:]
+        goals_now = [looking.goal(boat.cost) for boat in some]
+        looking.prove([b for b, g in zip(some, goals_now, strict=True) if g in goals or looking.does(b, g)])
 
 
 def _stores(boat: Boat) -> float:
@@ -272,12 +277,9 @@ def _first(looking: _Search, boats: list[Boat], rank: Callable[[Boat], tuple[flo
             continue
         tried += 1
         if looking.does(boat, 1.0):
-            made = looking.prove(boat)
-            if made.stretch >= 1.0:
-                return made
+            looking.prove([boat])
+            if looking.proved[id(boat)].stretch >= 1.0:
+                return looking.proved[id(boat)]
         if tried > MOST_ASKED // 4:
             return None
     return None
-
-
-__all__ = ["Found", "Proved", "Question", "have_of", "search"]

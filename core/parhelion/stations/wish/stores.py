@@ -4,6 +4,7 @@ from __future__ import annotations
 
 import numpy as np
 
+from parhelion.begin.new_boat import BIG_BANK_V, SMALL_BANK_V, SMALL_DRIVE_W
 from parhelion.data import battery_units
 from parhelion.design import Bank, BoatDesign, Drive, Rating
 from parhelion.design.wish import Wish
@@ -14,7 +15,7 @@ from parhelion.hull.resistance import service_resistance
 from parhelion.market.refits import Bought, banks_cost
 from parhelion.stations.wish.ground import speed_of
 
-VOLTS = (12.8, 25.6, 51.2)  # of banks that may be chosen where other volts are allowed
+VOLTS = (SMALL_BANK_V, BIG_BANK_V, 51.2)  # of banks that may be chosen where other volts are allowed
 VOLTS_NEAR = 0.09  # a chemistry's volts of the same class: 12 and 12.8
 MOST_UNITS = 24
 MOST_SIZES = 9  # of one unit, spread evenly by their number
@@ -43,7 +44,7 @@ def bank_choices(design: BoatDesign, wish: Wish, have: Bought, most_cost: float)
         found += [bank for bank in more if bank.parallel <= 200]
     volts = {now.nominal_v} if now is not None and not wish.other_volts else set(VOLTS)
     if now is None and not wish.other_volts:
-        volts = {VOLTS[0] if small(design) else VOLTS[1]}
+        volts = {SMALL_BANK_V if small(design) else BIG_BANK_V}
     for unit in battery_units():
         for wanted in sorted(volts):
             series = max(round(wanted / unit["unit_v"]), 1)
@@ -61,7 +62,7 @@ def bank_choices(design: BoatDesign, wish: Wish, have: Bought, most_cost: float)
 def small(design: BoatDesign) -> bool:
     """Whether the motors are of the size that lives on a 12 V bank."""
     around = surroundings_of(design)
-    return sum(rated_battery_w(drive, around) for drive in design.drives) < 1_000.0
+    return sum(rated_battery_w(drive, around) for drive in design.drives) < SMALL_DRIVE_W
 
 
 def _sizes(most: int) -> list[int]:

@@ -22,6 +22,8 @@ def unclear(design: BoatDesign, wish: Wish) -> tuple[Sentence, str | None] | Non
     if not wish.asks:
         return sentence("Say first what she should do."), "/wish"
     for number, ask in enumerate(wish.asks):
+        if ask.moves and not ask.weekdays:
+            return sentence("No day of the week is chosen for it."), f"/wish/asks/{number}/weekdays"
         if ask.kind is AskKind.HOUSE and not design.loads:
             return sentence("There is no house load to keep going: enter it in the Bank."), "/loads"
         for earlier in wish.asks[:number]:

@@ -20,6 +20,7 @@ from parhelion.quantities import (
     volts,
     words,
 )
+from parhelion.stations.wish.held import Question, ends_of
 
 
 def ask_words(ask: Ask) -> Sentence:
@@ -46,6 +47,13 @@ def stretched(ask: Ask, stretch: float) -> Quantity:
         case AskKind.HOUSE:
             return ratio(stretch)
     return hours(stretch * ask.hours)
+
+
+def reaches(question: Question, stretch: float, text: str = "{far}") -> Sentence:
+    """How far it goes, said where it is not the boat that ends it; `text` has a slot for it."""
+    ends = ends_of(question, stretch)
+    tail = {"bank": "", "asked": " or more", "day": ", all that the day has"}[ends]
+    return sentence(text.replace("{far}", "{far}" + tail), far=stretched(question.asks[0], stretch))
 
 
 def panels_words(design: BoatDesign, group: PanelGroup) -> Sentence:

@@ -1,8 +1,7 @@
 import type { WishPicture } from "../../api/client";
-import { useSay, useUnits } from "../../kit/preferences";
+import { useSay } from "../../kit/preferences";
 import { Told } from "../../kit/ui/Told";
 import { Head } from "../../kit/ui/View";
-import { shown } from "../../kit/units";
 import { DeckSketch } from "./DeckSketch";
 
 const MONTHS = "Jan Feb Mar Apr May Jun Jul Aug Sep Oct Nov Dec".split(" ");
@@ -10,17 +9,20 @@ const MONTHS = "Jan Feb Mar Apr May Jun Jul Aug Sep Oct Nov Dec".split(" ");
 /** The boat as she is against the wish: how surely, month by month. */
 export function AsSheIs({ picture }: { picture: WishPicture }) {
   const say = useSay();
-  const units = useUnits();
   return (
     <div className="grid grid-cols-[220px_1fr] gap-5 max-[720px]:grid-cols-1">
       <div className="h-[340px]">
         <DeckSketch picture={picture} deck={picture.panels} label="The deck as it is, bow up" />
       </div>
       <div>
-        {picture.reach && picture.whole && (
+        {picture.reaches && (
           <p className="m-0 mb-2">
-            As surely as wished she reaches <b>{shown(picture.reach, units)}</b> of{" "}
-            {shown(picture.whole, units)}.
+            <Told sentence={picture.reaches} />
+          </p>
+        )}
+        {picture.nothing && (
+          <p className="m-0 mb-2" data-nothing>
+            <Told sentence={picture.nothing} />
           </p>
         )}
         {picture.met.map((ask) => (

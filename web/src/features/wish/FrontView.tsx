@@ -1,5 +1,5 @@
+import { useState } from "react";
 import type { WishFront, WishPicture } from "../../api/client";
-import { Progress } from "../../kit/chart/Progress";
 import { useDesign } from "../../kit/document";
 import { withValue } from "../../kit/pointer";
 import { useSay, useUnits } from "../../kit/preferences";
@@ -11,7 +11,7 @@ import { ToldList } from "../../kit/ui/ToldList";
 import { Head, View } from "../../kit/ui/View";
 import { shown } from "../../kit/units";
 import { DeckSketch } from "./DeckSketch";
-import { FrontChart } from "./FrontChart";
+import { type Axis, FrontChart } from "./FrontChart";
 import { PointCard } from "./PointCard";
 import { type Chosen, MARKS, shownPoint } from "./points";
 
@@ -24,9 +24,15 @@ interface Props {
   onChoose: (point: Chosen) => void;
 }
 
+const AXES = [
+  ["far", "how far"],
+  ["surely", "how surely"],
+] as const;
+
 /** The front, and the boat on it that is chosen; a slider walks along it. */
 export function FrontView({ front, picture, stale, run, chosen, onChoose }: Props) {
   const say = useSay();
+  const [axis, setAxis] = useState<Axis>("far");
   const at = shownPoint(front, chosen);
   const point = front.points[at];
   const pick = (index: number) => {
@@ -40,30 +46,58 @@ export function FrontView({ front, picture, stale, run, chosen, onChoose }: Prop
       busy={run.busy}
       data-front={front.first_look || stale || run.busy ? "first" : "whole"}
     >
-      <Heading title="Boats that do it" in="what it costs against how far; each mark is a whole boat" />
+      <Heading title="Boats that do it" in={`what it costs against how ${axis}; each mark is a whole boat`} />
       <ToldList lines={front.told} name="wish" />
-      {run.busy && <Progress what="All boats for this wish" share={run.progress} stop={run.stop} />}
+      {run.busy && (
+        <p className="m-0 flex items-baseline gap-2 text-[13px] text-muted" data-progress>
+          all boats for this wish
+          <progress
+            className="h-[8px] w-[120px] accent-[var(--water)]"
+            max={1}
+            value={run.progress}
+            aria-label="All boats for this wish"
+          />
+          {say("fraction", run.progress)}
+          <LinkButton onClick={run.stop}>stop</LinkButton>
+        </p>
+      )}
       {run.error && (
         <Alarm>
           {run.error.message} <LinkButton onClick={run.retry}>try again</LinkButton>
         </Alarm>
       )}
+      <NearWishes front={front} />
       {point && (
         <>
-          <FrontChart front={front} at={at} onChoose={pick} />
+          <FrontChart front={front} at={at} axis={axis} onChoose={pick} />
           <div className="mb-1 flex flex-wrap items-center gap-x-3 gap-y-1 text-[13px]">
-            <label className="flex w-full items-center gap-2">
-              along it
-              <input
-                type="range"
-                className="flex-1 accent-[var(--water)]"
-                min={0}
-                max={front.points.length - 1}
-                value={at}
-                aria-valuetext={`${say("money", point.cost)}, ${say("fraction", point.stretch)} of the wish`}
-                onChange={(event) => pick(Number(event.target.value))}
-              />
-            </label>
+            <span className="flex w-full gap-2">
+              <span className="flex gap-2 pr-3" role="group" aria-label="Cost against">
+                {AXES.map(([key, words]) => (
+                  <button
+                    key={key}
+                    type="button"
+                    className={key === axis ? "font-bold" : "link"}
+                    aria-pressed={key === axis}
+                    onClick={() => setAxis(key)}
+                  >
+                    {words}
+                  </button>
+                ))}
+              </span>
+              <label className="flex flex-1 items-center gap-2">
+                along it
+                <input
+                  type="range"
+                  className="flex-1 accent-[var(--water)]"
+                  min={0}
+                  max={front.points.length - 1}
+                  value={at}
+                  aria-valuetext={`${say("money", point.cost)}, ${say("fraction", point.stretch)} of the wish`}
+                  onChange={(event) => pick(Number(event.target.value))}
+                />
+              </label>
+            </span>
             {(Object.keys(MARKS) as (keyof typeof MARKS)[]).map((mark) => {
               const index = front.points.findIndex((item) => item.marks.includes(mark));
               return (
@@ -83,7 +117,6 @@ export function FrontView({ front, picture, stale, run, chosen, onChoose }: Prop
           </div>
         </>
       )}
-      <NearWishes front={front} />
       <Assumptions front={front} />
       <p className="m-0 mt-2 text-[13px] text-muted">
         {front.looked_at.toLocaleString("en-GB")} boats put together, {front.cut.toLocaleString("en-GB")} cut
@@ -100,7 +133,7 @@ function NearWishes({ front }: { front: WishFront }) {
   const say = useSay();
   if (front.near.length === 0 && !front.turn) return null;
   return (
-    <section aria-label="Nearest wishes" data-near className="mt-2">
+    <section aria-label="Nearest wishes" data-near className="mb-1">
       <h2 className="m-0 mb-0.5 text-[14.5px]">What can be had instead</h2>
       {front.turn && (
         <p className="m-0 mb-1">

@@ -32,15 +32,15 @@ export function PointCard({ point }: { point: WishPoint }) {
     },
   });
   const facts = [
-    ["reaches", shown(point.reach, units)],
+    ["reaches", <Told key="reaches" sentence={point.reaches} />],
     ["costs", point.cost > 0 ? say("money", point.cost) : "nothing"],
     ["weight", point.added_kg ? say("mass_kg", point.added_kg, true) : "the same"],
     ["panels", say("power_w", point.watts)],
     ["bank", point.bank_wh > 0 ? say("energy_wh", point.bank_wh) : "none"],
     ["boxes", String(point.boxes)],
     ["stiffness taken", say("fraction", point.stiffness_frac)],
-    ...(point.top_m == null ? [] : [["highest panel", say("length_m", point.top_m)]]),
-  ];
+    ...(point.top_m == null ? [] : [["highest panel", say("length_m", point.top_m)] as const]),
+  ] as const;
   return (
     <section aria-label="The boat chosen" data-chosen-point className="min-w-0">
       <div className="mb-1 flex items-center justify-between gap-3">
@@ -80,9 +80,9 @@ export function PointCard({ point }: { point: WishPoint }) {
           </li>
         ))}
       </ul>
-      {point.next_reach && (
+      {point.next_buys && (
         <p className="m-0 mb-2 text-[13.5px]">
-          The next {say("money", 500)} buys <b>{shown(point.next_reach, units)}</b>.
+          <Told sentence={point.next_buys} />
         </p>
       )}
       {open.error && <Alarm>{open.error.message}</Alarm>}

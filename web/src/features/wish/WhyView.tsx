@@ -15,7 +15,7 @@ export function WhyView({ front, chosen }: { front: WishFront; chosen: Chosen | 
   const say = useSay();
   const at = shownPoint(front, chosen);
   const [first, setFirst] = useState(0);
-  const [second, setSecond] = useState(at);
+  const [second, setSecond] = useState(at || front.points.length - 1);
   const a = front.points[Math.min(first, front.points.length - 1)];
   const b = front.points[Math.min(second, front.points.length - 1)];
   const { data, stale, error, retry } = useStudy(

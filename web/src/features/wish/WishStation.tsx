@@ -4,7 +4,7 @@ import { useWork } from "../../asking/work";
 import { Waiting } from "../../kit/chart/Waiting";
 import { Working } from "../../kit/chart/Working";
 import { useDesign } from "../../kit/document";
-import { Begin } from "../../kit/ui/Field";
+import { AddPart, Begin } from "../../kit/ui/Field";
 import { Heading, Picture } from "../../kit/ui/Page";
 import { Told } from "../../kit/ui/Told";
 import { View } from "../../kit/ui/View";
@@ -29,7 +29,8 @@ export default function WishStation() {
   const picture = useStudy("wish/picture", {}, asked);
   const refused = picture.data?.refused ?? null;
   const first = useWork("firstwish", [{ name: "", design }], asked && !refused);
-  const run = useWork("wish", [{ name: "", design }], asked && !refused);
+  const looked = first.error !== null || (first.data !== undefined && !first.stale);
+  const run = useWork("wish", [{ name: "", design }], asked && !refused && looked);
   const [chosen, setChosen] = useState<Chosen | null>(null);
   if (!wished)
     return (
@@ -58,9 +59,11 @@ export default function WishStation() {
       <Picture>
         <Views label="Views of the wish" views={VIEWS}>
           {(view) =>
-            !asked || refused ? (
+            !asked ? (
+              <FirstWish />
+            ) : refused ? (
               <p className="m-auto max-w-[52ch] text-center" role="status">
-                {refused ? <Told sentence={refused} /> : "Add a wish on the left: what should she do?"}
+                <Told sentence={refused} />
               </p>
             ) : view === "now" ? (
               <View label="As she is" stale={picture.stale}>
@@ -71,7 +74,7 @@ export default function WishStation() {
                   <Waiting error={picture.error} retry={picture.retry} what="The wish" />
                 )}
               </View>
-            ) : !front ? (
+            ) : !front || (stale && !front.points.length) ? (
               <Working
                 run={first.busy ? first : run}
                 doing="Boats put together for this wish"
@@ -93,5 +96,19 @@ export default function WishStation() {
         </Views>
       </Picture>
     </>
+  );
+}
+
+/** Nothing is wished yet: what may be, to begin with. */
+function FirstWish() {
+  const { entries } = useDesign();
+  return (
+    <div className="m-auto grid max-w-[52ch] justify-items-center gap-1 text-center">
+      <h1 className="m-0 mb-1 text-[18px]">What should she do?</h1>
+      <p className="m-0 mb-1">One of these to begin with; it can be changed, and others asked beside it.</p>
+      {entries.options("/wish/asks/0/kind").map(([kind, label]) => (
+        <AddPart key={kind} to="/wish/asks" words={label} like={{ kind }} />
+      ))}
+    </div>
   );
 }
