@@ -14,11 +14,15 @@ from parhelion.data import places
 from parhelion.design import BoatDesign, PanelModel
 from parhelion.design.wish import Ask, MonthName, Weekday, Wish
 from parhelion.formats.module_table import read_panel_list
+from parhelion.formats.parts_list import read_part_list
+from parhelion.hull.demand import demand_curve
+from parhelion.market.parts import motor_offer
+from parhelion.market.refits import refit_cost
 from parhelion.stations.wish.between import between
 from parhelion.stations.wish.findings import wish_findings
 from parhelion.stations.wish.front import WishFront, first_front, wish_front
 from parhelion.stations.wish.picture import wish_picture
-from parhelion.stations.wish.search import FARTHER
+from parhelion.stations.wish.search import FARTHER, have_of
 
 from tests.cases import boat
 from tests.wishes import DEMO, TRIP, demo, small_world, wished
@@ -183,6 +187,41 @@ class SaidTest(unittest.TestCase):
             with self.subTest(name):
                 self.assertTrue(front.points or front.turn is not None)
                 self.assertTrue(all(np.isfinite(p.cost) and np.isfinite(p.stretch) for p in front.points))
+
+    def test_own_batteries_and_motors_are_chosen_priced_and_weighed(self):
+        head, lbs = "Battery;Volts;Ah;Weight (lb);Price\n", 0.45359237
+        listed = "LiFePO4 100;12,8;100;24;149\nAGM 110;12;110;66;180\nOdd iron;20;50;9;80"
+        units = read_part_list(head + listed, 9, 9)
+        listed = 'Motor,Power (kW),Weight,Price\nLittle,1.2,14,900\nHeavy,9,88,1500\nLight,8,38,"2,500.00"\n'
+        motors = read_part_list(listed, 9, 9)
+        self.assertEqual((units.kind, motors.kind, motors.problems), ("batteries", "motors", []))
+        self.assertAlmostEqual(units.units[1].unit_mass_kg, 24 * lbs)
+        self.assertEqual([m.price for m in motors.motors], [900, 1500, 2500])
+        unread = read_part_list(f"{head}Mystery;12;90;9;9\nx;y;90;9;9", 9, 9)
+        self.assertEqual(
+            [(p.line, "chemistry" in p.message) for p in unread.problems], [(2, True), (3, False)]
+        )
+        self.assertIn("thrust", read_part_list("a,b\n1,2", 9, 9).problems[0].accepted)
+        base = boat()
+        curve = demand_curve(base)
+        fast = TRIP.model_copy(update={"distance_m": 15_000, "speed_mps": 1.1 * curve.speed_at(curve.most_w)})
+        design = wished(base, fast, coins=4_000, places=("canopy",), own_units=units.units,
+                        own_motors=motors.motors)  # fmt: skip
+        found = first_front(design)
+        chosen = [(point, point.refit.of(design)) for point in found.points]
+        self.assertEqual({boat.drives[0].name for _, boat in chosen} - {"Light"}, {"Heavy"})
+        self.assertTrue(any(boat.bank.unit_price == 149 for _, boat in chosen))
+        have = have_of(design, design.wish)
+        for point, opened in chosen:
+            again = BoatDesign.model_validate(opened.model_dump(mode="json"))
+            self.assertAlmostEqual(refit_cost(again, have), point.cost, places=3)
+            kg = 88 - motor_offer(base.drives[0]).mass_kg + again.banks_kg + again.panels_kg + again.frames_kg
+            parts = base.banks_kg + base.panels_kg + base.frames_kg
+            self.assertAlmostEqual(again.displacement_kg, base.displacement_kg + kg - parts, places=3)
+        told = {finding.id: finding for finding in wish_findings(design)}
+        self.assertEqual(float(told["own_batteries"].title.slots["n"].value), 2)
+        weak = wished(base, fast, own_motors=motors.motors[:1])
+        self.assertIn("own_motors", {finding.id for finding in wish_findings(weak)})
 
     def test_a_list_of_two_thousand_panels_is_read_to_what_is_worth_choosing(self):
         head = "Name,STC,Voc,Isc,Vmp,Imp,N_s,Length,Width,Mass,Price\n"

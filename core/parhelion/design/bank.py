@@ -41,6 +41,10 @@ class Bank(Part):
         "Smallest, if not alike", "Amp-hours of the smallest unit", default=None, gt=0, le=20_000
     )
     unit_mass_kg: float | None = entry("Mass of one unit", default=None, gt=0, le=5_000)
+    unit_price: float | None = entry(
+        "Price of one unit", "Empty: usual for its chemistry", default=None, ge=0, le=1_000_000,
+        quantity="money", step=10,
+    )  # fmt: skip
     claimed_wh: float | None = entry("Sold as, watt-hours", default=None, gt=0, le=5e6)
     claimed_ah: float | None = entry(
         "Sold as, amp-hours",

@@ -35,7 +35,7 @@ from parhelion.design.states import How
 from parhelion.design.wish import Wish
 
 SCHEMA_NAME = "parhelion.boat"
-SCHEMA_VERSION = 9  # counts every change of the document's shape (docs/decisions/18)
+SCHEMA_VERSION = 10  # counts every change of the document's shape (docs/decisions/18)
 
 DEEPEST_BODY_TO_BEAM = 1.5  # a hull body drawing more than this many beams is a slip of the pen
 MOST_PANELS = 120  # in all: every station answers so many in seconds
@@ -64,7 +64,7 @@ class BoatDesign(Part):
     model_config = ConfigDict(frozen=True, extra="forbid", allow_inf_nan=False, title="Parhelion boat design")
 
     schema_name: Literal["parhelion.boat"] = "parhelion.boat"
-    schema_version: Literal[9] = 9
+    schema_version: Literal[10] = 10
     name: Name = entry("Name")
     note: str = entry("Note", default="", max_length=2_000)
     use: Use = entry("Use", default=Use.CRUISER)
@@ -159,7 +159,14 @@ class BoatDesign(Part):
     def _lists_within(self) -> dict[str, tuple[Part, ...]]:
         passage = self.passage
         inner = {} if passage is None else {"passage/legs": passage.legs, "passage/skies": passage.skies}
-        wished = {} if self.wish is None else {"wish/asks": self.wish.asks, "wish/owned": self.wish.owned}
+        wished = (
+            {}
+            if self.wish is None
+            else {
+                f"wish/{name}": getattr(self.wish, name)
+                for name in ("asks", "owned", "own_units", "own_motors")
+            }
+        )
         return {"site/skyline": self.site.skyline, **inner, **wished}
 
     @model_validator(mode="after")

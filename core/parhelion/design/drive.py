@@ -138,6 +138,17 @@ class Drive(Part):
         le=0.9,
     )
     idle_power_w: float = entry("Draw when idling", "On, but not turning", default=10, ge=0, le=2_000, step=1)
+    mass_kg: float | None = entry(
+        "Mass of one motor",
+        "With its propeller, part of the boat's own weight; empty: usual for its watts",
+        default=None,
+        gt=0,
+        le=5_000,
+    )
+    price: float | None = entry(
+        "Price of one motor", "Empty: usual for its watts", default=None, ge=0, le=1_000_000,
+        quantity="money", step=50,
+    )  # fmt: skip
     gear_ratio: float = entry(
         "Gear, motor to 1",
         "Motor turns for one turn of the propeller; 1 is direct",

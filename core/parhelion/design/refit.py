@@ -6,15 +6,16 @@ from parhelion.design.array import Controller, PanelString, Place
 from parhelion.design.bank import Bank, Link, Load
 from parhelion.design.boat import BoatDesign
 from parhelion.design.drive import Drive
-from parhelion.design.hull import Hull, MeasuredRun
+from parhelion.design.hull import Hull, Loading, MeasuredRun
 from parhelion.design.panel import PanelGroup
 from parhelion.quantities import Frozen
 
 
 class Refit(Frozen):
-    """Whole lists of the document, and the hull as it is weighed; None stays as it is."""
+    """Whole lists of the document, and how she is weighed; None stays as it is."""
 
     hull: Hull | None = None
+    loading: Loading | None = None
     places: tuple[Place, ...] | None = None
     panels: tuple[PanelGroup, ...] | None = None
     drives: tuple[Drive, ...] | None = None

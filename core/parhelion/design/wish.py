@@ -8,7 +8,9 @@ from typing import Self
 from pydantic import model_validator
 
 from parhelion.design.array import PlaceKind
+from parhelion.design.bank import Bank
 from parhelion.design.chemistries import Chemistry
+from parhelion.design.drive import Drive
 from parhelion.design.panel import Build, PanelModel
 from parhelion.design.part import Choice, Clock, Id, Part, Share, begins, entry, out_of_reach
 from parhelion.design.states import BoatState
@@ -73,7 +75,7 @@ class Filled(Choice):
     SHORE = "shore", "from the shore"
 
 
-MOST_OWN_PANELS = 200  # of one's own list to choose from
+MOST_OWN_PANELS, MOST_OWN_UNITS, MOST_OWN_MOTORS = 200, 60, 60  # of one's own lists to choose from
 MOVING = (AskKind.TRIP, AskKind.HOURS, AskKind.NIGHT)
 
 
@@ -182,6 +184,18 @@ class Wish(Part):
         "To choose from; empty: the list that ships",
         default=(),
         max_length=MOST_OWN_PANELS,
+    )
+    own_units: tuple[Bank, ...] = entry(
+        "Own list of batteries",
+        "One of each, to choose from; empty: the list that ships",
+        default=(),
+        max_length=MOST_OWN_UNITS,
+    )
+    own_motors: tuple[Drive, ...] = entry(
+        "Own list of motors",
+        "One of each, to choose from; empty: usual ones",
+        default=(),
+        max_length=MOST_OWN_MOTORS,
     )
     rest_state: BoatState = entry("Between, she lies", default=BoatState.DOCK)
     between: Filled = entry(

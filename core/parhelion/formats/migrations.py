@@ -87,7 +87,12 @@ def _from_8(document: Document) -> Document:
     return {**document, "schema_version": 9}
 
 
+def _from_9(document: Document) -> Document:
+    """Version 10: prices of batteries and motors, a motor's weight; left out they are usual."""
+    return {**document, "schema_version": 10}
+
+
 MIGRATIONS: dict[int, Callable[[Document], Document]] = {
     1: _from_1, 2: _from_2, 3: _from_3, 4: _from_4, 5: _from_5, 6: _from_6, 7: _from_7,
-    8: _from_8,
+    8: _from_8, 9: _from_9,
 }  # fmt: skip

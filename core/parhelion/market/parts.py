@@ -2,18 +2,22 @@
 
 from __future__ import annotations
 
+from collections.abc import Iterable
 from typing import NamedTuple
 
 from parhelion.design.array import Controller
 from parhelion.design.bank import Bank
 from parhelion.design.chemistries import CHEMICALS
+from parhelion.design.drive import Drive
 from parhelion.design.panel import PANEL_KG_PER_W, Build, PanelGroup, PanelModel
+from parhelion.drive.trolling import WATTS_PER_NEWTON
 
 PANEL_PRICE_PER_W = {Build.GLASS: 0.6, Build.FLEXIBLE: 1.3, Build.FOLDING: 1.9}  # the panel alone
 FITTING_PRICE_PER_W = 0.45  # frame, cable and its share of a controller
 CABLED_PRICE_PER_W = 0.2  # cable, clamps and plugs of a panel, where frame and controller are counted apart
 FRAME_KG_PER_W = 0.02
 MOTOR_PRICE, MOTOR_PRICE_PER_W = 220.0, 0.55  # of a motor with its controller, by the watts it takes
+MOTOR_KG, MOTOR_KG_PER_KW, MOTOR_KG_POWER = 6.0, 9.0, 0.75  # with propeller and controller; ours
 CONTROLLER_PRICE = 120.0  # one of more amps
 CONTROLLER_KG = 1.2  # a usual box of 20 to 40 A
 BALANCER_PRICE = 95.0
@@ -56,7 +60,9 @@ def first_panel_offer(watts: float) -> Offer:
 
 
 def battery_price(bank: Bank, energy_wh: float) -> float:
-    """So much of a bank's kind [coins]."""
+    """So much of a bank's kind: by its own price of a unit, or usual for its chemistry [coins]."""
+    if bank.unit_price is not None:
+        return energy_wh / (bank.unit_v * bank.unit_ah) * bank.unit_price
     return energy_wh * CHEMICALS[bank.chemistry].price_per_wh
 
 
@@ -75,6 +81,21 @@ def controllers_price(controller: Controller) -> float:
     return controller.count * controller_price(controller)
 
 
-def motor_price(watts: float, count: int = 1) -> float:
-    """Motors of so many watts from the battery each, with their controllers [coins]."""
-    return count * (MOTOR_PRICE + MOTOR_PRICE_PER_W * watts)
+def motor_watts(drive: Drive) -> float:
+    """What one motor takes by its label; one sold by thrust, as such motors do [W]."""
+    return drive.rated_power_w or (drive.static_thrust_n or 0.0) * WATTS_PER_NEWTON
+
+
+def motor_offer(drive: Drive) -> Offer:
+    """One motor with its controller and propeller: its own price and mass, or usual for its watts."""
+    watts = motor_watts(drive)
+    usual_kg = MOTOR_KG + MOTOR_KG_PER_KW * (watts / 1000) ** MOTOR_KG_POWER
+    return Offer(
+        MOTOR_PRICE + MOTOR_PRICE_PER_W * watts if drive.price is None else drive.price,
+        usual_kg if drive.mass_kg is None else drive.mass_kg,
+    )
+
+
+def motors_kg(drives: Iterable[Drive]) -> float:
+    """All motors of a boat [kg]."""
+    return sum(drive.count * motor_offer(drive).mass_kg for drive in drives)

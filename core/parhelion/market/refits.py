@@ -8,13 +8,12 @@ from typing import NamedTuple
 
 from parhelion.design import Bank, BoatDesign, Controller, Drive, PanelGroup, PanelModel, Place
 from parhelion.design.wish import OwnedPanels
-from parhelion.drive.trolling import WATTS_PER_NEWTON
 from parhelion.market.fittings import FITTINGS, STOCK_PRICE_PER_KG, fitting_offer
 from parhelion.market.parts import (
     CABLED_PRICE_PER_W,
     battery_price,
     controller_price,
-    motor_price,
+    motor_offer,
     panel_price,
 )
 
@@ -132,17 +131,19 @@ def banks_cost(design: BoatDesign, have: Bought) -> float:
     return total
 
 
+def same_motor(one: Drive, other: Drive) -> bool:
+    """Whether two motors are the same by their labels, whatever turns on their shafts."""
+    return (one.rated_power_w, one.static_thrust_n) == (other.rated_power_w, other.static_thrust_n)
+
+
 def drives_cost(design: BoatDesign, have: Bought) -> float:
     """Motors and propellers that are not there yet [coins]."""
     there = {drive.id: drive for drive in have.drives}
     total = 0.0
     for drive in design.drives:
         old = there.get(drive.id)
-        if old is None or (old.rated_power_w, old.static_thrust_n) != (
-            drive.rated_power_w, drive.static_thrust_n,
-        ):  # fmt: skip
-            watts = drive.rated_power_w or (drive.static_thrust_n or 0.0) * WATTS_PER_NEWTON
-            total += motor_price(watts, drive.count)
+        if old is None or not same_motor(old, drive):
+            total += drive.count * motor_offer(drive).price
         elif old.propeller != drive.propeller:
             total += drive.count * fitting_offer("propeller").price
     return total

@@ -778,7 +778,7 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
-    "/api/wish/panels/read": {
+    "/api/wish/parts/read": {
         parameters: {
             query?: never;
             header?: never;
@@ -788,10 +788,10 @@ export interface paths {
         get?: never;
         put?: never;
         /**
-         * A person's own list of panels to choose from, out of a table.
-         * @description A person's own list of panels to choose from, out of a table.
+         * A person's own list of panels, batteries or motors to choose from, out of a table.
+         * @description A person's own list of panels, batteries or motors to choose from, out of a table.
          */
-        post: operations["wishPanelsRead"];
+        post: operations["wishPartsRead"];
         delete?: never;
         options?: never;
         head?: never;
@@ -2751,6 +2751,11 @@ export interface components {
             smallest_unit_ah?: number | null;
             /** Mass of one unit */
             unit_mass_kg?: number | null;
+            /**
+             * Price of one unit
+             * @description Empty: usual for its chemistry
+             */
+            unit_price?: number | null;
             /** Sold as, watt-hours */
             claimed_wh?: number | null;
             /**
@@ -2869,10 +2874,10 @@ export interface components {
             schema_name: "parhelion.boat";
             /**
              * Schema Version
-             * @default 9
+             * @default 10
              * @constant
              */
-            schema_version: 9;
+            schema_version: 10;
             /** Name */
             name: string;
             /**
@@ -3262,6 +3267,16 @@ export interface components {
              * @default 10
              */
             idle_power_w: number;
+            /**
+             * Mass of one motor
+             * @description With its propeller, part of the boat's own weight; empty: usual for its watts
+             */
+            mass_kg?: number | null;
+            /**
+             * Price of one motor
+             * @description Empty: usual for its watts
+             */
+            price?: number | null;
             /**
              * Gear, motor to 1
              * @description Motor turns for one turn of the propeller; 1 is direct
@@ -5345,6 +5360,18 @@ export interface components {
              */
             own_panels: components["schemas"]["PanelModel"][];
             /**
+             * Own list of batteries
+             * @description One of each, to choose from; empty: the list that ships
+             * @default []
+             */
+            own_units: components["schemas"]["Bank"][];
+            /**
+             * Own list of motors
+             * @description One of each, to choose from; empty: usual ones
+             * @default []
+             */
+            own_motors: components["schemas"]["Drive"][];
+            /**
              * Between, she lies
              * @default dock
              */
@@ -6350,10 +6377,11 @@ export interface components {
         };
         /**
          * Refit
-         * @description Whole lists of the document, and the hull as it is weighed; None stays as it is.
+         * @description Whole lists of the document, and how she is weighed; None stays as it is.
          */
         Refit: {
             hull?: components["schemas"]["Hull"] | null;
+            loading?: components["schemas"]["Loading"] | null;
             /** Places */
             places?: components["schemas"]["Place"][] | null;
             /** Panels */
@@ -7433,6 +7461,7 @@ export interface components {
             /**
              * @default {
              *       "hull": null,
+             *       "loading": null,
              *       "places": null,
              *       "panels": null,
              *       "drives": null,
@@ -7448,6 +7477,7 @@ export interface components {
             /**
              * @default {
              *       "hull": null,
+             *       "loading": null,
              *       "places": null,
              *       "panels": null,
              *       "drives": null,
@@ -7480,25 +7510,39 @@ export interface components {
             accepted: string;
         };
         /**
-         * ReadPanelList
-         * @description Panels to choose from: those of a table that no other of it makes useless, at most so many.
+         * ReadPartList
+         * @description Parts of one kind to choose from, and the lines that are wrong.
          */
-        ReadPanelList: {
+        ReadPartList: {
+            /**
+             * Kind
+             * @enum {string}
+             */
+            kind: "panels" | "batteries" | "motors";
             /** Rows */
             rows: number;
-            /** Read */
-            read: number;
             /** Worse */
             worse: number;
-            /** Panels */
+            /**
+             * Panels
+             * @default []
+             */
             panels: components["schemas"]["PanelModel"][];
+            /**
+             * Units
+             * @default []
+             */
+            units: components["schemas"]["Bank"][];
+            /**
+             * Motors
+             * @default []
+             */
+            motors: components["schemas"]["Drive"][];
             /** Problems */
             problems: components["schemas"]["LineProblem"][];
-            /** Wrong */
-            wrong: number;
         };
-        /** WishPanelsReadAsked */
-        WishPanelsReadAsked: {
+        /** WishPartsReadAsked */
+        WishPartsReadAsked: {
             /** Text */
             text: string;
         };
@@ -14271,7 +14315,7 @@ export interface operations {
             };
         };
     };
-    wishPanelsRead: {
+    wishPartsRead: {
         parameters: {
             query?: never;
             header?: never;
@@ -14280,7 +14324,7 @@ export interface operations {
         };
         requestBody: {
             content: {
-                "application/json": components["schemas"]["WishPanelsReadAsked"];
+                "application/json": components["schemas"]["WishPartsReadAsked"];
             };
         };
         responses: {
@@ -14290,7 +14334,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["ReadPanelList"];
+                    "application/json": components["schemas"]["ReadPartList"];
                 };
             };
             /** @description Bad Request */

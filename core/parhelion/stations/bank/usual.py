@@ -8,6 +8,7 @@ from parhelion.bank.age import health_of
 from parhelion.bank.store import charge_limit_a, discharge_limit_a, reserve_of, resistance_of
 from parhelion.bank.tape import tape_volts
 from parhelion.design.chemistries import CHEMICALS
+from parhelion.market.parts import battery_price
 from parhelion.stations.usual import Usual, UsualOf, by_pointer
 
 
@@ -23,6 +24,7 @@ def bank_usual(outlook: Outlook) -> UsualOf:
             "empty_v": typical.rest_v[0][1] * bank.cells,
             "cut_out_v": bank.cuts_out_v,
             "unit_mass_kg": bank.mass / bank.units,
+            "unit_price": battery_price(bank, bank.unit_v * bank.unit_ah),
             "health_frac": health_of(bank),
         })  # fmt: skip
 

@@ -9,7 +9,14 @@ from parhelion.design import BoatDesign
 from parhelion.design.chemistries import CHEMICALS
 from parhelion.design.records import PartNote, PartState, Records, System
 from parhelion.market.fittings import STOCK_PRICE_PER_KG, cable_offer, fitting_offer
-from parhelion.market.parts import CONTROLLER_KG, Offer, battery_price, controller_price, panel_price
+from parhelion.market.parts import (
+    CONTROLLER_KG,
+    Offer,
+    battery_price,
+    controller_price,
+    motor_offer,
+    panel_price,
+)
 from parhelion.panels.frame import frame_of
 from parhelion.wiring.circuits import Wiring, wiring_of
 from parhelion.wiring.parts import parts_of
@@ -30,7 +37,6 @@ class Implied:
     mass_kg: float | None = None
     price_at: str | None = None  # the entry of the design where its price stands
     mass_at: str | None = None
-    in_design: bool = False  # its mass is counted in the design
     given: bool = False  # whether price and mass are the person's own
     why: str = ""
 
@@ -88,10 +94,21 @@ class Line:
 def _bought(design: BoatDesign) -> Iterator[Implied]:
     """The large things: hull, motors, banks, panels, controllers."""
     yield Implied("hull", f"Hull, {design.hull.type.label.lower()}", System.HULL, 1, why="as bought")
-    for drive in design.drives:
+    for index, drive in enumerate(design.drives):
         watts = drive.rated_power_w
         size = f"{watts:g} W" if watts else f"{drive.static_thrust_n or 0:.0f} N"
-        yield Implied(f"drive/{drive.id}", f"{drive.name}, {size}", System.DRIVE, drive.count)
+        offer = motor_offer(drive)
+        yield Implied(
+            f"drive/{drive.id}",
+            f"{drive.name}, {size}",
+            System.DRIVE,
+            drive.count,
+            "",
+            *offer,
+            price_at=f"/drives/{index}/price",
+            mass_at=f"/drives/{index}/mass_kg",
+            given=drive.price is not None,
+        )
         if drive.propeller is not None:
             wheel = f"Propeller {drive.propeller.diameter_m:g} × {drive.propeller.pitch_m or 0:g} m"
             offer = fitting_offer("propeller")
@@ -107,8 +124,9 @@ def _bought(design: BoatDesign) -> Iterator[Implied]:
             "",
             price,
             each_kg,
+            price_at=f"/banks/{index}/unit_price",
             mass_at=f"/banks/{index}/unit_mass_kg",
-            in_design=True,
+            given=bank.unit_price is not None,
             why=bank.name,
         )
     for index, group in enumerate(design.panels):
@@ -123,7 +141,6 @@ def _bought(design: BoatDesign) -> Iterator[Implied]:
             group.each_kg,
             price_at=f"/panels/{index}/price",
             mass_at=f"/panels/{index}/mass_kg",
-            in_design=True,
             given=group.price is not None,
             why=design.place(group.place_id).name,
         )
@@ -142,7 +159,6 @@ def _bought(design: BoatDesign) -> Iterator[Implied]:
             "",
             each_kg * STOCK_PRICE_PER_KG[stock.metal],
             found.mass_kg / len(found.bars),
-            in_design=True,
             why=f"{place.name}: frame",
         )
         yield Implied(

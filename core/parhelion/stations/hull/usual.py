@@ -8,6 +8,7 @@ from parhelion.design.hulltypes import APPENDED, HULL_SPACING_TO_LENGTH, TYPICAL
 from parhelion.drive.trolling import USUAL_V
 from parhelion.hull.calm import PLANING_DEADRISE_DEG, PLANING_LCG
 from parhelion.hull.resistance import frontal_area_of
+from parhelion.market.parts import motor_offer
 from parhelion.stations.usual import UsualOf, by_pointer
 
 
@@ -36,7 +37,11 @@ def hull_usual(outlook: Outlook) -> UsualOf:
     for index, drive in enumerate(design.drives):
         worked = outlook.curve.efficiency_at(outlook.plan_speed_mps) if index == 0 else typical.efficiency
         volts = USUAL_V if drive.rating is Rating.THRUST else None
-        found |= by_pointer(f"/drives/{index}", {"overall_efficiency": worked, "full_thrust_v": volts})
+        offer = motor_offer(drive)
+        found |= by_pointer(f"/drives/{index}", {
+            "overall_efficiency": worked, "full_thrust_v": volts,
+            "mass_kg": offer.mass_kg, "price": offer.price,
+        })  # fmt: skip
     for index, run in enumerate(design.runs):
         if run.power_w is None:
             found |= by_pointer(f"/runs/{index}", {"power_w": run.battery_w})

@@ -12,6 +12,7 @@ from parhelion.market.refits import refit_cost
 from parhelion.quantities import Frozen, Quantity, Sentence, count, sentence, words
 from parhelion.stations.wish.held import Question, does, most_stretch, numbers_of, question_of, reach
 from parhelion.stations.wish.search import have_of
+from parhelion.stations.wish.stores import with_drives
 from parhelion.stations.wish.unclear import unclear
 from parhelion.stations.wish.words import bank_words, drive_words, panels_words, stretched
 
@@ -119,7 +120,7 @@ def _swaps(
     if one.drives != other.drives:
         yield (
             drive_words(one, design) or sentence("the motor as it is"),
-            drive_words(other, design) or sentence("the motor as it is"), one.changed(drives=other.drives),
+            drive_words(other, design) or sentence("the motor as it is"), with_drives(one, other.drives),
         )  # fmt: skip
 
 

@@ -23,7 +23,7 @@ from parhelion.stations.wish.energies import HOURS
 from parhelion.stations.wish.ground import ends_at, hours_asked
 from parhelion.stations.wish.held import SLOWER, MonthNumbers, Numbers, Question, house_in, watts_of
 from parhelion.stations.wish.places import allowed_places
-from parhelion.stations.wish.stores import bank_choices, drive_choices, with_bank
+from parhelion.stations.wish.stores import bank_choices, drive_choices, heavier_kg, with_bank, with_drives
 from parhelion.sun.skies import SKIES
 
 Array = NDArray[np.float64]
@@ -133,7 +133,8 @@ class Yard:
         if drives not in self._watts:
             heaviest = max((one.mass_kg for kept in self.laid.values() for one in kept), default=0.0)
             bank = max((one.mass for one in self.banks if one is not None), default=0.0)
-            masses = np.linspace(self.empty_kg, self.empty_kg + heaviest + bank + 1.0, MASSES)
+            lightest = self.empty_kg + heavier_kg(self.design, drives)
+            masses = np.linspace(lightest, lightest + heaviest + bank + 1.0, MASSES)
             changed = bare(self.design).changed(drives=drives)
             table = np.stack([watts_of(self.wish, demand_curve(changed, kg)) for kg in masses])
             self._watts[drives] = masses, table
@@ -237,9 +238,10 @@ def boats_of(yard: Yard, most_cost: float) -> list[Boat]:
         banks = banks_cost(with_bank(yard.design, bank), yard.have)
         for drives in yard.drives:
             motors = drives_cost(yard.design.changed(drives=drives), yard.have)
+            heavier = heavier_kg(yard.design, drives)
             for laid in yard.laid[0.0 if bank is None else bank.nominal_v]:
                 cost = banks + motors + laid.cost
-                whole = yard.empty_kg + laid.mass_kg + (bank.mass if bank else 0.0)
+                whole = yard.empty_kg + heavier + laid.mass_kg + (bank.mass if bank else 0.0)
                 if cost > most_cost or (wish.added_kg is not None and whole - now_kg > wish.added_kg + 1e-9):
                     continue
                 found.append(Boat(laid, bank, drives, cost, whole, laid.boxes))
@@ -285,15 +287,14 @@ def built(yard: Yard, boat: Boat) -> BoatDesign:
     new = [place for option in laid.options for place in option.places]
     by_id = {place.id: place for place in new}
     kept = tuple(by_id.pop(place.id, place) for place in design.places)
-    made = with_bank(design, boat.bank).changed(
+    made = with_bank(with_drives(design, boat.drives), boat.bank).changed(
         places=(*kept, *by_id.values()),
         panels=tuple(group for option in laid.options for group in option.groups),
         controllers=tuple(box for option in laid.options for box in option.controllers),
         strings=(),
-        drives=boat.drives,
     )
     if design.hull.displacement_kg is not None:  # weighed as she was: the difference is put on the scales
-        made = made.changed(hull=design.hull.model_copy(update={"displacement_kg": boat.whole_kg}))
+        made = made.changed(hull=made.hull.model_copy(update={"displacement_kg": boat.whole_kg}))
     return made
 
 

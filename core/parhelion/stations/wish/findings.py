@@ -19,10 +19,12 @@ from parhelion.quantities import (
     speed,
     words,
 )
+from parhelion.quantities import volts as volts_of
 from parhelion.stations.wish.fulfilled import AskMet
 from parhelion.stations.wish.picture import WishPicture, wish_picture
 from parhelion.stations.wish.places import allowed_places
 from parhelion.stations.wish.search import MORE
+from parhelion.stations.wish.stores import bank_volts, gives, in_series, motors_for, units_for
 
 SOURCE = "Days drawn from the place's climate, run one after the other; docs/methods/wish."
 METHOD = "The same days for every boat: sun to the house, the motor, the bank, half hour by half hour"
@@ -142,6 +144,42 @@ def too_fast(outlook: Outlook, wish: Wish) -> list[Finding | None]:
     return found
 
 
+def own_batteries(design: BoatDesign, wish: Wish) -> Finding | None:
+    """Batteries of one's own list that no bank can be made of."""
+    volts = bank_volts(design, wish)
+    allowed = units_for(wish)
+    fit = [unit for unit in allowed if any(in_series(unit, v) for v in volts)]
+    if not wish.own_units or len(fit) == len(wish.own_units):
+        return None
+    of_kind, of_volts = len(wish.own_units) - len(allowed), len(allowed) - len(fit)
+    return Finding(
+        id="own_batteries", level="note" if fit else "warn",
+        title=sentence("{n} of the {all} batteries on your list are not looked at",
+                       n=count(of_kind + of_volts), all=count(len(wish.own_units))),
+        detail=sentence(
+            "Of a chemistry you do not allow: {a}. Making no bank of {v}: {b}. Allow them, or another bank "
+            "voltage.", a=count(of_kind), b=count(of_volts), v=volts_of(max(volts)),
+        ),
+        why=_why([]), field="/wish/chemistries" if of_kind else "/wish/other_volts",
+    )  # fmt: skip
+
+
+def own_motors(design: BoatDesign, wish: Wish) -> Finding | None:
+    """A list of motors none of which gives the speed wished."""
+    moving = [(number, ask) for number, ask in enumerate(wish.asks) if ask.moves]
+    if not wish.own_motors or not moving:
+        return None
+    number, ask = max(moving, key=lambda item: item[1].speed_mps)
+    if any(gives(design, motor, ask.speed_mps) for motor in motors_for(design, wish)):
+        return None
+    return Finding(
+        id="own_motors", level="note",
+        title=sentence("No motor on your list gives {v}", v=speed(ask.speed_mps)),
+        detail=sentence("With a tenth of its watts to spare. Hers is kept; a slower wish may be enough."),
+        why=_why([]), field=f"/wish/asks/{number}/speed_mps",
+    )  # fmt: skip
+
+
 def no_money(wish: Wish) -> Finding | None:
     if not wish.asks or wish.coins > 0:
         return None
@@ -173,6 +211,7 @@ def wish_findings(design: BoatDesign) -> list[Finding]:
     wish, picture = design.wish or Wish(), wish_picture(design)
     found = [
         nothing_wished(picture), unclear_wish(picture), as_she_is(design, picture), no_money(wish),
-        *shed_does_not_fit(design), *too_fast(outlook_of(design), wish), only_a_drawing(wish),
+        *shed_does_not_fit(design), *too_fast(outlook_of(design), wish),
+        own_batteries(design, wish), own_motors(design, wish), only_a_drawing(wish),
     ]  # fmt: skip
     return ordered(found)

@@ -12,7 +12,8 @@ from parhelion.drive.chain import rated_battery_w, surroundings_of, thrust_share
 from parhelion.drive.match import best_match
 from parhelion.hull.demand import demand_curve
 from parhelion.hull.resistance import service_resistance
-from parhelion.market.refits import Bought, banks_cost
+from parhelion.market.parts import motor_offer, motors_kg
+from parhelion.market.refits import Bought, banks_cost, same_motor
 from parhelion.stations.wish.ground import speed_of
 
 VOLTS = (SMALL_BANK_V, BIG_BANK_V, 51.2)  # of banks that may be chosen where other volts are allowed
@@ -20,6 +21,8 @@ VOLTS_NEAR = 0.09  # a chemistry's volts of the same class: 12 and 12.8
 MOST_UNITS = 24
 MOST_SIZES = 9  # of one unit, spread evenly by their number
 MOTOR_SIZES_W = (400, 700, 1_000, 1_500, 2_000, 3_000, 4_000, 6_000, 8_000, 12_000, 20_000)
+MOST_MOTORS = 3  # of one's own list, each lighter and dearer than the one before
+LIGHTER = 0.5
 SPARE = 1.1  # a new motor's watts over those of the wished speed
 SAVES = 0.02  # of the watts at the wished speed: a propeller that saves less is not changed
 BRISK = 0.9  # of the rating: the second point that a matched propeller must turn
@@ -42,21 +45,39 @@ def bank_choices(design: BoatDesign, wish: Wish, have: Bought, most_cost: float)
     if now is not None and wish.keeps_bank:
         more = [now.model_copy(update={"parallel": now.parallel + k}) for k in (1, 2, 3, 4, 6)]
         found += [bank for bank in more if bank.parallel <= 200]
-    volts = {now.nominal_v} if now is not None and not wish.other_volts else set(VOLTS)
-    if now is None and not wish.other_volts:
-        volts = {SMALL_BANK_V if small(design) else BIG_BANK_V}
-    for unit in battery_units():
+    volts = bank_volts(design, wish)
+    for unit in units_for(wish):
         for wanted in sorted(volts):
-            series = max(round(wanted / unit["unit_v"]), 1)
-            off = abs(series * unit["unit_v"] / wanted - 1)
-            if unit["chemistry"] not in wish.chemistries or off > VOLTS_NEAR or series > MOST_UNITS:
-                continue
-            for parallel in _sizes(MOST_UNITS // series):
-                made = Bank(id=now.id if now else "bank", series=series, parallel=parallel, **unit)
+            series = in_series(unit, wanted)
+            for parallel in _sizes(MOST_UNITS // series) if series else ():
+                size = {"id": now.id if now else "bank", "series": series, "parallel": parallel}
+                made = unit.model_copy(update=size)
                 if _afford(design, made, have, most_cost):
                     found.append(made)
     rest = _not_worse(found[1:], design, have)
     return [found[0], *rest]
+
+
+def bank_volts(design: BoatDesign, wish: Wish) -> set[float]:
+    """Volts of which a bank may be: hers, or any class where that is allowed [V]."""
+    if wish.other_volts:
+        return set(VOLTS)
+    if design.bank is not None:
+        return {design.bank.nominal_v}
+    return {SMALL_BANK_V if small(design) else BIG_BANK_V}
+
+
+def units_for(wish: Wish) -> list[Bank]:
+    """One of every battery to choose from, of the chemistries allowed: of one's own list, or of ours."""
+    listed = wish.own_units or tuple(Bank(id="unit", **unit) for unit in battery_units())
+    return [unit for unit in listed if unit.chemistry in wish.chemistries]
+
+
+def in_series(unit: Bank, wanted_v: float) -> int | None:
+    """How many of a unit make a bank of such volts; None where no number does."""
+    series = max(round(wanted_v / unit.unit_v), 1)
+    near = abs(series * unit.unit_v / wanted_v - 1) <= VOLTS_NEAR
+    return series if near and series <= MOST_UNITS else None
 
 
 def small(design: BoatDesign) -> bool:
@@ -113,17 +134,54 @@ def drive_choices(design: BoatDesign, wish: Wish, have: Bought) -> list[tuple[Dr
     needs = float(curve.power_at(fastest))
     if not np.isfinite(needs) or (needs <= curve.most_w and wish.keeps_motor):
         return found
+    kept: list[Drive] = []
+    for made in motors_for(design, wish):
+        price, kg = motor_offer(made)
+        worse = any(offer.price <= price and offer.mass_kg <= kg for offer in map(motor_offer, kept))
+        if not worse and len(kept) < MOST_MOTORS and gives(design, made, fastest):
+            kept.append(made)
+    return [*found, *((made,) for made in kept)]
+
+
+def motors_for(design: BoatDesign, wish: Wish) -> list[Drive]:
+    """Motors to choose from, the cheapest first: one's own list, or usual ones by their watts."""
     first = design.drives[0]
-    for watts in MOTOR_SIZES_W:
-        made = Drive(
+    if wish.own_motors:
+        return [
+            own.model_copy(update={"id": first.id, "count": 1})
+            for own in sorted(wish.own_motors, key=motor_offer)
+        ]
+    return [
+        Drive(
             id=first.id, name=f"Motor, {watts:g} W", count=1, rating=Rating.BATTERY, rated_power_w=watts,
             overall_efficiency=None, idle_power_w=first.idle_power_w,
-        )  # fmt: skip
-        changed = design.changed(drives=(made,))
-        if float(demand_curve(changed).power_at(fastest)) * SPARE <= watts:
-            found.append((made,))
-            break
-    return found
+        )
+        for watts in MOTOR_SIZES_W
+    ]  # fmt: skip
+
+
+def gives(design: BoatDesign, motor: Drive, speed_mps: float) -> bool:
+    """Whether a motor has watts to spare at a speed, the boat as heavy as it makes her."""
+    curve = demand_curve(with_drives(design, (motor,)))
+    return float(curve.power_at(speed_mps)) * SPARE <= curve.most_w
+
+
+def heavier_kg(design: BoatDesign, drives: tuple[Drive, ...]) -> float:
+    """What other motors add to her weight; never more is taken off than half of the boat's own [kg]."""
+    if len(drives) == len(design.drives) and all(map(same_motor, drives, design.drives)):
+        return 0.0
+    own = design.displacement_kg if design.loading is None else design.loading.boat_kg
+    return max(motors_kg(drives) - motors_kg(design.drives), -LIGHTER * own)
+
+
+def with_drives(design: BoatDesign, drives: tuple[Drive, ...]) -> BoatDesign:
+    """The design with other motors, what they weigh more put on the scales."""
+    more, hull, loading = heavier_kg(design, drives), design.hull, design.loading
+    if hull.displacement_kg is not None:
+        hull = hull.model_copy(update={"displacement_kg": hull.displacement_kg + more})
+    if loading is not None:
+        loading = loading.model_copy(update={"boat_kg": loading.boat_kg + more})
+    return design.changed(drives=drives, hull=hull, loading=loading)
 
 
 def _matched(design: BoatDesign, speed_mps: float) -> tuple[Drive, ...] | None:

@@ -4,6 +4,7 @@ from __future__ import annotations
 
 from parhelion.design import Bank, BoatDesign, PanelGroup
 from parhelion.design.wish import Ask, AskKind
+from parhelion.market.refits import same_motor
 from parhelion.quantities import (
     Quantity,
     Sentence,
@@ -11,6 +12,7 @@ from parhelion.quantities import (
     days,
     distance,
     energy,
+    force,
     hours,
     length,
     power,
@@ -96,8 +98,11 @@ def drive_words(design: BoatDesign, before: BoatDesign) -> Sentence | None:
     new, old = design.drives[0], before.drives[0]
     if new == old:
         return None
-    if new.rated_power_w != old.rated_power_w:
-        return sentence("a motor of {w}", w=power(new.rated_power_w or 0.0))
+    if not same_motor(new, old):
+        size = power(new.rated_power_w) if new.rated_power_w else force(new.static_thrust_n or 0.0)
+        if new.price is not None:  # of one's own list
+            return sentence("the motor {name}, {w}", name=words(new.name), w=size)
+        return sentence("a motor of {w}", w=size)
     pitch = new.propeller.pitch_m if new.propeller else 0.0
     return sentence("a propeller of {p} pitch", p=length(pitch))
 

@@ -22,7 +22,7 @@ export function BankPlace({ index }: { index: number }) {
     <>
       <Fields
         at={at}
-        of="name unit_mass_kg berth temperature_c age_years cycles_used health_frac smallest_unit_ah claimed_ah claimed_wh"
+        of="name unit_mass_kg unit_price berth temperature_c age_years cycles_used health_frac smallest_unit_ah claimed_ah claimed_wh"
       />
       {bank?.at && <Field at={`${at}/at/y_m`} label="Forward of amidships" />}
       <Begin at={`${at}/at`} words="say where it sits" />

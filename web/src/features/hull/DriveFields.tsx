@@ -35,7 +35,7 @@ export function DriveFields({ index }: { index: number }) {
         at={at}
         of={thrust ? "static_thrust_n full_thrust_current_a full_thrust_v stepped" : "rated_power_w"}
       />
-      <Fields at={at} of="overall_efficiency idle_power_w" />
+      <Fields at={at} of="overall_efficiency idle_power_w mass_kg price" />
       {drive.propeller && (
         <>
           <h3 className="mt-2 mb-0.5 text-[13px] font-bold text-muted">Propeller</h3>

@@ -5,41 +5,44 @@ import { LinkButton } from "../../kit/ui/LinkButton";
 import { ReadFile } from "../../kit/ui/ReadFile";
 
 const MOST_BYTES = 8_000_000;
+const KINDS = { panels: "own_panels", batteries: "own_units", motors: "own_motors" } as const;
+type Kind = keyof typeof KINDS;
 
-/** One's own list of panels, from a table; without one the list that ships is chosen from. */
+/** One's own lists of parts, from tables; of what has none, the list that ships is chosen from. */
 export function OwnList() {
   const { design, apply } = useDesign();
-  const listed = design.wish?.own_panels?.length ?? 0;
+  const write = (kind: Kind, listed: object[]) =>
+    apply((current) => withValue(current, `/wish/${KINDS[kind]}`, listed), `own ${kind}`);
   async function read(text: string) {
-    const found = await dataOf(client.POST("/api/wish/panels/read", { body: { text } }));
-    if (found.panels.length > 0)
-      apply((current) => withValue(current, "/wish/own_panels", found.panels), "own panels");
+    const found = await dataOf(client.POST("/api/wish/parts/read", { body: { text } }));
+    const listed = { panels: found.panels, batteries: found.units, motors: found.motors }[found.kind] ?? [];
+    if (listed.length > 0) write(found.kind, listed);
     const worse = found.worse > 0 ? `, ${found.worse} left out that others of it make useless` : "";
     return {
-      said: `${found.panels.length} panels to choose from, of ${found.rows} rows${worse}.`,
+      said: `${listed.length} ${found.kind} to choose from, of ${found.rows} rows${worse}.`,
       problems: found.problems,
     };
   }
   return (
     <div className="mt-1 text-[13px]">
       <ReadFile
-        label="Own list of panels (CSV)"
-        name="Own list of panels"
+        label="Own list of panels, batteries or motors (CSV)"
+        name="Own list of parts"
         accept=".csv,.txt,text/csv,text/plain"
         mostBytes={MOST_BYTES}
         tooLarge="This file is larger than 8 MB; keep the rows you need."
         read={read}
       />
-      {listed > 0 && (
-        <p className="m-0 flex gap-3">
-          {listed} of your own are chosen from.
-          <LinkButton
-            onClick={() => apply((current) => withValue(current, "/wish/own_panels", []), "own panels")}
-          >
-            back to the list that ships
-          </LinkButton>
-        </p>
-      )}
+      {(Object.keys(KINDS) as Kind[]).map((kind) => {
+        const listed = design.wish?.[KINDS[kind]]?.length ?? 0;
+        if (listed === 0) return null;
+        return (
+          <p key={kind} className="m-0 flex gap-3">
+            {listed} {kind} of your own are chosen from.
+            <LinkButton onClick={() => write(kind, [])}>back to ours</LinkButton>
+          </p>
+        );
+      })}
     </div>
   );
 }
