@@ -11,7 +11,7 @@ from boats.actions import add_boat
 from django.conf import settings
 from django.test import LiveServerTestCase
 from parhelion.formats.boat_file import read_boat
-from playwright.sync_api import Page, expect, sync_playwright
+from playwright.sync_api import Locator, Page, expect, sync_playwright
 
 from e2e.chromium import CHROMIUM, FLAGS
 from e2e.live_server import UvicornThread
@@ -77,6 +77,17 @@ class BrowserTest(LiveServerTestCase):
         self.settled(page)
         text = (page or self.page).locator(f"[data-cell={key}] [data-value]").inner_text()
         return float(text.replace(",", ""))
+
+    def new_boat(self, kind: str | None = None, name: str | None = None) -> Locator:
+        """The sheet that begins a boat; opened from the menu of the one on the screen."""
+        self.page.get_by_role("button", name="Boat:").click()
+        self.page.get_by_role("menuitem", name="New boat").click()
+        sheet = self.page.get_by_role("dialog")
+        if name is not None:
+            sheet.get_by_label("Name").fill(name)
+        if kind is not None:
+            sheet.get_by_role("button", name=kind, exact=True).click()
+        return sheet
 
     def fill(self, label: str, text: str, page: Page | None = None) -> None:
         field = (page or self.page).get_by_label(label, exact=True)

@@ -29,11 +29,7 @@ class YachtWalk(BrowserTest):
 
     def test_from_the_papers_through_this_afternoons_runs_to_the_helm_card(self):
         self.open()
-        self.page.get_by_role("button", name="Boat:").click()
-        self.page.get_by_role("menuitem", name="New boat").click()
-        dialog = self.page.get_by_role("dialog")
-        dialog.get_by_label("Name").fill("Petrel")
-        dialog.get_by_role("button", name="Long-keel yacht", exact=True).click()
+        dialog = self.new_boat("Long-keel yacht", "Petrel")
         dialog.get_by_role("button", name="Start", exact=True).click()
         expect(self.page).to_have_title("Petrel · Parhelion")
         self.fill("Waterline length", "7.4")

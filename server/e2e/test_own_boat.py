@@ -20,11 +20,7 @@ class OwnBoat(BrowserTest):
 
     def test_from_the_papers_to_the_answer(self):
         self.open()
-        self.page.get_by_role("button", name="Boat:").click()
-        self.page.get_by_role("menuitem", name="New boat").click()
-        dialog = self.page.get_by_role("dialog")
-        dialog.get_by_label("Name").fill("Avocet")
-        dialog.get_by_role("button", name="Motor cruiser", exact=True).click()
+        dialog = self.new_boat("Motor cruiser", "Avocet")
         dialog.get_by_label("Where", exact=True).fill("of Lissa")
         dialog.get_by_role("button", name="Bay of Lissa", exact=True).click()
         dialog.get_by_role("button", name="Start", exact=True).click()
@@ -86,10 +82,7 @@ class OwnBoat(BrowserTest):
     def test_every_kind_of_boat_starts_with_an_answer(self):
         self.open()
         for form in list(HullType)[::3]:
-            self.page.get_by_role("button", name="Boat:").click()
-            self.page.get_by_role("menuitem", name="New boat").click()
-            dialog = self.page.get_by_role("dialog")
-            dialog.get_by_role("button", name=form.label, exact=True).click()
+            dialog = self.new_boat(form.label)
             dialog.get_by_role("button", name="Start", exact=True).click()
             expect(self.page).to_have_title(f"New {form.label.lower()} · Parhelion")
             self.settled()

@@ -19,9 +19,7 @@ class Strangers(BrowserTest):
     def begin(self) -> Locator:
         self.open()
         self.said = 0
-        self.page.get_by_role("button", name="Boat:").click()
-        self.page.get_by_role("menuitem", name="New boat").click()
-        return self.page.get_by_role("dialog")
+        return self.new_boat()
 
     def say(self, sheet: Locator, **said: str) -> None:
         """Fills entries by their labels, underscores for spaces; chooses where an entry is a list."""
@@ -72,8 +70,7 @@ class Strangers(BrowserTest):
         expect(sheet.get_by_text("is not a number")).to_be_visible()
         expect(sheet.get_by_role("button", name="Start", exact=True)).to_be_disabled()
         sheet.get_by_role("button", name="Cancel").click()
-        self.page.get_by_role("button", name="Boat:").click()
-        self.page.get_by_role("menuitem", name="New boat").click()
+        self.new_boat()
         expect(self.page.get_by_label("or at the waterline", exact=True)).to_have_value("6")
         expect(self.page.get_by_label("People aboard", exact=True)).to_have_value("two")
 

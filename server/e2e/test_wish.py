@@ -2,7 +2,7 @@
 
 from __future__ import annotations
 
-from boats.models import Boat
+from boats.models import Boat, Variant
 from playwright.sync_api import expect
 
 from e2e.base import BrowserTest
@@ -63,11 +63,7 @@ class WishWalk(BrowserTest):
 
     def test_a_yacht_begun_with_a_wish_lives_aboard_without_shore_power(self):
         self.open()
-        self.page.get_by_role("button", name="Boat:").click()
-        self.page.get_by_role("menuitem", name="New boat").click()
-        dialog = self.page.get_by_role("dialog")
-        dialog.get_by_label("Name").fill("Avocet")
-        dialog.get_by_role("button", name="Fin-keel yacht", exact=True).click()
+        dialog = self.new_boat("Fin-keel yacht", "Avocet")
         dialog.get_by_label("Where", exact=True).fill("of Lissa")
         dialog.get_by_role("button", name="Bay of Lissa", exact=True).click()
         dialog.get_by_role("button", name="Begin with a wish").click()
@@ -82,6 +78,39 @@ class WishWalk(BrowserTest):
         self.fill("Nameplate, each", "120")
         self.whole()
         expect(chosen.get_by_label("She has")).to_contain_text("120 W on")
+
+    def test_a_school_boat_under_a_budget_from_her_own_list_of_parts(self):
+        self.open()
+        sheet = self.new_boat("Slim trimaran", "Dunlin")
+        for label, text in (("Length overall", "5.5"), ("People aboard", "1")):
+            sheet.get_by_label(label, exact=True).fill(text)
+        sheet.get_by_role("button", name="Begin with a wish").click()
+        self.page.get_by_role("button", name="hours at a speed").click()
+        self.fill("Hours", "2")
+        self.fill("At", "3.5 kn")
+        self.fill("Money", "900")
+        self.page.get_by_label("From", exact=True).select_option("jun")
+        self.page.get_by_label("To", exact=True).select_option("jun")
+        self.whole()
+        chosen = self.page.locator("[data-chosen-point]")
+        self.page.get_by_role("button", name="Weight and parts").click()
+        for name, table, said in (
+            ("batteries", "name,chemistry,volts,ah,kg,price\nClub battery,LFP,12.8,54,6.4,77\n", "batteries: 1 to"),
+            ("motors", "name,watts,kg,price\nClub motor,900,9,150\nOdd,much,9,1\n", "motors: 1 to"),
+        ):  # fmt: skip
+            self.page.get_by_label("Own list of parts").set_input_files(
+                {"name": f"{name}.csv", "mimeType": "text/csv", "buffer": table.encode()}
+            )
+            expect(self.page.get_by_role("status").filter(has_text=said)).to_be_visible()
+        expect(self.page.get_by_text("“much” is no number")).to_be_visible()
+        self.whole()
+        expect(chosen.get_by_label("She has")).to_contain_text("Club motor, 900 W")
+        self.saved()
+        self.page.get_by_role("button", name="Open as a variant").click()
+        self.page.wait_for_url("**/array/**compare=**")
+        opened = Variant.objects.get(is_working=False, document__name="Dunlin").document
+        self.assertEqual(opened["drives"][0]["price"], 150)
+        self.assertEqual(opened["banks"][0]["unit_price"], 77)
 
     def test_an_impossible_wish_is_told_and_bent_and_two_at_once_are_refused(self):
         self.at_wish()

@@ -223,7 +223,7 @@ def _next(found: Found, one: Proved, ask: Ask) -> Sentence | None:
     if not after or most > most_cost(found.yard.wish):
         return None
     gained = stretched(ask, max(max(after) - one.stretch, 0.0)).model_copy(update={"signed": True})
-    return sentence("The next {c} buys {far}.", c=money(NEXT_COINS), far=gained)
+    return sentence("The next {c} buy {far}.", c=money(NEXT_COINS), far=gained)
 
 
 def _point(design: BoatDesign, found: Found, one: Proved, question: Question) -> WishPoint:

@@ -48,7 +48,7 @@ from parhelion.stations.wish.held import (
 FARTHER = 0.005  # of a stretch: a dearer boat that goes less than that farther is no step of the front
 OVER = 1.6  # times the money there is, and MORE: so far the front is drawn
 MORE = 500.0
-SCOUTS = 24  # boats asked first, the most promising of each price
+SCOUTS, FEWER_SCOUTS = 24, 7  # boats asked first, the most promising of each price
 MOST_ASKED, FEWER = 900, 30  # boats run through their days, and so many times fewer for a first look
 FEWER_WEEKS = 7  # of each month, by which a first look chooses; what it shows is proved on all
 AT_ONCE = 2 * HANDS
@@ -194,12 +194,15 @@ def search(design: BoatDesign, wish: Wish, report: Report, few: bool = False) ->
     boats = boats_of(yard, most_cost(wish))
     looking = _Search(yard, question.shorter(FEWER_WEEKS) if few else question)
     limit = MOST_ASKED // FEWER if few else MOST_ASKED
-    scouts = _scouts(boats, SCOUTS // 2 if few else SCOUTS)
+    scouts = _scouts(boats, FEWER_SCOUTS if few else SCOUTS)
     for number in range(0, len(scouts), HANDS):
         some = [b for b in scouts[number : number + HANDS] if looking.may(b, looking.goal(b.cost))]
         _settle(looking, some)
         report(0.45 + 0.15 * number / len(scouts))
-    cut, stopped = _through(looking, boats, limit, within(report, 0.6, 0.9))
+    does_it = any(one.stretch >= 1 and one.boat.cost <= wish.coins for one in looking.proved.values())
+    cut, stopped = 0, few and does_it  # a first look goes on only where it would have to say no
+    if not stopped:
+        cut, stopped = _through(looking, boats, limit, within(report, 0.6, 0.9))
     front = _front(list(looking.proved.values()))
     lightest = None if few else _first(looking, boats, lambda b: (b.whole_kg, b.cost))
     fewest = None if few else _first(looking, boats, lambda b: (b.boxes, b.cost))

@@ -19,7 +19,7 @@ export function OwnList() {
     if (listed.length > 0) write(found.kind, listed);
     const worse = found.worse > 0 ? `, ${found.worse} left out that others of it make useless` : "";
     return {
-      said: `${listed.length} ${found.kind} to choose from, of ${found.rows} rows${worse}.`,
+      said: `Read as ${found.kind}: ${listed.length} to choose from, of ${found.rows} rows${worse}.`,
       problems: found.problems,
     };
   }
@@ -38,7 +38,7 @@ export function OwnList() {
         if (listed === 0) return null;
         return (
           <p key={kind} className="m-0 flex gap-3">
-            {listed} {kind} of your own are chosen from.
+            Own {kind}: {listed}.
             <LinkButton onClick={() => write(kind, [])}>back to ours</LinkButton>
           </p>
         );
