@@ -29,7 +29,7 @@ from parhelion.design import (
 from parhelion.design.wish import Wish
 from parhelion.market.refits import Bought, panel_key, panels_cost, uses_of
 from parhelion.panels.layout import most_that_fit
-from parhelion.stations.wish.held import Question, sun_in
+from parhelion.stations.wish.held import Question, first_sun_in, sun_in
 from parhelion.wiring.arrangements import Arrangement, arrangements, wired
 from parhelion.wiring.by_itself import charging_v
 from parhelion.wiring.panel_volts import panel_volts
@@ -218,15 +218,15 @@ def _not_worse(design: BoatDesign, options: list[Option], nearly: float) -> list
     return [one for one, _ in kept]
 
 
-def harvested(design: BoatDesign, question: Question, option: Option) -> Option:
+def harvested(design: BoatDesign, question: Question, option: Option, few: bool = False) -> Option:
     """The option with the sun it gives, by itself among what stands on deck [1]."""
     if not option.groups:
         steps = question.months[0].below.shape[1] if question.months else 0
         nothing = np.zeros((2, 12, steps, 2))
         return _with_sun(option, tuple(nothing for _ in question.months))
     alone = bare(design).changed(places=option.places, panels=option.groups, controllers=option.controllers)
-    rest = question.wish.rest_state
-    return _with_sun(option, tuple(np.stack(sun_in(alone, m.month, rest)) for m in question.months))
+    rest, sun = question.wish.rest_state, first_sun_in if few else sun_in
+    return _with_sun(option, tuple(np.stack(sun(alone, m.month, rest)) for m in question.months))
 
 
 def _with_sun(option: Option, sun: tuple[Array, ...]) -> Option:

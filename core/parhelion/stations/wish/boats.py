@@ -181,7 +181,7 @@ def yard_of(
         first = next(b for b in yard.banks if (0.0 if b is None else b.nominal_v) == volt)
         slots = _slots(with_bank(design, first), wish, have, first == design.bank, few)
         todo = [option for slot in slots for option in slot]
-        made = _harvested(design, first, question, todo, lambda s: report((number + s) / len(volts)))  # noqa: B023
+        made = _harvested(design, first, question, todo, few, lambda s: report((number + s) / len(volts)))  # noqa: B023
         ready = iter(made)
         slots = [[next(ready) for _ in slot] for slot in slots]
         made_up = combined(design, question, have, slots, most_cost)
@@ -219,13 +219,13 @@ def _some(options: list[Option], few: bool) -> list[Option]:
 
 def _harvested(
     design: BoatDesign, bank: Bank | None, question: Question, options: list[Option],
-    report: Callable[[float], None],
+    few: bool, report: Callable[[float], None],
 ) -> list[Option]:  # fmt: skip
     base, found = with_bank(design, bank), []
     step = 4
     for start in range(0, len(options), step):
         part = options[start : start + step]
-        found += together([lambda o=one: harvested(base, question, o) for one in part])  # type: ignore[misc]
+        found += together([lambda o=one: harvested(base, question, o, few) for one in part])  # type: ignore[misc]
         report(min((start + step) / len(options), 1.0))
     return found
 

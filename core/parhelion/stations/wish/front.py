@@ -14,7 +14,7 @@ import numpy as np
 
 from parhelion.computing.progress import Report, silent
 from parhelion.design import HIDDEN, BoatDesign
-from parhelion.design.reads import Reads, kept
+from parhelion.design.reads import kept
 from parhelion.design.refit import Refit, refit
 from parhelion.design.wish import Ask, MonthName, Wish
 from parhelion.panels.deck import deck_of
@@ -23,7 +23,7 @@ from parhelion.stations.wish.assumed import Assumption, assumptions
 from parhelion.stations.wish.combined import stiffness_of
 from parhelion.stations.wish.fulfilled import AskMet, bend_for, fulfilled
 from parhelion.stations.wish.ground import days_left
-from parhelion.stations.wish.held import Question
+from parhelion.stations.wish.held import WISH_READS, Question
 from parhelion.stations.wish.kept_off import kept_off
 from parhelion.stations.wish.nearest import NearWish, Turn, nearest, turned_by
 from parhelion.stations.wish.search import Found, Proved, most_cost, search
@@ -103,12 +103,6 @@ class WishFront(Frozen):
     run: int
     stopped: bool
     first_look: bool
-
-
-WISH_READS = Reads.all_but(
-    "name", "note", "passage", "claimed_w", "plan.trip", "plan.budget", "plan.sky", "plan.sky_shade",
-    "plan.start_charge_frac", "plan.air_temperature_c", "plan.spells", "plan.stays", "site.name",
-)  # fmt: skip
 
 
 def wish_front(design: BoatDesign, report: Report = silent) -> WishFront:

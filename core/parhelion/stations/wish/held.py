@@ -21,6 +21,7 @@ from parhelion.balance.outlook import outlook_under
 from parhelion.bank.joint import Aboard
 from parhelion.computing.kept import once
 from parhelion.design import BoatDesign, BoatState
+from parhelion.design.reads import Reads, kept
 from parhelion.design.wish import Ask, AskKind, Wish
 from parhelion.hull.demand import DemandCurve, demand_curve
 from parhelion.panels.deck import deck_of
@@ -44,6 +45,11 @@ from parhelion.sun.skies import SKIES, light_at_skies
 
 Array = NDArray[np.float64]
 
+UNREAD = (  # entries that no wish turns on
+    "name", "note", "passage", "claimed_w", "plan.trip", "plan.budget", "plan.sky", "plan.sky_shade",
+    "plan.start_charge_frac", "plan.air_temperature_c", "plan.spells", "plan.stays", "site.name",
+)  # fmt: skip
+WISH_READS = Reads.all_but(*UNREAD)
 SLOWER = (0.0, 0.25, 0.5, 0.75, 1.0)  # shares of a bend that are tried
 LEAST_STRETCH, MOST_STRETCH = 0.04, 6.0
 SETTLED = 0.004  # of a stretch
@@ -154,12 +160,18 @@ def sun_in(design: BoatDesign, month: int, rest: BoatState) -> tuple[Array, Arra
     return out_w, harvest(lying, light).by_bank_w
 
 
-def numbers_of(design: BoatDesign, question: Question) -> Numbers:
-    """What a wish needs to know of a boat."""
+first_sun_in = kept(Reads.all_but("wish", *UNREAD), 160)(
+    sun_in
+)  # of a first look, which few boats meet again and again
+
+
+def numbers_of(design: BoatDesign, question: Question, few: bool = False) -> Numbers:
+    """What a wish needs to know of a boat; `few` for a first look, which is asked again soon."""
+    sun = first_sun_in if few else sun_in
     curve = demand_curve(design)
     months = []
     for days in question.months:
-        out_w, rest_w = sun_in(design, days.month, question.wish.rest_state)
+        out_w, rest_w = sun(design, days.month, question.wish.rest_state)
         house_w, aboard = house_in(design, days.month, curve)
         months.append(MonthNumbers(out_w, rest_w, house_w, aboard))
     return Numbers(tuple(months), watts_of(question.wish, curve))

@@ -9,9 +9,9 @@ from parhelion.design.reads import kept
 from parhelion.design.wish import Wish
 from parhelion.hull.outline import outlines
 from parhelion.quantities import Frozen, Quantity, Sentence
-from parhelion.stations.wish.front import WISH_READS, DeckCorner, PanelDrawn, drawn
+from parhelion.stations.wish.front import DeckCorner, PanelDrawn, drawn
 from parhelion.stations.wish.fulfilled import AskMet, bend_for, fulfilled
-from parhelion.stations.wish.held import does, most_stretch, numbers_of, question_of, reach
+from parhelion.stations.wish.held import WISH_READS, does, most_stretch, numbers_of, question_of, reach
 from parhelion.stations.wish.nothing import why_nothing
 from parhelion.stations.wish.places import allowed_places
 from parhelion.stations.wish.unclear import unclear

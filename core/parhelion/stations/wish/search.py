@@ -104,6 +104,7 @@ class _Failed:
 class _Search:
     def __init__(self, yard: Yard, trial: Question):
         self.yard, self.question, self.trial = yard, yard.question, trial
+        self.few = trial is not yard.question
         self.most = most_stretch(yard.question)
         self.proved: dict[int, Proved] = {}
         self.failed: dict[object, list[_Failed]] = {}
@@ -161,7 +162,7 @@ class _Search:
     def _proof(self, boat: Boat) -> Proved:
         design = built(self.yard, boat)
         if in_each_others_light(self.yard, boat, design):
-            numbers = numbers_of(design, self.question)
+            numbers = numbers_of(design, self.question, self.few)
         else:
             numbers = Numbers(self.yard.numbers(boat).months, watts_of(self.yard.wish, demand_curve(design)))
         return Proved(boat, design, numbers, reach(lambda s: does(self.question, numbers, s), self.most))

@@ -11,7 +11,8 @@ from parhelion.formats.parts_list import ReadPartList, read_part_list
 from parhelion.stations.station import Reader, Station, Study, Verb, Work
 from parhelion.stations.wish.between import between
 from parhelion.stations.wish.findings import wish_findings
-from parhelion.stations.wish.front import WISH_READS, first_front, wish_front
+from parhelion.stations.wish.front import first_front, wish_front
+from parhelion.stations.wish.held import WISH_READS
 from parhelion.stations.wish.picture import wish_picture
 from parhelion.stations.wish.terminal import wish, wish_arguments
 
