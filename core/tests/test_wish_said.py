@@ -49,6 +49,24 @@ class SaidTest(unittest.TestCase):
         _, fast = self.front(Ask(id="a", distance_m=20_000, speed_mps=9.0), coins=900)
         self.assertIn(fast.turn.key, ("motor", "room"))
 
+    def test_several_wishes_have_nearest_ones_too(self):
+        base = demo("whimbrel")
+        span = {"first_month": "mar", "last_month": "sep"}
+        days = Ask(id="a", distance_m=55_000, speed_mps=2.4, **span)
+        night = Ask(id="b", kind="night", hours=4, speed_mps=1.6, weekdays=["tue"], **span)
+        for asks, missing in (
+            ((days, night), set()),
+            ((days, night.model_copy(update={"hours": 6})), {"surely"}),
+        ):
+            design = wished(base, *asks, coins=0)
+            near = {item.key: item for item in first_front(design).near}
+            self.assertGreaterEqual(set(near), set() if missing else {"months", "surely"})
+            self.assertFalse(missing & set(near))  # no sureness makes a night longer
+            for key in {"months", "surely", "shorter"} & set(near):
+                with self.subTest(key):
+                    bent = first_front(design.changed(wish=near[key].wish))
+                    self.assertTrue(any(p.does and p.within for p in bent.points))
+
     def test_what_the_choice_hangs_on(self):
         design = small_world()
         self.assertEqual(first_front(design).assumptions, [])  # they are worked out with the whole

@@ -10,7 +10,17 @@ import numpy as np
 from parhelion.design.wish import Ask, AskKind, MonthName, Wish
 from parhelion.hull.demand import DemandCurve, demand_curve
 from parhelion.quantities import Frozen, Sentence, fraction, money, sentence, speed, words
-from parhelion.stations.wish.held import Numbers, Question, counted, passes, watts_of
+from parhelion.stations.wish.held import (
+    Numbers,
+    Question,
+    counted,
+    does,
+    most_stretch,
+    numbers_of,
+    passes,
+    question_of,
+    watts_of,
+)
 from parhelion.stations.wish.kept_off import kept_off
 from parhelion.stations.wish.nothing import day_too_short, speed_out_of_reach
 from parhelion.stations.wish.search import Found, Proved
@@ -164,41 +174,74 @@ def _slower(found: Found, best: Proved, wish: Wish) -> NearWish | None:
 
 
 def _fewer_months(found: Found, best: Proved, wish: Wish) -> NearWish | None:
-    """The longest run of months in which it is done as surely as wished, for one thing wished."""
-    if len(wish.asks) != 1:
-        return None
-    ask, by_month = wish.asks[0], counted(found.yard.question, best.numbers)
-    share = {c[0].month: (c[0].done, c[0].asked) for c in by_month if c[0].asked}
+    """As many months in a row as it is done in, the easiest of each thing that is not done in all of them."""
+    by_month = _by_month(found, best)
+    for length in range(max(len(share) for share in by_month) - 1, 0, -1):
+        asks = [_easiest(ask, share, length) for ask, share in zip(wish.asks, by_month, strict=True)]
+        nearer = _with_asks(wish, asks)
+        question = question_of(found.yard.design, nearer)
+        if nearer == wish or most_stretch(question) < 1:
+            continue
+        if does(question, numbers_of(best.design, question, few=True), 1.0):
+            told = _months_told([ask for ask, old in zip(asks, wish.asks, strict=True) if ask != old])
+            return NearWish(key="months", told=told, cost=best.boat.cost, wish=nearer)
+    return None
+
+
+def _easiest(ask: Ask, share: dict[int, tuple[int, int]], length: int) -> Ask:
+    """The months in a row in which it is done most surely; all where that is as surely as wished."""
+
+    def surely(months: list[int]) -> float:
+        done, asked = (sum(share[month][k] for month in months) for k in (0, 1))
+        return done / asked
+
     order = [month for month in ask.months if month in share]
-    runs = [order[a:b] for a in range(len(order)) for b in range(a + 1, len(order) + 1)]
-    good = [
-        run for run in runs
-        if sum(share[m][0] for m in run) >= ask.surely_frac * sum(share[m][1] for m in run) - 1e-9
-    ]  # fmt: skip
-    if not good:
-        return None
-    longest = max(good, key=len)
-    if len(longest) == len(order):
-        return None
+    if len(order) <= length or surely(order) >= ask.surely_frac:
+        return ask
+    run = max((order[at : at + length] for at in range(len(order) - length + 1)), key=surely)
     names = list(MonthName)
-    first, last = names[longest[0] - 1], names[longest[-1] - 1]
-    changed = ask.model_copy(update={"first_month": first, "last_month": last})
-    told = sentence("In {a} alone", a=words(first.label))
-    if first is not last:
-        told = sentence("From {a} to {b} alone", a=words(first.label), b=words(last.label))
-    return NearWish(key="months", told=told, cost=best.boat.cost, wish=_with_asks(wish, [changed]))
+    return ask.model_copy(update={"first_month": names[run[0] - 1], "last_month": names[run[-1] - 1]})
+
+
+def _months_told(asks: list[Ask]) -> Sentence:
+    spans = {(ask.first_month, ask.last_month) for ask in asks}
+    first, last = asks[0].first_month, asks[0].last_month
+    if len(spans) > 1:
+        return sentence("In fewer months, each its own")
+    if first is last:
+        return sentence("In {a} alone", a=words(first.label))
+    return sentence("From {a} to {b} alone", a=words(first.label), b=words(last.label))
+
+
+def _has_room(found: Found, wish: Wish) -> bool:
+    """Whether the days have hours for all of a wish."""
+    return most_stretch(replace(found.yard.question, wish=wish)) >= 1
+
+
+def _by_month(found: Found, best: Proved) -> list[dict[int, tuple[int, int]]]:
+    """Of each thing wished, by month: on how many days the boat did it, and on how many it was asked."""
+    by_month = counted(found.yard.question, best.numbers)
+    return [
+        {counts[n].month: (counts[n].done, counts[n].asked) for counts in by_month if counts[n].asked}
+        for n in range(len(found.yard.question.asks))
+    ]
 
 
 def _less_surely(found: Found, best: Proved, wish: Wish) -> NearWish | None:
-    if len(wish.asks) != 1:
+    """On so many days as each thing wished is done; the least of them is said."""
+    asks = []
+    for ask, share in zip(wish.asks, _by_month(found, best), strict=True):
+        done, asked = (sum(count[k] for count in share.values()) for k in (0, 1))
+        sure = float(np.floor(100 * ROUND * done / asked) / 100) if asked else 0.0
+        if sure < LEAST_SURE:
+            return None
+        asks.append(ask.model_copy(update={"surely_frac": min(sure, ask.surely_frac)}))
+    least = min(
+        (ask.surely_frac for ask, old in zip(asks, wish.asks, strict=True) if ask != old), default=None
+    )
+    if least is None or not _has_room(found, wish):
         return None
-    ask, by_month = wish.asks[0], counted(found.yard.question, best.numbers)
-    done, asked = sum(c[0].done for c in by_month), sum(c[0].asked for c in by_month)
-    share = float(np.floor(100 * ROUND * done / asked) / 100) if asked else 0.0
-    if share < LEAST_SURE or share >= ask.surely_frac:
-        return None
-    changed = ask.model_copy(update={"surely_frac": share})
+    text = "Less surely: on {x} of those days" if len(asks) == 1 else "Less surely: down to {x} of the days"
     return NearWish(
-        key="surely", told=sentence("Less surely: on {x} of those days", x=fraction(share)),
-        cost=best.boat.cost, wish=_with_asks(wish, [changed]),
+        key="surely", told=sentence(text, x=fraction(least)), cost=best.boat.cost, wish=_with_asks(wish, asks)
     )  # fmt: skip
