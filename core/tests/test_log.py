@@ -247,6 +247,20 @@ class NowTest(TestCase):
         self.assertFalse(old.sun_read)
         self.assertIsNone(log_now(demo(), NO_LOGBOOK).sun_w)
 
+    def test_what_devices_say_this_moment_counts_before_it_is_kept(self):
+        going = book({"h": 12, "charge_frac": 0.6, "pv_w": 300, "sky": Sky.CLEAR}, ended_at=None)
+        at = going.readings[-1].at
+        heard = tuple(
+            Reading(id=f"d{k}", at=at + timedelta(seconds=k), source="box", pv_w=watts)
+            for k, watts in ((4, 411), (2, 390))
+        )
+        now = log_now(demo(), going, heard=heard)
+        self.assertTrue(now.heard and now.sun_read)
+        self.assertEqual((now.sun_w, now.soc, now.at), (411, 0.6, heard[0].at))
+        over = going.outings[0].model_copy(update={"ended_at": at})
+        past = going.model_copy(update={"outings": (over,)})
+        self.assertEqual((log_now(demo(), past, heard=heard).sun_w, log_now(demo(), past).heard), (300, False))
+
 
 class SeasonTest(TestCase):
     """The demo's summer: played with 7 to 8 % more watts, a house that takes a fifth more, a wing string dead."""

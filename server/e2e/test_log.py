@@ -45,7 +45,7 @@ class LogWalk(BrowserTest):
         self.assertAlmostEqual(one.speed_mps or 0, 3.6 * 1852 / 3600, places=3)
         self.assertEqual((one.sky, one.motor_w, Outing.objects.count()), ("hazy", 402.0, 1))
         self.page.route("**/logbook/readings", lambda route: route.abort())
-        line.get_by_label("a word").fill("rain soon")
+        line.get_by_label("in words").fill("rain soon")
         self.page.get_by_role("button", name="note it").click()
         expect(self.page.get_by_text("1 change kept here")).to_be_visible()
         self.page.reload()

@@ -11,6 +11,7 @@ from config.replies import FOUND, or_refused
 from django.http import Http404, HttpRequest
 from django.shortcuts import get_object_or_404
 from ninja import Router, Schema, Status
+from parhelion.design.logbook import Reading
 from parhelion.design.part import Id, Name
 from parhelion.errors import ParhelionError, Problem
 from parhelion.formats.device_line import Form
@@ -46,6 +47,7 @@ class DeviceOut(DeviceIn):
     last_at: datetime | None
     told: str
     values: dict[str, float]
+    heard: list[Reading]
 
 
 def _boat(boat_id: UUID) -> Boat:

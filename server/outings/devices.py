@@ -14,7 +14,7 @@ import threading
 import time
 import uuid
 from collections.abc import AsyncIterator
-from dataclasses import dataclass, field
+from dataclasses import dataclass, field, replace
 from datetime import UTC, datetime, timedelta
 from uuid import UUID
 
@@ -33,6 +33,7 @@ from outings.models import Device, Outing
 EVERY_S = 5.0  # a reading of each part
 MOST_LINES_S = 400  # of a device in a second; more are let go
 SILENT_S = 20.0
+FRESH_S = 10.0  # so long a value is what a device says this moment
 MOST_WAITING = 20_000  # readings of a boat held while the database cannot take them: the oldest go first
 FIRST_PAUSE_S, LONGEST_PAUSE_S = 1.0, 30.0
 
@@ -49,19 +50,31 @@ class State:
     last_at: datetime | None = None
     told: str = ""  # what went wrong last
     values: dict[str, float] = field(default_factory=dict)
+    heard: list[Reading] = field(default_factory=list)  # what each part says this moment, not kept yet
 
 
 class _Gathering:
-    """What a device has said since the last reading, by part."""
+    """What a device has said since the last reading, by part; and what it says this moment."""
 
     def __init__(self) -> None:
         self._sums: dict[str | None, dict[str, tuple[float, int]]] = {}
+        self._last: dict[str | None, dict[str, tuple[datetime, float]]] = {}
 
-    def add(self, of: str | None, values: dict[str, float]) -> None:
+    def add(self, of: str | None, values: dict[str, float], at: datetime) -> None:
+        self._last[of] = {**self._last.get(of, {}), **{name: (at, value) for name, value in values.items()}}
         mine = self._sums.setdefault(of, {})
         for name, value in values.items():
             whole, number = mine.get(name, (0.0, 0))
             mine[name] = (whole + value, number + 1)
+
+    def fresh(self) -> dict[str | None, tuple[datetime, dict[str, float]]]:
+        """By part: when it last said anything, and what it said in the last seconds."""
+        since, found = datetime.now(UTC) - timedelta(seconds=FRESH_S), {}
+        for of, said in list(self._last.items()):
+            values = {name: value for name, (at, value) in said.items() if at >= since}
+            if values:
+                found[of] = max(at for at, _ in said.values()), values
+        return found
 
     def taken(self) -> dict[str | None, dict[str, float]]:
         found = {
@@ -148,7 +161,7 @@ class _Listening:
         if said.values:
             self.state.state, self.state.last_at = "reading", datetime.now(UTC)
             self.state.values = {**self.state.values, **said.values}
-            self._gathering.add(said.of or self._part(said.values), said.values)
+            self._gathering.add(said.of or self._part(said.values), said.values, self.state.last_at)
 
     def _part(self, values: dict[str, float]) -> str | None:
         return self.of if any(name.startswith("pv_") for name in values) else None
@@ -157,13 +170,25 @@ class _Listening:
         """What was gathered, as readings; what cannot be is counted as wrong."""
         at, found = datetime.now(UTC) - timedelta(seconds=EVERY_S / 2), []
         for of, values in self._gathering.taken().items():
-            told = {"id": uuid.uuid4().hex, "at": at, "source": self.name, "of": of, **values}
             try:
-                found.append(Reading.model_validate(told))
+                found.append(self._reading(at, of, values))
             except ValidationError as error:
                 self.state.wrong += 1
                 self.state.told = error.errors()[0]["msg"]
         return found
+
+    def _reading(self, at: datetime, of: str | None, values: dict[str, float]) -> Reading:
+        return Reading.model_validate(
+            {"id": uuid.uuid4().hex, "at": at, "source": self.name, "of": of, **values}
+        )
+
+    def now(self) -> State:
+        """Its state, with what it says this moment."""
+        heard = []
+        for of, (at, values) in self._gathering.fresh().items():
+            with contextlib.suppress(ValidationError):  # counted where it is kept
+                heard.append(self._reading(at, of, values))
+        return replace(self.state, heard=heard)
 
     async def run(self) -> None:
         """Until it is stopped: connect, listen, and again."""
@@ -242,7 +267,7 @@ class Listeners:
                 listening = _Listening(device)
                 self._heard[boat_id, key] = (listening, asyncio.ensure_future(listening.run()))
         return {
-            key: listening.state for (boat, key), (listening, _) in self._heard.items() if boat == boat_id
+            key: listening.now() for (boat, key), (listening, _) in self._heard.items() if boat == boat_id
         }
 
     async def _flush(self) -> None:

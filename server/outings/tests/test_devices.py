@@ -10,6 +10,7 @@ import threading
 import time
 from argparse import ArgumentParser, Namespace
 from collections.abc import Callable
+from datetime import UTC, datetime, timedelta
 from typing import Any
 from unittest import mock
 
@@ -98,6 +99,10 @@ class DevicesTest(TransactionTestCase):
         found = self.until(lambda found: all(one["kept"] > 0 for one in found.values()))
         self.assertTrue(all(one["state"] == "reading" for one in found.values()))
         self.assertGreater(found["boxes"]["values"]["pv_w"], 0)
+        heard = [one for device in found.values() for one in device["heard"]]
+        self.assertEqual({one["source"] for one in heard}, set(found))
+        latest = max(datetime.fromisoformat(one["at"]) for one in heard)
+        self.assertLess(datetime.now(UTC) - latest, timedelta(seconds=2))
         self.assertAlmostEqual(found["log"]["values"]["speed_mps"], 3.6 * KN, delta=0.3)
         self.until(lambda found: found["boxes"]["wrong"] + found["log"]["wrong"] > 0)
         rows = list(Reading.objects.filter(source="boxes"))

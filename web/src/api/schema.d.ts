@@ -1989,6 +1989,8 @@ export interface paths {
         /**
          * What the last readings of an outing say at a moment; at its last reading where none is given.
          * @description What the last readings of an outing say at a moment; at its last reading where none is given.
+         *
+         *     `heard` is what devices say this moment and nobody has kept yet: of the outing that goes on.
          */
         post: operations["logNow"];
         delete?: never;
@@ -6007,6 +6009,8 @@ export interface components {
             values: {
                 [key: string]: number;
             };
+            /** Heard */
+            heard: components["schemas"]["Reading"][];
         };
         /**
          * Form
@@ -10931,6 +10935,8 @@ export interface components {
         NowShown: {
             /** At */
             at: string | null;
+            /** Heard */
+            heard: boolean;
             /** Old Min */
             old_min: number | null;
             /** Sun W */
@@ -11010,6 +11016,11 @@ export interface components {
             outing: string;
             /** At */
             at?: string | null;
+            /**
+             * Heard
+             * @default []
+             */
+            heard: components["schemas"]["Reading"][];
         };
         /**
          * Condition

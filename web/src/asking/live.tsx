@@ -30,6 +30,7 @@ import { useRecords } from "../kit/records";
 
 const PAUSE_MS = 40;
 const AGAIN_MS = 2000; // after the server did not answer
+const MOST_PAST = 60;
 const LIVE = "/api/live";
 const RAIL = "rail";
 const COUNTS = "counts";
@@ -73,6 +74,7 @@ export class Live {
   private listeners = new Set<() => void>();
   private timer: ReturnType<typeof setTimeout> | null = null;
   private going: AbortController | null = null;
+  private past: string[] = []; // studies that nobody wants any more, the latest last
   private turn = 0;
   private readonly page = crypto.randomUUID().slice(0, 8);
 
@@ -96,8 +98,18 @@ export class Live {
     return () => {
       const left = this.wanted.get(key);
       if (left && left.by > 1) this.wanted.set(key, { ...left, by: left.by - 1 });
-      else this.wanted.delete(key);
+      else {
+        this.wanted.delete(key);
+        this.forget(key);
+      }
     };
+  }
+
+  /** What was left long ago is let go: a question of every second would fill the browser. */
+  private forget(key: string) {
+    this.past = [...this.past.filter((one) => one !== key), key];
+    const oldest = this.past.length > MOST_PAST ? this.past.shift() : undefined;
+    if (oldest && !this.wanted.has(oldest)) this.slots.delete(oldest);
   }
 
   /** A part of the screen wants what a station tells. */

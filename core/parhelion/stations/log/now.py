@@ -12,9 +12,11 @@ References
 from __future__ import annotations
 
 from datetime import datetime, timedelta
+from typing import Annotated
 
 import numpy as np
 from numpy.typing import NDArray
+from pydantic import Field
 
 from parhelion.bank.store import energy_wh
 from parhelion.design import BoatDesign
@@ -32,6 +34,7 @@ from parhelion.wiring.charging import charge_settings
 Array = NDArray[np.float64]
 
 COUNTS_MIN = 30.0
+MOST_HEARD = 100  # parts of devices
 LEAST_HOME_MPS, SPEEDS = 0.4, 120
 NEVER_H = 99.0
 NOTHING_MPS = 0.1
@@ -41,12 +44,12 @@ OVER, MOTOR_OVER = 1.03, 1.1  # of charging volts, which rise in the cold; of a 
 
 
 class _Last:
-    """The last readings at a moment."""
+    """The last readings at a moment, and what devices say that is not kept yet."""
 
-    def __init__(self, told: Told, at: datetime):
+    def __init__(self, told: Told, heard: tuple[Reading, ...], at: datetime):
         self.at = at
         self.oldest: datetime | None = None
-        self._readings = [reading for reading in told.readings if reading.at <= at]
+        self._readings = [reading for reading in (*told.readings, *heard) if reading.at <= at]
 
     def value(self, name: str, of: str | None = None) -> float | None:
         found = next(
@@ -181,15 +184,23 @@ def _tilt(told: Told, at: datetime) -> TiltShown | None:
 
 
 def log_now(
-    design: BoatDesign, logbook: Logbook = NO_LOGBOOK, outing: str = "", at: Moment | None = None
+    design: BoatDesign,
+    logbook: Logbook = NO_LOGBOOK,
+    outing: str = "",
+    at: Moment | None = None,
+    heard: Annotated[tuple[Reading, ...], Field(max_length=MOST_HEARD)] = (),
 ) -> NowShown:
-    """What the last readings of an outing say at a moment; at its last reading where none is given."""
+    """What the last readings of an outing say at a moment; at its last reading where none is given.
+
+    `heard` is what devices say this moment and nobody has kept yet: of the outing that goes on.
+    """
     told = book_of(logbook).outing(outing)
     curve = demand_curve(design)
     least, most = LEAST_HOME_MPS, float(curve.speed_at(curve.most_w))
     if told is None or not told.readings:
         return NowShown(
             at=None,
+            heard=False,
             old_min=None,
             sun_w=None,
             sun_read=False,
@@ -213,8 +224,11 @@ def log_now(
             tilt=None,
             missing=[],
         )
-    moment = told.readings[-1].at if at is None else at
-    day, last = outing_day(design, told), _Last(told, moment)
+    if told.outing.ended_at is not None or told is not book_of(logbook).told[0]:
+        heard = ()
+    heard = tuple(sorted(heard, key=lambda reading: reading.at))
+    moment = max(one[-1].at for one in (told.readings, heard) if one) if at is None else at
+    day, last = outing_day(design, told), _Last(told, heard, moment)
     where = day.steps.index_at(moment)
     index = min(max(int(where), 0), day.steps.steps - 1)
     sun_read = last.panels(day.rows.parts)
@@ -258,6 +272,7 @@ def log_now(
     home = None if found is None else found[0]
     return NowShown(
         at=moment,
+        heard=bool(heard),
         old_min=old,
         sun_w=sun,
         sun_read=sun_read is not None,

@@ -187,6 +187,7 @@ class NowShown(Frozen):
     """What the last readings say, large."""
 
     at: datetime | None
+    heard: bool  # whether devices say it this moment
     old_min: float | None  # since the oldest of what is counted, at the moment asked about
     sun_w: float | None
     sun_read: bool

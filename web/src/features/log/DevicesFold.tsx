@@ -84,7 +84,7 @@ export function DevicesFold({ inputs, kept }: Pick<LogPicture, "inputs" | "kept"
   );
 }
 
-type Told = "state" | "lines" | "wrong" | "let_go" | "kept" | "last_at" | "told" | "values";
+type Told = "state" | "lines" | "wrong" | "let_go" | "kept" | "last_at" | "told" | "values" | "heard";
 
 function NewDevice(props: { inputs: LogPicture["inputs"]; onAdd: (device: Omit<DeviceOut, Told>) => void }) {
   const { inputs, onAdd } = props;

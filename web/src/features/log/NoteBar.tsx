@@ -162,9 +162,10 @@ export function NoteBar(props: { picture: LogPicture; large: boolean; onSmall: (
         </select>
       </label>
       <label className="log-note-word">
-        <span>a word, or “13.2 V 8 A”</span>
+        <span>in words</span>
         <input
           className={`${INPUT} text-left!`}
+          placeholder="13.2 V 8 A"
           maxLength={400}
           autoComplete="off"
           value={word}

@@ -8,10 +8,12 @@ import { clockText } from "../../kit/units";
 import { NowBars } from "./NowBars";
 import { Pauses } from "./Pauses";
 import { TiltFields } from "./TiltFields";
+import { NOW_MS, useDevices } from "./useDevices";
 
 /** At arm's length: what comes in, what goes out, what is left, and what to do. */
 export function NowView({ day, onNote }: { day: LogDay | null; onNote: () => void }) {
-  const { data: now, error, retry } = useStudy("log/now");
+  const heard = useDevices(NOW_MS)?.flatMap((device) => device.heard) ?? [];
+  const { data: now, error, retry } = useStudy("log/now", { heard });
   const say = useSay();
   if (!now) return <Waiting error={error} retry={retry} what="Now" />;
   return (
@@ -55,6 +57,7 @@ export function NowView({ day, onNote }: { day: LogDay | null; onNote: () => voi
 
 function When({ now, day }: { now: LogNow; day: LogDay | null }) {
   const last = day?.readings[0];
+  if (now.heard) return <>as your devices say it, second by second</>;
   return (
     <>
       <b className="text-ink">{last ? clockText(last.minute) : ""}</b> your last reading

@@ -38,8 +38,7 @@ export function OwnList() {
         if (listed === 0) return null;
         return (
           <p key={kind} className="m-0 flex gap-3">
-            Own {kind}: {listed}.
-            <LinkButton onClick={() => write(kind, [])}>back to ours</LinkButton>
+            Own {kind}: {listed}.<LinkButton onClick={() => write(kind, [])}>back to ours</LinkButton>
           </p>
         );
       })}
