@@ -15,6 +15,7 @@ from ninja import NinjaAPI
 from ninja.errors import HttpError, ValidationError
 from ninja.parser import Parser
 from outings.device_router import router as device_router
+from outings.picture_router import router as picture_router
 from outings.router import router as outings_router
 from parhelion.errors import ParhelionError, Problem, problems_from
 from parhelion.formats.boat_file import said_once
@@ -40,6 +41,7 @@ api.add_router("/boats", boats_router)
 api.add_router("/boats", noted_router)
 api.add_router("/boats", outings_router)
 api.add_router("/boats", device_router)
+api.add_router("/boats", picture_router)
 api.add_router("/variants", variants_router)
 api.add_router("/work", work_router)
 api.add_router("/design", words_router)

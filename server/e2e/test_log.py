@@ -73,6 +73,10 @@ class LogWalk(BrowserTest):
         for label, text in (("From the shore", "120"), ("Wind", "9"), ("What broke", "A plug")):
             self.fill(label, text)  # one after the other, before the first is shown
         self.fill("Mended", "A new one")
+        self.page.get_by_label("A picture of what broke").set_input_files(
+            {"name": "plug.txt", "mimeType": "image/png", "buffer": b"no picture"}
+        )
+        expect(self.page.get_by_role("alert").filter(has_text="This is no picture")).to_be_visible()
         self.page.wait_for_timeout(1500)
         content = Outing.objects.get().content
         told = (content["shore_wh"], content["broke"], content["mended"], len(content["pauses"]))

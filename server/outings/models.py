@@ -71,6 +71,24 @@ class Reading(models.Model):
         return f"{self.boat_id} {self.at}"
 
 
+class Picture(models.Model):
+    """A picture of what broke; its file lies beside the database."""
+
+    boat = models.ForeignKey(Boat, on_delete=models.CASCADE, related_name="pictures")
+    key = models.CharField(max_length=40, unique=True)
+    outing_key = models.CharField(max_length=40)
+    width = models.PositiveIntegerField()
+    height = models.PositiveIntegerField()
+    withdrawn_at = models.DateTimeField(null=True, blank=True)
+
+    class Meta:
+        ordering = ["id"]
+        indexes = [models.Index(fields=["boat", "outing_key"], name="pictures_of_an_outing")]
+
+    def __str__(self) -> str:
+        return self.key
+
+
 class Device(models.Model):
     """Something that sends readings: how it speaks, where it is, and of what it reads."""
 

@@ -2,14 +2,18 @@
 
 from __future__ import annotations
 
+import io
 import json
+import tempfile
 from datetime import UTC, datetime, timedelta
+from pathlib import Path
 from typing import Any
 
 from asgiref.sync import async_to_sync
 from django.conf import settings
 from django.test import TestCase, TransactionTestCase
 from parhelion.design.logbook import NO_LOGBOOK, Outing, Reading
+from PIL import Image
 
 from outings import actions, old_seconds
 from outings.models import Reading as Row
@@ -50,6 +54,35 @@ class LogbookTest(TestCase):
 
     def uuid(self) -> Any:
         return Row.objects.first().boat_id  # type: ignore[union-attr]
+
+    def test_a_picture_of_what_broke_is_made_small_kept_and_removed(self) -> None:
+        var = self.enterContext(tempfile.TemporaryDirectory())
+        self.enterContext(self.settings(VAR=Path(var)))
+        self.put("outings", {"outing": {"id": "o", "name": "Out", "began_at": AT}})
+        to, sent = f"{self.at}/outings/o/pictures", io.BytesIO()
+        exif = Image.Exif()
+        exif[0x0112], exif[0x010F] = 6, "a camera"  # it lies on its side
+        Image.new("RGB", (2400, 1200), "teal").save(sent, "JPEG", exif=exif)
+        made = self.client.post(to, sent.getvalue(), content_type="image/jpeg").json()
+        self.assertEqual((made["width"], made["height"]), (800, 1600))
+        self.assertEqual([one["key"] for one in self.client.get(to).json()], [made["key"]])
+        at = f"{self.at}/pictures/{made['key']}"
+        reply = self.client.get(at)
+        self.assertEqual(reply["Content-Type"], "image/jpeg")
+        kept = Image.open(io.BytesIO(reply.content))
+        self.assertEqual((kept.size, dict(kept.getexif())), ((800, 1600), {}))
+        self.assertEqual(self.client.delete(at).status_code, 204)
+        self.assertEqual(self.client.get(to).json(), [])
+        self.assertEqual(self.client.put(at).status_code, 204)
+        self.assertEqual(len(self.client.get(to).json()), 1)
+        bomb = io.BytesIO()
+        Image.new("1", (9_000, 9_000)).save(bomb, "PNG")
+        for wrong, code in ((b"<svg onload='x'/>", "no_picture"), (b"", "no_picture"),
+                            (sent.getvalue()[:400], "no_picture"), (bomb.getvalue(), "too_large")):  # fmt: skip
+            reply = self.client.post(to, wrong, content_type="image/jpeg")
+            self.assertEqual((reply.status_code, reply.json()["errors"][0]["code"]), (422, code))
+        other = self.client.post(to.replace("/o/", "/nobody/"), sent.getvalue(), content_type="image/jpeg")
+        self.assertEqual(other.json()["errors"][0]["code"], "no_outing")
 
     def test_what_is_no_reading_is_refused_and_none_of_them_is_kept(self) -> None:
         good = {"id": "r", "at": AT, "pv_w": 300}

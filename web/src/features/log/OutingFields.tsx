@@ -5,6 +5,7 @@ import { useToast } from "../../kit/Toast";
 import { LinkButton } from "../../kit/ui/LinkButton";
 import { OwnField, OwnText } from "../../kit/ui/OwnField";
 import { Pauses } from "./Pauses";
+import { Pictures } from "./Pictures";
 
 const NOTED = [
   "name",
@@ -30,6 +31,7 @@ export function OutingFields({ outing: shown }: { outing: LogOuting }) {
       {NOTED.filter((name) => name !== "mended" || outing.broke).map((name) => (
         <Noted key={name} name={name} outing={outing} onPut={(value) => put({ [name]: value })} />
       ))}
+      <Pictures outing={shown} />
       <Pauses outing={shown} />
       {outing.means_s != null && (
         <p className="m-0 mt-1 text-[13px] text-muted">

@@ -3,13 +3,14 @@ interface Props {
   name: string; // for those who do not see it
   accept: string;
   mostBytes: number;
-  onText: (text: string, file: File) => void;
+  onText?: (text: string, file: File) => void;
+  onFile?: (file: File) => void; // of what is no text
   onTooLarge: () => void;
   inline?: boolean; // in one line with its label
 }
 
-/** Asks for a file of text; the same file may be given again. */
-export function FileField({ label, name, accept, mostBytes, onText, onTooLarge, inline }: Props) {
+/** Asks for a file; the same one may be given again. */
+export function FileField({ label, name, accept, mostBytes, onText, onFile, onTooLarge, inline }: Props) {
   return (
     <label className={inline ? "flex items-center gap-2 text-muted" : "text-muted"}>
       {label}
@@ -22,8 +23,9 @@ export function FileField({ label, name, accept, mostBytes, onText, onTooLarge, 
           const file = event.target.files?.[0];
           event.target.value = "";
           if (!file) return;
-          if (file.size > mostBytes) onTooLarge();
-          else onText(await file.text(), file);
+          if (file.size > mostBytes) return onTooLarge();
+          onFile?.(file);
+          onText?.(await file.text(), file);
         }}
       />
     </label>
