@@ -7,25 +7,30 @@ NMEA 0183 over TCP, the same sentences over UDP, JSON deltas over a WebSocket; o
 from __future__ import annotations
 
 import asyncio
+import json
 from argparse import ArgumentParser, Namespace
 from collections.abc import Callable
 from datetime import UTC, datetime, timedelta
+from pathlib import Path
 from typing import Any, TextIO
 
 from websockets.asyncio.server import ServerConnection, serve
 
 from parhelion.design import BoatDesign, Sky
+from parhelion.design.logbook import VALUES, Reading
 from parhelion.diagnosis.conditions import Condition
 from parhelion.diagnosis.day_model import Around
 from parhelion.errors import ParhelionError, Problem
 from parhelion.meters.played import Fault, Played, TrueDay, played_day
 from parhelion.meters.stand_ins import Lines, Ways, lines_at
+from parhelion.stations.log.brought import brought_readings
 from parhelion.sun.climate import usual_air_temperature_c
 from parhelion.sun.zone import zone_at
 from parhelion.wiring.by_itself import absorption_v
 from parhelion.wiring.circuits import float_v
 
 HOST, PORT = "127.0.0.1", 10210
+Said = Callable[[int], Lines | None]  # of a second; None when all was said
 MOST_WAITING = 200  # lines that a slow listener may be behind
 
 
@@ -37,6 +42,7 @@ def devices_arguments(command: ArgumentParser) -> None:
     command.add_argument("--seed", type=int, default=1)
     command.add_argument("--sky-word", default="clear", choices=list(Sky))
     command.add_argument("--lame", default="", help="a controller whose panels give half, by its id")
+    command.add_argument("--replay", default="", help="a table of readings, played again in their order")
     for name, usual in (("noise", 0.005), ("gain", 1.0), ("offset-a", 0.0), ("lag-s", 0.0), ("drops", 0.0),
                         ("nonsense", 0.0)):  # fmt: skip
         command.add_argument(f"--{name}", type=float, default=usual)
@@ -75,26 +81,55 @@ def played_for(design: BoatDesign, arguments: Namespace) -> TrueDay:
     return played_day(design, start, Around(high - 8, high, absorption_v(bank), float_v(bank)), play)
 
 
+def lines_of_day(day: TrueDay, asked: Namespace) -> Said:
+    """What the devices of a played day say, second by second."""
+    ways = Ways(asked.noise, asked.gain, asked.offset_a, asked.lag_s, asked.drops, asked.nonsense)
+
+    def said(second: int) -> Lines:
+        minute = asked.from_hour * 60 + second * asked.speed / 60
+        told = (day.log.timeline.starts_at + timedelta(minutes=minute)).astimezone(UTC)
+        return lines_at(day, minute, told, ways, asked.seed * 100_003 + second)
+
+    return said
+
+
+def lines_of_readings(readings: list[Reading], asked: Namespace) -> Said:
+    """What was read, said again in its order as JSON lines; nothing more after the last.
+
+    Parameters
+    ----------
+    readings : list of Reading
+        Some, the earliest first.
+    asked : Namespace
+        With `speed`, seconds of the readings that pass in one.
+    """
+    first = readings[0].at
+
+    def said(second: int) -> Lines | None:
+        since, until = (first + timedelta(seconds=asked.speed * s) for s in (second, second + 1))
+        if since > readings[-1].at:
+            return None
+        now = [reading for reading in readings if since <= reading.at < until]
+        return Lines([_line(reading) for reading in now], [], "")
+
+    return said
+
+
+def _line(reading: Reading) -> str:
+    told = {name: getattr(reading, name) for name in VALUES if getattr(reading, name) is not None}
+    return json.dumps(told if reading.of is None else {"of": reading.of, **told})
+
+
 class StandIns:
     """The devices of one boat, playing."""
 
-    def __init__(self, day: TrueDay, arguments: Namespace):
-        self.day, self.asked = day, arguments
-        self.ways = Ways(
-            arguments.noise, arguments.gain, arguments.offset_a, arguments.lag_s, arguments.drops,
-            arguments.nonsense,
-        )  # fmt: skip
+    def __init__(self, said: Said, arguments: Namespace):
+        self.said, self.asked = said, arguments
         self._listeners: dict[str, set[asyncio.Queue[str | None]]] = {
             "plain": set(),
             "nmea": set(),
             "delta": set(),
         }
-
-    def _at(self, second: int) -> Lines:
-        minute = self.asked.from_hour * 60 + second * self.asked.speed / 60
-        start = self.day.log.timeline.starts_at
-        told = (start + timedelta(minutes=minute)).astimezone(UTC)
-        return lines_at(self.day, minute, told, self.ways, self.asked.seed * 100_003 + second)
 
     def _send(self, to: str, line: str) -> None:
         for waiting in self._listeners[to]:
@@ -154,20 +189,36 @@ class StandIns:
     async def _seconds(self, datagrams: asyncio.DatagramTransport) -> None:
         second = 0
         while not self.asked.seconds or second < self.asked.seconds:
-            lines = self._at(second)
+            lines = self.said(second)
+            if lines is None:
+                return
             for line in lines.plain:
                 self._send("plain", line)
             for line in lines.sentences:
                 self._send("nmea", line)
                 datagrams.sendto(line.encode() + b"\r\n")
-            self._send("delta", lines.delta)
+            if lines.delta:
+                self._send("delta", lines.delta)
             second += 1
             await asyncio.sleep(1.0)
+
+
+def _replayed(design: BoatDesign, arguments: Namespace) -> Said:
+    """The readings of the file that is named."""
+    try:
+        text = Path(arguments.replay).read_text(encoding="utf-8", errors="replace")
+    except OSError as error:
+        problem = Problem(code="no_file", message=f"{arguments.replay}: {error.strerror}",
+                          accepted="a table of readings, a GPX track or an NMEA log")  # fmt: skip
+        raise ParhelionError([problem]) from error
+    return lines_of_readings(brought_readings(design, text).readings, arguments)
 
 
 def devices(design: BoatDesign, arguments: Namespace, out: TextIO) -> None:
     """Plays the devices of a boat on loopback."""
     try:
-        asyncio.run(StandIns(played_for(design, arguments), arguments).play(out))
+        said = _replayed(design, arguments) if arguments.replay else None
+        said = said or lines_of_day(played_for(design, arguments), arguments)
+        asyncio.run(StandIns(said, arguments).play(out))
     except KeyboardInterrupt:
         out.write("stopped\n")

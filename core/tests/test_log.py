@@ -259,7 +259,9 @@ class NowTest(TestCase):
         self.assertEqual((now.sun_w, now.soc, now.at), (411, 0.6, heard[0].at))
         over = going.outings[0].model_copy(update={"ended_at": at})
         past = going.model_copy(update={"outings": (over,)})
-        self.assertEqual((log_now(demo(), past, heard=heard).sun_w, log_now(demo(), past).heard), (300, False))
+        self.assertEqual(
+            (log_now(demo(), past, heard=heard).sun_w, log_now(demo(), past).heard), (300, False)
+        )
 
 
 class SeasonTest(TestCase):

@@ -16,11 +16,12 @@ from unittest import mock
 
 from django.conf import settings
 from django.db import OperationalError
-from django.test import TransactionTestCase
+from django.test import SimpleTestCase, TransactionTestCase
 from parhelion.formats.boat_file import read_boat
 from parhelion.formats.device_line import Form, NoLine, line_values
 from parhelion.meters.stand_ins import sentence
-from parhelion.stand_ins import StandIns, devices_arguments, played_for
+from parhelion.stand_ins import StandIns, devices_arguments, lines_of_day, lines_of_readings, played_for
+from parhelion.stations.log.brought import brought_readings
 
 from outings import devices
 from outings.devices import MOST_LINES_S, listeners
@@ -51,7 +52,7 @@ class Played:
         parser = ArgumentParser()
         devices_arguments(parser)
         asked: Namespace = parser.parse_args(["--port", str(port), "--from-hour", "11", *more])
-        self._playing = StandIns(played_for(read_boat(DEMO), asked), asked)
+        self._playing = StandIns(lines_of_day(played_for(read_boat(DEMO), asked), asked), asked)
         self._stopped = threading.Event()
         self._thread = threading.Thread(target=lambda: asyncio.run(self._until_stopped()), daemon=True)
         self._thread.start()
@@ -66,6 +67,21 @@ class Played:
     def stop(self) -> None:
         self._stopped.set()
         self._thread.join(10)
+
+
+class ReplayTest(SimpleTestCase):
+    def test_what_was_read_is_said_again_in_its_order(self) -> None:
+        table = "time,PV W,Bank V,STW kn\n10:00,300,26.2,\n10:01,310,26.3,3.1\n10:30,290,26.1,3.0\n"
+        readings = brought_readings(read_boat(DEMO), table).readings
+        said = lines_of_readings(readings, Namespace(speed=60.0))
+        seconds = [said(second) for second in range(32)]
+        self.assertEqual([len(lines.plain) for lines in seconds[:31] if lines], [1, 1, *[0] * 28, 1])
+        self.assertIsNone(seconds[31])
+        heard = [line_values(line, Form.JSON_LINES) for lines in seconds if lines for line in lines.plain]
+        for one, reading in zip(heard, readings, strict=True):
+            self.assertEqual(one.values, {n: getattr(reading, n) for n in one.values})
+        self.assertEqual([sorted(one.values) for one in heard[:2]],
+                         [["bank_v", "pv_w"], ["bank_v", "pv_w", "speed_mps"]])  # fmt: skip
 
 
 class DevicesTest(TransactionTestCase):

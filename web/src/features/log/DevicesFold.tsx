@@ -78,7 +78,7 @@ export function DevicesFold({ inputs, kept }: Pick<LogPicture, "inputs" | "kept"
       </p>
       <p className="m-0 text-[12.5px] text-muted">
         Without any: <code>parhelion devices BOAT.json</code> plays a boat on this machine, ports 10210 to
-        10213.
+        10213; <code>--replay FILE.csv</code> a day that was read.
       </p>
     </div>
   );
