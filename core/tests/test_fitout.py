@@ -70,7 +70,8 @@ class OrderTest(TestCase):
                     joined = steps.index(f"strings/{circuit.key}")
                     self.assertLess(joined, steps.index(f"close/{box.key}"))
                     if bank is not None:
-                        order = [f"bank/{bank.id}", f"fuse/{bank.id}", f"box/{box.key}"]
+                        takes = [key for key in steps if key.startswith("motor/") or key == "house"]
+                        order = [f"bank/{bank.id}", f"fuse/{bank.id}", f"box/{box.key}", *takes]
                         places = [*(steps.index(key) for key in order), joined]
                         self.assertEqual(places, sorted(places), design.name)
                         seen += 1

@@ -56,6 +56,9 @@ class FitoutWalk(BrowserTest):
         card.get_by_role("textbox").fill("53.0")
         card.get_by_role("textbox").press("Enter")
         card.get_by_role("checkbox").check()
+        for used in (f"motor/{design.drives[0].id}", *(["house"] if design.loads else [])):
+            expect(card).to_have_attribute("data-step", used)  # all that takes, then what gives
+            card.get_by_role("checkbox").check()
         step = f"strings/{design.panels[0].id}"
         expect(card).to_have_attribute("data-step", step)
         box = inputs_of(design)[0]
@@ -78,7 +81,8 @@ class FitoutWalk(BrowserTest):
         second.fill(f"{opened:.1f}")
         second.press("Enter")
         expect(card).to_have_attribute("data-step", f"close/{design.controllers[0].id}")
-        self.assertEqual(Noted.objects.filter(kind="step", withdrawn_at=None).count(), 7)
+        proved = 8 + bool(design.loads)
+        self.assertEqual(Noted.objects.filter(kind="step", withdrawn_at=None).count(), proved)
         self.page.keyboard.press("4")  # another string: what was proved of it is open again
         self.settled()
         self.fill("In series", "4")

@@ -149,7 +149,7 @@ def _banks(design: BoatDesign) -> Iterator[Step]:
             kind="bank",
             title=f"{bank.name}: volts and polarity",
             on=bank.id,
-            what=f"Fuse out. Read the posts of the bank.{alike}",
+            what=f"Fuse out, then read the posts of the bank.{alike}",
             meter="Meter on DC volts, red on plus, black on minus.",
             items=(Item("posts", "at the posts", of, "V", bank_zones(bank)),),
             live_v=bank.nominal_v,
@@ -345,7 +345,7 @@ def steps_of(design: BoatDesign, now: Now) -> list[Step]:
     without = [] if design.banks else list(_direct(design, inputs, now))
     found = [first, *_banks(design)]
     if design.banks:
-        found += [*_boxes(inputs), *_joined(design), *_strings(design, inputs, now), *_users(design)]
+        found += [*_boxes(inputs), *_joined(design), *_users(design), *_strings(design, inputs, now)]
     return [*found, *without]
 
 

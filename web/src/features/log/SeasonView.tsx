@@ -1,3 +1,4 @@
+import { Link } from "react-router";
 import { type LogSeason, refitted } from "../../api/client";
 import { useStudy } from "../../asking/live";
 import { Waiting } from "../../kit/chart/Waiting";
@@ -43,12 +44,32 @@ export function SeasonView({ onChoose }: { onChoose: (id: string) => void }) {
             {season.broke.length > 0 && (
               <p className="m-0 text-[13.5px]">Broke: {season.broke.join("; ")}.</p>
             )}
+            <NextYear season={season} />
             <h2 className="m-0 mt-3 mb-1 text-[14px] font-bold">Laying up</h2>
             <ToldList name="laying-up" lines={season.laying_up} />
           </section>
         </div>
         <Scores season={season} onChoose={onChoose} />
       </View>
+    </>
+  );
+}
+
+/** What to buy next, with her own numbers: those that are in the design. */
+function NextYear({ season }: { season: LogSeason }) {
+  const { variant } = useDesign();
+  const open = season.learned.filter((one) => one.refit != null).map((one) => one.label.toLowerCase());
+  return (
+    <>
+      <h2 className="m-0 mt-3 mb-1 text-[14px] font-bold">Next year</h2>
+      <p className="m-0 text-[13.5px]">
+        <Link className="link" to={{ pathname: `/year/${variant.id}`, search: "?view=upgrades" }}>
+          what to buy next
+        </Link>
+        {open.length > 0
+          ? `, by the design as it stands: ${open.join(", ")} of this season are not in it yet.`
+          : ", with the numbers of this season."}
+      </p>
     </>
   );
 }
