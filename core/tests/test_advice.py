@@ -55,6 +55,7 @@ HULL |= {
     "estimated_motor": (drive(), {}),
     "idling_along": ({"drives": [{"id": "d", "rated_power_w": 40000}]}, {"drives": [{"id": "d", "rated_power_w": 900}]}),
     "held_below_label": (drive(motor={"current_limit_a": 40}), drive()),
+    "motor_volts": ({"drives": [{**THRUST, "full_thrust_v": 12}]}, {"drives": [{**THRUST, "full_thrust_v": 24}]}),
     "optimistic_label": ({"drives": [THRUST]}, {"drives": [{**THRUST, "full_thrust_current_a": 60}]}),
     "implausible_run": (
         {"runs": [{"id": "r", "speed_mps": 2, "power_w": 100_000}]}, {"runs": runs(2)},

@@ -36,7 +36,12 @@ from parhelion.quantities import (
     words,
 )
 from parhelion.rail.reasons import hull_why
-from parhelion.stations.hull.motor_findings import held_below_label, idling_along, optimistic_label
+from parhelion.stations.hull.motor_findings import (
+    held_below_label,
+    idling_along,
+    motor_volts,
+    optimistic_label,
+)
 
 Array = NDArray[np.float64]
 
@@ -328,5 +333,6 @@ def match_findings(view: DriveView | None) -> list[Finding | None]:
 def drive_findings(outlook: Outlook, view: DriveView | None) -> list[Finding | None]:
     """What the Hull station says of the drive."""
     return [
-        held_below_label(outlook), optimistic_label(outlook), idling_along(outlook), *match_findings(view)
+        motor_volts(outlook), held_below_label(outlook), optimistic_label(outlook), idling_along(outlook),
+        *match_findings(view),
     ]  # fmt: skip

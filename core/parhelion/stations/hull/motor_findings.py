@@ -3,13 +3,16 @@
 from __future__ import annotations
 
 from parhelion.balance.outlook import Outlook
-from parhelion.design import Rating
+from parhelion.design import Bank, Drive, Rating
 from parhelion.drive import trolling
+from parhelion.drive.chain import motor_battery_w, surroundings_of
 from parhelion.drive.limits import Limited
 from parhelion.finding import Finding
-from parhelion.quantities import Fact, fraction, power, ratio, sentence, speed, words
+from parhelion.quantities import Fact, Quantity, count, fraction, power, ratio, sentence, speed, volts, words
 from parhelion.rail.reasons import hull_why
 
+VOLTS_FROM, VOLTS_TO = 0.8, 1.3  # the bank's nominal volts over those a motor is made for
+SAME_VOLTS = 0.12  # 12 and 12.8 are one class
 IDLING_LOAD = 0.10  # of a motor's rating below which it is poorly used
 IDLING_EFFICIENCY = 0.80  # of controller and motor, below which it is said
 BEST_MERIT = 0.66  # ideal over electrical that a label may promise
@@ -94,3 +97,66 @@ def optimistic_label(outlook: Outlook) -> Finding | None:
             field=f"/drives/{index}/static_thrust_n",
         )  # fmt: skip
     return None
+
+
+def motor_volts(outlook: Outlook) -> Finding | None:
+    """A motor that is made for other volts than the bank has, and the ways out."""
+    bank = outlook.design.bank
+    for index, drive in enumerate(outlook.design.drives if bank else ()):
+        assert bank is not None
+        entry, made_for = _made_for(drive)
+        guessed = made_for is None
+        if made_for is None and drive.rating is Rating.THRUST:
+            made_for = trolling.USUAL_V
+        if made_for is None or VOLTS_FROM <= bank.nominal_v / made_for <= VOLTS_TO:
+            continue
+        over = bank.nominal_v > made_for
+        text = "More volts than a motor is made for burn it or its controller. What helps: " if over else (
+            "On fewer volts it turns slower and gives less than is counted here. What helps: "
+        )  # fmt: skip
+        if guessed:
+            text = "Sold by its thrust, it is most likely one of {m}: its label says. If so, "
+        told, slots = _ways(bank, drive, made_for, motor_battery_w(drive, surroundings_of(outlook.design)))
+        return Finding(
+            id="motor_volts",
+            level="note" if guessed else "warn",
+            title=sentence(
+                "{name}: is it made for {b}?" if guessed else "{name} is made for {m}, the bank has {b}",
+                name=words(drive.name), m=volts(made_for), b=volts(bank.nominal_v),
+            ),
+            detail=sentence(text + told, m=volts(made_for), **slots),
+            why=hull_why(
+                outlook,
+                "The motor's volts beside the bank's",
+                Fact(label="Bank over motor", value=ratio(bank.nominal_v / made_for)),
+                doc="drive",
+            ),
+            field=f"/drives/{index}/{entry}",
+        )  # fmt: skip
+    return None
+
+
+def _made_for(drive: Drive) -> tuple[str, float | None]:
+    """Where a motor's own volts are entered, and what they are."""
+    if drive.rating is Rating.THRUST:
+        return "full_thrust_v", drive.full_thrust_v
+    return "motor", drive.motor.volts if drive.motor else None
+
+
+def _ways(bank: Bank, drive: Drive, made_for: float, watts: float) -> tuple[str, dict[str, Quantity]]:
+    """What can be done about it, in words and their slots."""
+    times = bank.nominal_v / made_for
+    more = max(round(times), 1)
+    ways, slots = [], {}
+    if more > 1 and drive.count % more == 0 and drive.rating is Rating.THRUST:
+        ways.append("its {n} in series, each on its share")
+        slots["n"] = count(drive.count)
+    units = max(round(made_for / bank.unit_v), 1)
+    if units != bank.series and abs(units * bank.unit_v / made_for - 1) < SAME_VOLTS:
+        ways.append("the bank's units {s} in series" if units > 1 else "the bank's units all in parallel")
+        slots["s"] = count(units)
+    if times > 1:
+        ways.append("a converter of {w} from the bank")
+        slots["w"] = power(watts * drive.count)
+    ways.append("a motor for the bank's volts")
+    return ", or ".join(ways) + ".", slots
