@@ -245,6 +245,23 @@ class ProposeTest(unittest.TestCase):
         self.assertEqual((low.proposals, low.unwired), ([], ["Canopy"]))
         self.assertEqual(propose(outlook_of(boat(banks=[]))).proposals, [])
 
+    def test_a_bank_over_48_volts_has_controllers_too(self):
+        limits = {model.name: model.most_pv_v for model in controller_models()}
+        for bank_v, count, series in ((76.8, 4, None), (96, 12, None)):
+            high = {
+                **GOOD,
+                "banks__0__unit_v": bank_v,
+                "panels__0__count": count,
+                "panels__0__series": series,
+            }
+            found = propose(outlook_of(boat(**high)))
+            choices = [choice for item in found.proposals for choice in item.choices]
+            self.assertTrue(choices)
+            for choice in choices:
+                self.assertIn("high bank", choice.controller)
+                self.assertLessEqual(choice.cold_v, limits[choice.controller])
+        self.assertTrue(any(choice.hot_v > 1.2 * 96 for choice in choices))
+
     def test_every_controller_of_the_list_has_its_label(self):
         models = controller_models()
         self.assertGreaterEqual(len(models), 12)
