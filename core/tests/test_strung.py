@@ -10,6 +10,7 @@ from hypothesis import strategies as st
 from parhelion.balance.outlook import outlook_of
 from parhelion.cli import told
 from parhelion.design import BoatDesign, Controller, PanelModel
+from parhelion.design.part import Point
 from parhelion.panels.bodies import body_of
 from parhelion.panels.deck import deck_of
 from parhelion.panels.layout import substring_of_cells
@@ -304,6 +305,26 @@ class HeldTest(unittest.TestCase):
                 changed = BoatDesign.model_validate(option.refit.of(design).model_dump())
                 self.assertFalse({"over_limit", "too_low"} & {f.id for f in findings_of("strings", changed)})
         self.assertIsNone(found["split"].refit)
+        base = boat(**GOOD)
+        place, group, box = base.places[0], base.panels[0], base.controllers[0]
+        sides = (("port", -0.9), ("starboard", 0.9))  # a panel on each side, on a controller of its own
+        low = base.changed(
+            places=tuple(place.model_copy(update={
+                "id": side, "name": side, "width_m": 0.9, "at": Point(x_m=x, y_m=0, z_m=1.2)})
+                for side, x in sides),
+            panels=tuple(group.model_copy(update={
+                "id": side, "place_id": side, "controller_id": f"{side}-box", "count": 1, "series": 1})
+                for side, _ in sides),
+            controllers=tuple(box.model_copy(update={"id": f"{side}-box"}) for side, _ in sides),
+        )  # fmt: skip
+        pairs = {one.group_id: {o.key: o for o in one.options} for one in volts_options(low)}
+        self.assertEqual([set(options) & {"pair"} for options in pairs.values()], [{"pair"}, {"pair"}])
+        pair = pairs["port"]["pair"]
+        made = BoatDesign.model_validate(pair.refit.of(low).model_dump())
+        self.assertEqual([len(string.panels) for string in made.strings], [2])
+        self.assertEqual(len(made.controllers), 1)
+        self.assertFalse({"over_limit", "too_low"} & {f.id for f in findings_of("strings", made)})
+        self.assertGreater(pair.gain_wh, 0)
         self.assertEqual(volts_options(boat(**GOOD)), [])
 
 

@@ -5,12 +5,14 @@ References
 [1] Each way is harvested over the year of the plan's sky, shade and all, and priced from the list.
 [2] A split bank: half the panels charge each half, each through its own controller; what a balancer between
     the halves loses and costs is typical and invented.
+[3] Amps that differ by more than a twelfth waste the stronger panel.
 """
 
 from __future__ import annotations
 
 from parhelion.constants import SHOCK_V
 from parhelion.design import Bank, BoatDesign, Controller, ControllerKind, PanelGroup
+from parhelion.design.array import PanelRef, PanelString
 from parhelion.design.refit import Refit, refit
 from parhelion.market.parts import BALANCER_PRICE
 from parhelion.quantities import Frozen, Sentence, sentence, volts
@@ -20,6 +22,7 @@ from parhelion.wiring.circuits import limit_v, needs_v, wiring_of
 from parhelion.wiring.panel_volts import panel_volts
 
 BALANCER_LOSS_FRAC = 0.03  # [2]
+ALIKE_A = 1 / 12  # [3]
 
 
 class VoltsOption(Frozen):
@@ -75,6 +78,49 @@ def _series(design: BoatDesign, group: PanelGroup, bank: Bank) -> tuple[int, Boa
     return None
 
 
+def _partner(design: BoatDesign, group: PanelGroup, bank: Bank) -> PanelGroup | None:
+    """Panels on another place, as many and of such amps, that make volts for the bank with these [3]."""
+    controller, mine = design.controller(group.controller_id), panel_volts(group)
+    least, most = needs_v(controller, bank), limit_v(controller, bank)
+    wiring = design.wiring
+    for other in design.fitted_panels:
+        theirs, fed = panel_volts(other), design.bank_of(design.controller(other.controller_id))
+        if other.place_id == group.place_id or other.count != group.count or fed != bank:
+            continue
+        if abs(theirs.short_a / mine.short_a - 1) > ALIKE_A:
+            continue
+        cold = mine.open_at(wiring.coldest_c, 1) + theirs.open_at(wiring.coldest_c, 1)
+        hot = mine.best_at(wiring.hottest_cell_c, 1) + theirs.best_at(wiring.hottest_cell_c, 1)
+        if (least is None or hot >= least) and (most is None or cold <= most):
+            return other
+    return None
+
+
+def _paired(design: BoatDesign, group: PanelGroup, other: PanelGroup) -> BoatDesign:
+    """The boat wired by hand: the two places pair by pair, all other panels as they are."""
+    strings = [
+        PanelString(
+            id=f"across-{n + 1}", controller_id=group.controller_id,
+            panels=(PanelRef(group_id=group.id, number=n), PanelRef(group_id=other.id, number=n)),
+        )
+        for n in range(group.count)
+    ]  # fmt: skip
+    for one in design.fitted_panels:
+        series = one.in_series
+        for n in range(0 if one.id in (group.id, other.id) else one.count // series):
+            refs = tuple(PanelRef(group_id=one.id, number=n * series + k) for k in range(series))
+            strings.append(
+                PanelString(id=f"{one.id}-{n + 1}"[-40:], controller_id=one.controller_id, panels=refs)
+            )
+    used = {string.controller_id for string in strings}
+    panels = tuple(
+        one.model_copy(update={"controller_id": group.controller_id}) if one.id == other.id else one
+        for one in design.panels
+    )
+    boxes = tuple(box for box in design.controllers if box.id in used)
+    return design.changed(strings=tuple(strings), panels=panels, controllers=boxes)
+
+
 def _cheapest(found: list[Arrangement]) -> Arrangement | None:
     return min(found, key=lambda a: (a.price, a.boxes), default=None)
 
@@ -89,9 +135,16 @@ def _options(design: BoatDesign, group: PanelGroup, bank: Bank) -> list[VoltsOpt
     found: list[VoltsOption] = []
 
     def add(
-        key: str, label: str, risk: Sentence, price: float, changed: BoatDesign, box: str, keep: float = 1.0
+        key: str,
+        label: str,
+        risk: Sentence,
+        price: float,
+        changed: BoatDesign,
+        box: str,
+        keep: float = 1.0,
+        others_wh: float = 0.0,
     ) -> None:
-        year = keep * _year_wh(changed, box)
+        year = keep * _year_wh(changed, box) - others_wh
         drawn = changed if changed.banks == design.banks else None
         found.append(
             VoltsOption(
@@ -127,6 +180,21 @@ def _options(design: BoatDesign, group: PanelGroup, bank: Bank) -> list[VoltsOpt
             controller = wired(design, group, chosen.boxes, chosen.model)
             add(key, f"{label}: {chosen.boxes} × {chosen.model.name}", sentence(text), chosen.price,
                 _with(design, group, chosen.series, controller), controller.id)  # fmt: skip
+    other = _partner(design, group, bank)
+    if other is not None:
+        apart = other.controller_id != group.controller_id
+        add(
+            "pair",
+            f"Each in series with one of {design.place(other.place_id).name}",
+            sentence(
+                "A cable across the boat. Both carry the same amps: the one in less sun holds the other "
+                "back, or is passed by and the volts fall short."
+            ),
+            0.0,
+            _paired(design, group, other),
+            group.controller_id,
+            others_wh=_year_wh(design, other.controller_id) if apart else 0.0,
+        )
     if bank.series % 2 == 0 and group.count % 2 == 0:
         halved = _halved(design, bank)
         half = next(b for b in halved.banks if b.id == bank.id)
