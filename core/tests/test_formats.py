@@ -10,6 +10,7 @@ import re
 import tempfile
 import time
 import unittest
+import zlib
 from pathlib import Path
 
 import jsonschema
@@ -26,6 +27,7 @@ from parhelion.formats.plain import shown
 from parhelion.formats.runs_table import read_runs, written_runs
 from parhelion.quantities import Quantity, mass
 from parhelion.rail.answers import answers_for
+from parhelion.stations.hull.station import helm_paper
 from parhelion.sun.daysteps import day_steps
 
 from tests.cases import REFERENCES, boat
@@ -133,6 +135,17 @@ class BoatFileTest(unittest.TestCase):
         ):  # fmt: skip
             self.assertEqual(shown(Quantity(quantity=kind, value=value)), text)
         self.assertEqual(shown(Quantity(quantity="mass_kg", value=3, signed=True)), "+3 kg")
+
+
+class PaperTest(unittest.TestCase):
+    def test_letters_that_a_page_has_not_are_told(self):
+        for name, printed, lost in (("Grèbe", "Grèbe", False), ("Łódź – “Ő”", "Lódz - \"O\"", False),
+                                    ("海燕 Čajka", "?? Cajka", True), ("Why?", "Why?", False)):  # fmt: skip
+            paper = helm_paper(boat(name=name))
+            streams = re.findall(rb"stream\n(.*?)\nendstream", paper, re.S)
+            text = b"".join(zlib.decompress(one) for one in streams if one[:1] == b"x").decode("latin-1")
+            self.assertIn(printed, text)
+            self.assertEqual("a letter that the fonts" in text, lost, name)
 
 
 class VersionsTest(unittest.TestCase):

@@ -5,12 +5,11 @@ from __future__ import annotations
 
 from typing import Annotated
 
-from fpdf import FPDF
 from pydantic import Field
 
 from parhelion.design import BoatDesign
 from parhelion.design.records import NO_RECORDS, Records
-from parhelion.formats.pdf_page import ALARM, FONT, INK, MARGIN_MM, MUTED, RULE, plain, write_line
+from parhelion.formats.pdf_page import ALARM, FONT, INK, MARGIN_MM, MUTED, RULE, Sheet, write_line
 from parhelion.formats.table import written_table
 from parhelion.stations.fitout.now import usual_now
 from parhelion.stations.fitout.parts import Line, lines_of
@@ -70,7 +69,7 @@ def parts_csv(design: BoatDesign, records: Records = NO_RECORDS) -> str:
     return written_table([COLUMNS, *[_row(line) for line in lines_of(design, records)]])
 
 
-class _Pack(FPDF):
+class _Pack(Sheet):
     """A print pack with a foot on every page."""
 
     def __init__(self, name: str) -> None:
@@ -83,7 +82,8 @@ class _Pack(FPDF):
         self.set_y(-14)
         self.set_font(FONT, "", 8)
         self.set_text_color(*MUTED)
-        self.cell(0, 5, plain(f"{self.boat}  -  page {self.page_no()}"))
+        self.cell(0, 5, f"{self.boat}  -  page {self.page_no()}")
+        super().footer()
 
     def heading(self, text: str) -> None:
         write_line(self, text, 16, True)
@@ -97,7 +97,7 @@ class _Pack(FPDF):
             self.set_text_color(*INK)
             self.set_draw_color(*RULE)
             for width, cell in zip(widths, row, strict=True):
-                text = plain(cell)
+                text = cell
                 while text and self.get_string_width(text) > width - 1.5:
                     text = text[:-1]
                 self.cell(width, 6, text, border="B")
@@ -174,8 +174,8 @@ def _tape(pdf: _Pack, cut_out: float, resume: float, floats: float, absorption: 
     pdf.set_font(FONT, "", 8)
     for volts, words in ((cut_out, "off"), (resume, "on again"), (floats, "float"), (absorption, "full")):
         pdf.line(at(volts), y, at(volts), y + 6)
-        pdf.text(at(volts) - 6, y + 10, plain(f"{volts:.1f}"))
-        pdf.text(at(volts) - 6, y + 14, plain(words))
+        pdf.text(at(volts) - 6, y + 10, f"{volts:.1f}")
+        pdf.text(at(volts) - 6, y + 14, words)
     pdf.set_y(y + 22)
 
 
@@ -205,7 +205,7 @@ def _labels(pdf: _Pack, design: BoatDesign) -> None:
         pdf.set_xy(pdf.l_margin + 3, y + 3)
         pdf.set_font(FONT, "B", 9.5)
         pdf.set_text_color(*INK)
-        pdf.cell(114, 7, plain(label)[:70])
+        pdf.cell(114, 7, label[:70])
         pdf.set_xy(pdf.l_margin, y + 16)
 
 

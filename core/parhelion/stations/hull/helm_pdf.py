@@ -2,9 +2,7 @@
 
 from __future__ import annotations
 
-from fpdf import FPDF
-
-from parhelion.formats.pdf_page import FONT, INK, MARGIN_MM, MUTED, RULE, plain, write_line
+from parhelion.formats.pdf_page import FONT, INK, MARGIN_MM, MUTED, RULE, Sheet, write_line
 from parhelion.formats.plain import told
 from parhelion.stations.hull.helm import HelmCard, HelmRow
 from parhelion.units import MPS_PER, SpeedUnit
@@ -51,8 +49,8 @@ def helm_card_pdf(card: HelmCard, boat: str, unit: SpeedUnit) -> bytes:
     unit : str
         The unit of speed that its rows are round in; distances follow it.
     """
-    pdf = FPDF(format="A4")
-    pdf.set_title(plain(f"{boat}: helm card"))
+    pdf = Sheet(format="A4")
+    pdf.set_title(f"{boat}: helm card")
     pdf.set_auto_page_break(False)
     pdf.set_margin(MARGIN_MM)
     pdf.add_page()
@@ -87,12 +85,12 @@ def helm_card_pdf(card: HelmCard, boat: str, unit: SpeedUnit) -> bytes:
         pdf.set_font(FONT, "", 9)
         heading = table.row()
         for text in head:
-            heading.cell(plain(text))
+            heading.cell(text)
         for row in card.rows:
             cells = table.row()
             for index, text in enumerate(_cells(card, row, unit)):
                 pdf.set_font(FONT, "B" if index < 2 else "", 15 if index < 2 else 11)
-                cells.cell(plain(text))
+                cells.cell(text)
     pdf.ln(4)
     if card.tape:
         marks = "    ".join(f"{mark.label} {mark.volts:.1f} V" for mark in card.tape)

@@ -2,12 +2,10 @@
 
 from __future__ import annotations
 
-from fpdf import FPDF
-
 from parhelion.design import BoatDesign
 from parhelion.design.logbook import NO_LOGBOOK, Logbook
 from parhelion.errors import ParhelionError, Problem
-from parhelion.formats.pdf_page import FONT, INK, MARGIN_MM, MUTED, RULE, plain, write_line
+from parhelion.formats.pdf_page import FONT, INK, MARGIN_MM, MUTED, RULE, Sheet, write_line
 from parhelion.formats.plain import shown, told
 from parhelion.quantities import distance, energy, fraction
 from parhelion.stations.log.season import log_season
@@ -43,8 +41,8 @@ def season_pdf(design: BoatDesign, logbook: Logbook = NO_LOGBOOK) -> bytes:
         raise ParhelionError(
             [Problem(code="no_outing", message="There is no outing yet.", accepted="a logbook with one")]
         )
-    pdf = FPDF(format="A4")
-    pdf.set_title(plain(f"{design.name}: the season {season.title}"))
+    pdf = Sheet(format="A4")
+    pdf.set_title(f"{design.name}: the season {season.title}")
     pdf.set_margin(MARGIN_MM)
     pdf.add_page()
     write_line(pdf, f"{design.name}: the season {season.title}", 20, True)
@@ -63,7 +61,7 @@ def season_pdf(design: BoatDesign, logbook: Logbook = NO_LOGBOOK) -> bytes:
             pdf.set_font(FONT, "" if 0 < number <= len(season.months) else "B", 9)
             line = table.row()
             for index, text in enumerate(cells):
-                line.cell(plain(text), align="LEFT" if index == 0 else "RIGHT")
+                line.cell(text, align="LEFT" if index == 0 else "RIGHT")
     for title, lines in (
         ("What it came to", [told(one) for one in season.told]),
         ("What she is, against what was designed", [told(one.words) for one in season.learned]),

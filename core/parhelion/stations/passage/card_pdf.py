@@ -4,11 +4,10 @@ from __future__ import annotations
 
 from typing import Annotated
 
-from fpdf import FPDF
 from pydantic import Field
 
 from parhelion.design import BoatDesign
-from parhelion.formats.pdf_page import ALARM, FONT, INK, MARGIN_MM, MUTED, RULE, plain, write_line
+from parhelion.formats.pdf_page import ALARM, FONT, INK, MARGIN_MM, MUTED, RULE, Sheet, write_line
 from parhelion.formats.plain import shown, told
 from parhelion.stations.passage.picture import LegShown, MarkShown, PassagePicture, passage_picture
 from parhelion.stations.passage.voyage import sure
@@ -72,8 +71,8 @@ def passage_card(
     picture = passage_picture(design)
     if picture is None:
         raise no_passage()
-    pdf = FPDF(format="A4")
-    pdf.set_title(plain(f"{design.name}: passage card"))
+    pdf = Sheet(format="A4")
+    pdf.set_title(f"{design.name}: passage card")
     pdf.set_auto_page_break(False)
     pdf.set_margin(MARGIN_MM)
     pdf.add_page()
@@ -97,13 +96,13 @@ def passage_card(
         pdf.set_font(FONT, "", 9)
         heading = table.row()
         for text in ("to", "course", MILES[unit][0], unit, "ground", "watts", "there", "on", "bank %"):
-            heading.cell(plain(text), align="LEFT" if text == "to" else "RIGHT")
+            heading.cell(text, align="LEFT" if text == "to" else "RIGHT")
         for k, mark in enumerate(picture.marks):
             cells = table.row()
             for index, text in enumerate(_row(mark, picture.legs[k - 1] if k else None, unit)):
                 bold = index in (0, 1, 6)
                 pdf.set_font(FONT, "B" if bold else "", (13 if bold else 11) if large else 8)
-                cells.cell(plain(text), align="LEFT" if index == 0 else "RIGHT")
+                cells.cell(text, align="LEFT" if index == 0 else "RIGHT")
     pdf.ln(4)
     if picture.high_waters:
         hours = ", ".join(_hour(one) for one in picture.high_waters)

@@ -7,7 +7,7 @@ from typing import NamedTuple
 from fpdf import FPDF
 
 from parhelion.finding import Finding
-from parhelion.formats.pdf_page import ALARM, FONT, INK, MARGIN_MM, MUTED, RULE, plain, write_line
+from parhelion.formats.pdf_page import ALARM, FONT, INK, MARGIN_MM, MUTED, RULE, Sheet, write_line
 from parhelion.formats.plain import told
 from parhelion.stations.strings.picture import BankBox, Line, StringsPicture, Wire
 
@@ -46,7 +46,7 @@ class _Drawing:
     def text(self, x: float, y: float, text: str, size: float = 8, bold: bool = False) -> None:
         self.pdf.set_text_color(*INK)
         self.pdf.set_font(FONT, "B" if bold else "", size)
-        self.pdf.text(x, y, plain(text))
+        self.pdf.text(x, y, text)
 
     def box(self, x: float, y: float, title: str, below: str, alarm: bool = False) -> None:
         self.pdf.set_draw_color(*(ALARM if alarm else INK))
@@ -154,7 +154,7 @@ def _table(pdf: FPDF, widths: tuple[int, ...], rows: list[tuple[str, ...]]) -> N
         for row in rows:
             cells = table.row()
             for text in row:
-                cells.cell(plain(text))
+                cells.cell(text)
     pdf.ln(4)
 
 
@@ -208,8 +208,8 @@ def wiring_pdf(picture: StringsPicture, findings: list[Finding], boat: str) -> b
     boat : str
         Its name.
     """
-    pdf = FPDF(format="A4")
-    pdf.set_title(plain(f"{boat}: wiring"))
+    pdf = Sheet(format="A4")
+    pdf.set_title(f"{boat}: wiring")
     pdf.set_margin(MARGIN_MM)
     pdf.set_auto_page_break(True, MARGIN_MM)
     _diagram(pdf, picture, boat)
