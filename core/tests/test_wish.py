@@ -231,10 +231,12 @@ class FrontTest(unittest.TestCase):
             self.assertLessEqual(relaxed, base + 1e-6, change)
 
     def test_every_boat_is_when_opened_what_the_front_says(self):
-        weighed = boat(hull__displacement_kg=1_300)
+        weighed, farthest = boat(hull__displacement_kg=1_300), []
         for design in (wished(demo("grebe"), TRIP.model_copy(update={"speed_mps": 1.4, "distance_m": 20_000})),
-                       wished(weighed, TRIP, coins=1_500, other_volts=True)):  # fmt: skip
+                       wished(weighed, TRIP, coins=1_500, other_volts=True),
+                       wished(weighed, TRIP, coins=1_500, other_volts=True, extra_kg=250)):  # fmt: skip
             front = first_front(design)
+            farthest.append(front.points[-1].stretch)
             self.assertGreater(len(front.points), 2)
             for point in front.points[:: max(len(front.points) // 5, 1)]:
                 opened = point.refit.of(design)
@@ -251,6 +253,7 @@ class FrontTest(unittest.TestCase):
                     cost = refit_cost(again, have_of(design, design.wish))
                     self.assertAlmostEqual(cost, point.cost, places=4)
                     self.assertEqual(len(point.deck), sum(len(held.panels) for held in deck_of(again).groups))
+        self.assertLess(farthest[2], 0.97 * farthest[1])  # more people aboard: nobody goes as far
 
     def test_what_is_bought_costs_nothing_and_is_there_once(self):
         design = boat()

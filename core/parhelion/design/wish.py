@@ -153,6 +153,10 @@ class Wish(Part):
     asks: tuple[Ask, ...] = entry("Wish", default=(), max_length=6)
     by: Date | None = entry("Ready by", "Counts the days that are left of the first season", default=None)
     coins: float = entry("Money", default=2_000, ge=0, le=1e6, quantity="money", step=100)
+    extra_kg: float = entry(
+        "More people and gear", "Than the Hull's weights count, on the days wished", default=0, ge=0,
+        le=20_000, step=5,
+    )  # fmt: skip
     added_kg: float | None = entry(
         "Weight that may be added", "Empty: as far as it pays", default=None, ge=0, le=10_000, step=5
     )

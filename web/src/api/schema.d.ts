@@ -5328,6 +5328,12 @@ export interface components {
              */
             coins: number;
             /**
+             * More people and gear
+             * @description Than the Hull's weights count, on the days wished
+             * @default 0
+             */
+            extra_kg: number;
+            /**
              * Weight that may be added
              * @description Empty: as far as it pays
              */

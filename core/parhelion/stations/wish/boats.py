@@ -21,7 +21,7 @@ from parhelion.stations.wish.arrays import NOTHING, Option, as_she_has, bare, cl
 from parhelion.stations.wish.combined import Combined, Laid, combined
 from parhelion.stations.wish.energies import HOURS
 from parhelion.stations.wish.ground import ends_at, hours_asked
-from parhelion.stations.wish.held import SLOWER, MonthNumbers, Numbers, Question, house_in, watts_of
+from parhelion.stations.wish.held import SLOWER, MonthNumbers, Numbers, Question, curve_of, house_in, watts_of
 from parhelion.stations.wish.places import allowed_places
 from parhelion.stations.wish.stores import bank_choices, drive_choices, heavier_kg, with_bank, with_drives
 from parhelion.sun.skies import SKIES
@@ -136,7 +136,7 @@ class Yard:
             lightest = self.empty_kg + heavier_kg(self.design, drives)
             masses = np.linspace(lightest, lightest + heaviest + bank + 1.0, MASSES)
             changed = bare(self.design).changed(drives=drives)
-            table = np.stack([watts_of(self.wish, demand_curve(changed, kg)) for kg in masses])
+            table = np.stack([watts_of(self.wish, curve_of(changed, self.wish, kg)) for kg in masses])
             self._watts[drives] = masses, table
         return self._watts[drives]
 

@@ -170,7 +170,7 @@ def own_motors(design: BoatDesign, wish: Wish) -> Finding | None:
     if not wish.own_motors or not moving:
         return None
     number, ask = max(moving, key=lambda item: item[1].speed_mps)
-    if any(gives(design, motor, ask.speed_mps) for motor in motors_for(design, wish)):
+    if any(gives(design, wish, motor, ask.speed_mps) for motor in motors_for(design, wish)):
         return None
     return Finding(
         id="own_motors", level="note",

@@ -133,6 +133,12 @@ class Numbers:
     watts: Array  # shape (asks, len(SLOWER))
 
 
+def curve_of(design: BoatDesign, wish: Wish, whole_kg: float | None = None) -> DemandCurve:
+    """A boat's demand with the people and gear wished aboard; at another weight than hers if one is given."""
+    whole = design.displacement_kg if whole_kg is None else whole_kg
+    return demand_curve(design, whole + wish.extra_kg if wish.extra_kg or whole_kg is not None else None)
+
+
 def watts_of(wish: Wish, curve: DemandCurve) -> Array:
     """Battery watts of each ask at each share of its bend, shape (asks, 5) [W]; 0 of what does not move."""
     found = np.zeros((len(wish.asks), len(SLOWER)))
@@ -168,7 +174,7 @@ first_sun_in = kept(Reads.all_but("wish", *UNREAD), 160)(
 def numbers_of(design: BoatDesign, question: Question, few: bool = False) -> Numbers:
     """What a wish needs to know of a boat; `few` for a first look, which is asked again soon."""
     sun = first_sun_in if few else sun_in
-    curve = demand_curve(design)
+    curve = curve_of(design, question.wish)
     months = []
     for days in question.months:
         out_w, rest_w = sun(design, days.month, question.wish.rest_state)

@@ -8,12 +8,12 @@ from typing import Literal
 import numpy as np
 
 from parhelion.design.wish import Ask, AskKind, MonthName, Wish
-from parhelion.hull.demand import DemandCurve, demand_curve
 from parhelion.quantities import Frozen, Sentence, fraction, money, sentence, speed, words
 from parhelion.stations.wish.held import (
     Numbers,
     Question,
     counted,
+    curve_of,
     does,
     most_stretch,
     numbers_of,
@@ -144,7 +144,7 @@ def _at_speed(found: Found, one: Proved, wish: Wish, share: float) -> tuple[Wish
         for ask in wish.asks
     ]
     slower = _with_asks(wish, asks)
-    curve: DemandCurve = demand_curve(one.design)
+    curve = curve_of(one.design, slower)
     question = replace(found.yard.question, wish=slower)
     return slower, question, replace(one.numbers, watts=watts_of(slower, curve))
 

@@ -8,10 +8,9 @@ import numpy as np
 
 from parhelion.design import BoatDesign
 from parhelion.design.wish import Ask, AskKind
-from parhelion.hull.demand import demand_curve
 from parhelion.quantities import Sentence, fraction, hours, power, sentence, speed
 from parhelion.stations.wish.ground import hours_asked, longest
-from parhelion.stations.wish.held import LEAST_STRETCH, Numbers, Question, does
+from parhelion.stations.wish.held import LEAST_STRETCH, Numbers, Question, curve_of, does
 
 
 def day_too_short(question: Question) -> Sentence | None:
@@ -33,7 +32,7 @@ def speed_out_of_reach(design: BoatDesign, question: Question, numbers: Numbers)
     """A speed that the motor does not give, or the hull's model does not know; None where all are given."""
     for n, ask in enumerate(question.asks):
         if ask.moves and not np.isfinite(numbers.watts[n]).any():
-            curve = demand_curve(design)
+            curve = curve_of(design, question.wish)
             if not np.isfinite(float(curve.power_at(ask.speed_mps))):
                 return sentence("The hull's model does not reach {v}.", v=speed(ask.speed_mps))
             return sentence(

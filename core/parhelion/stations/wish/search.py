@@ -22,7 +22,6 @@ from parhelion.computing.progress import Report, within
 from parhelion.computing.together import HANDS, together
 from parhelion.design import BoatDesign
 from parhelion.design.wish import Wish
-from parhelion.hull.demand import demand_curve
 from parhelion.market.refits import Bought, bought
 from parhelion.stations.wish.boats import (
     Boat,
@@ -37,6 +36,7 @@ from parhelion.stations.wish.held import (
     LEAST_STRETCH,
     Numbers,
     Question,
+    curve_of,
     does,
     most_stretch,
     numbers_of,
@@ -164,7 +164,9 @@ class _Search:
         if in_each_others_light(self.yard, boat, design):
             numbers = numbers_of(design, self.question, self.few)
         else:
-            numbers = Numbers(self.yard.numbers(boat).months, watts_of(self.yard.wish, demand_curve(design)))
+            numbers = Numbers(
+                self.yard.numbers(boat).months, watts_of(self.yard.wish, curve_of(design, self.yard.wish))
+            )
         return Proved(boat, design, numbers, reach(lambda s: does(self.question, numbers, s), self.most))
 
     def goal(self, cost: float) -> float:

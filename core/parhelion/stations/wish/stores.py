@@ -15,6 +15,7 @@ from parhelion.hull.resistance import service_resistance
 from parhelion.market.parts import motor_offer, motors_kg
 from parhelion.market.refits import Bought, banks_cost, same_motor
 from parhelion.stations.wish.ground import speed_of
+from parhelion.stations.wish.held import curve_of
 
 VOLTS = (SMALL_BANK_V, BIG_BANK_V, 51.2)  # of banks that may be chosen where other volts are allowed
 VOLTS_NEAR = 0.09  # a chemistry's volts of the same class: 12 and 12.8
@@ -130,7 +131,7 @@ def drive_choices(design: BoatDesign, wish: Wish, have: Bought) -> list[tuple[Dr
     matched = _matched(design, fastest)
     if matched is not None:
         found.append(matched)
-    curve = demand_curve(design)
+    curve = curve_of(design, wish)
     needs = float(curve.power_at(fastest))
     if not np.isfinite(needs) or (needs <= curve.most_w and wish.keeps_motor):
         return found
@@ -138,7 +139,7 @@ def drive_choices(design: BoatDesign, wish: Wish, have: Bought) -> list[tuple[Dr
     for made in motors_for(design, wish):
         price, kg = motor_offer(made)
         worse = any(offer.price <= price and offer.mass_kg <= kg for offer in map(motor_offer, kept))
-        if not worse and len(kept) < MOST_MOTORS and gives(design, made, fastest):
+        if not worse and len(kept) < MOST_MOTORS and gives(design, wish, made, fastest):
             kept.append(made)
     return [*found, *((made,) for made in kept)]
 
@@ -160,9 +161,9 @@ def motors_for(design: BoatDesign, wish: Wish) -> list[Drive]:
     ]  # fmt: skip
 
 
-def gives(design: BoatDesign, motor: Drive, speed_mps: float) -> bool:
+def gives(design: BoatDesign, wish: Wish, motor: Drive, speed_mps: float) -> bool:
     """Whether a motor has watts to spare at a speed, the boat as heavy as it makes her."""
-    curve = demand_curve(with_drives(design, (motor,)))
+    curve = curve_of(with_drives(design, (motor,)), wish)
     return float(curve.power_at(speed_mps)) * SPARE <= curve.most_w
 
 

@@ -81,7 +81,7 @@ export function WishBench() {
         summary={`${wish.added_kg == null ? "any weight that pays" : `up to ${say("mass_kg", wish.added_kg)}`}, ${words("/wish/builds", wish.builds ?? ["glass", "flexible"], "no panels")}`}
         {...fold("money")}
       >
-        <Fields at="/wish" of="added_kg stiffness_frac most_boxes" />
+        <Fields at="/wish" of="extra_kg added_kg stiffness_frac most_boxes" />
         <Several at="/wish/builds" />
         <Several at="/wish/chemistries" />
         <Field at="/wish/other_volts" />
