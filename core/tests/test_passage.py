@@ -225,6 +225,23 @@ class PlansTest(TestCase):
             self.assertIsNone(cell.value)
             self.assertAlmostEqual(cell.reason.slots["at"].value, picture.stops_h * 60 % 1440, delta=1e-6)
 
+    def test_a_refuge_that_is_passed_is_in_reach_no_shorter_than_home(self):
+        overcast = {"plan__sky": "overcast"}
+        for soc, near, further in ((0.45, 4, 12), (0.6, 2, 20), (0.6, 8, 14)):
+            legs = leg("a", nm=near, mark="refuge"), leg("b", nm=further)
+            design = planned(*legs, start_charge_frac=soc, boat_changes=overcast)
+            voyage = voyage_of(design)
+            [refuge] = voyage.refuges
+            self.assertFalse(voyage.turn.everywhere)
+            self.assertGreater(refuge.turn.hours, voyage.turn.hours - 0.01)
+            self.assertGreater(refuge.turn.out_m, near * NM)
+            self.assertIn("passage_refuge/a", [finding.id for finding in findings_of("passage", design)])
+        self.assertGreater(refuge.turn.hours, voyage.turn.hours + 0.2)
+        safe = planned(leg("a", mark="refuge"), leg("b"))
+        self.assertTrue(voyage_of(safe).refuges[0].turn.everywhere)
+        self.assertNotIn("passage_refuge/a", [finding.id for finding in findings_of("passage", safe)])
+        self.assertEqual(voyage_of(planned(leg("a", mark="refuge"))).refuges, [])  # it is the far end
+
     def test_a_stations_tide_opens_its_gate_and_turns_its_stream_with_the_day(self):
         at_boston = {"site__latitude_deg": 42.35, "site__longitude_deg": -71.05}
         legs = [leg(mark="gate", open_h=1.5, stream=tidal(0.5)), leg("b", 2)]

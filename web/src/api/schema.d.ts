@@ -9792,6 +9792,8 @@ export interface components {
             /** Windows */
             windows: components["schemas"]["Window"][];
             turn_back: components["schemas"]["TurnShown"] | null;
+            /** Refuges */
+            refuges: components["schemas"]["RefugeShown"][];
             /** High Waters */
             high_waters: number[];
             /** By Hand H */
@@ -9802,6 +9804,18 @@ export interface components {
             cells: components["schemas"]["RailCell"][];
             sheet: components["schemas"]["Sheet"] | null;
             assumes: components["schemas"]["Sentence"];
+        };
+        /**
+         * RefugeShown
+         * @description A refuge, and when she turns for it at the latest; None where she never gets back to it.
+         */
+        RefugeShown: {
+            /** Name */
+            name: string;
+            /** Hours */
+            hours: number | null;
+            /** Everywhere */
+            everywhere: boolean;
         };
         /**
          * Ribbon

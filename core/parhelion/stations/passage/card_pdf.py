@@ -50,6 +50,11 @@ def _answers(picture: PassagePicture) -> list[str]:
         found.append(f"In at {_hour(picture.arrives_h)}{day_words(picture.arrives_h)}")
     if turn is not None and not turn.everywhere:
         found.append(f"Turn back by {_hour(turn.hours)} near {turn.near}")
+    found += [
+        f"Back to {one.name[:26]} by {_hour(one.hours)}"
+        for one in picture.refuges
+        if one.hours is not None and not one.everywhere
+    ]
     if picture.sunset_h is not None:
         found.append(f"Sunset {_hour(picture.sunset_h)}")
     if picture.by_hand_h is not None:

@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 from collections.abc import Callable
+from typing import cast
 
 from parhelion.balance.ahead import blown
 from parhelion.design import BoatDesign, PushKind, Use
@@ -179,6 +180,30 @@ def turn_back(voyage: Voyage) -> Finding | None:
         ),
         why(plan, method=TURN_METHOD),
     )
+
+
+def back_to_refuges(voyage: Voyage) -> list[Finding | None]:
+    """Where home is not within reach all the way out: the last turn back to each refuge that is passed."""
+    if voyage.turn is not None and voyage.turn.everywhere:
+        return []
+    found: list[Finding | None] = []
+    for refuge in voyage.refuges:
+        turn, name = refuge.turn, words(refuge.name)
+        detail = sentence("Above the reserve by {by} under a poor sky.", by=clock_of(voyage.ahead.in_by_h))
+        if turn is None:
+            level, title = "warn", sentence("{name}: once past it she does not get back to it", name=name)
+        elif turn.everywhere:
+            level, title = "good", sentence("{name} is within reach from all the way beyond it", name=name)
+        else:
+            level = "note"
+            title = sentence("Back to {name} by {at}", name=name, at=clock_of(turn.hours))
+        found.append(
+            passage_finding(
+                f"refuge/{refuge.leg_id}", cast(Level, level), title, detail,
+                why(voyage.plan, method=TURN_METHOD),
+            )
+        )  # fmt: skip
+    return found
 
 
 def faster_than_drive(voyage: Voyage) -> Finding | None:
@@ -402,4 +427,4 @@ RULES: tuple[Callable[[Voyage], Finding | None], ...] = (
 def passage_findings(design: BoatDesign) -> list[Finding]:
     """What the passage tells; nothing for a design without one."""
     voyage = voyage_of(design)
-    return [] if voyage is None else ordered([rule(voyage) for rule in RULES])
+    return [] if voyage is None else ordered([*(rule(voyage) for rule in RULES), *back_to_refuges(voyage)])

@@ -94,6 +94,14 @@ class WayShown(Frozen):
     trouble: Trouble | None
 
 
+class RefugeShown(Frozen):
+    """A refuge, and when she turns for it at the latest; None where she never gets back to it."""
+
+    name: str
+    hours: float | None
+    everywhere: bool
+
+
 class TurnShown(Frozen):
     """The last turn, with the mark it is nearest to."""
 
@@ -140,6 +148,7 @@ class PassagePicture(Frozen):
     departures: list[Departure]
     windows: list[Window]
     turn_back: TurnShown | None
+    refuges: list[RefugeShown]  # passed on the way out
     high_waters: list[float]  # from leaving to arrival, hours
     by_hand_h: float | None
     by_hand_mps: float | None
@@ -184,6 +193,14 @@ def passage_picture(design: BoatDesign) -> PassagePicture | None:
             hour for hour in found.waters.hours if plan.leaves_h - TIDE_H <= hour <= plan.ends_h + TIDE_H
         ],
         turn_back=None if turn is None else _turn(plan, turn, place),
+        refuges=[
+            RefugeShown(
+                name=one.name,
+                hours=None if one.turn is None else one.turn.hours,
+                everywhere=one.turn is not None and one.turn.everywhere,
+            )
+            for one in voyage.refuges
+        ],
         by_hand_h=voyage.by_hand_h,
         by_hand_mps=found.hand_mps,
         cells=passage_cells(voyage),

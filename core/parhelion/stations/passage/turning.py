@@ -8,6 +8,7 @@ import numpy as np
 
 from parhelion.balance.ahead import GRID_S, SHARES, Ahead
 from parhelion.bank.store import energy_wh
+from parhelion.design.passage import MarkKind
 from parhelion.route.held import GONE
 from parhelion.route.home import Needs, last_turn_home, muscle_h, needs_home
 from parhelion.stations.passage.plans import GRID_H, POOR, Plan
@@ -52,29 +53,58 @@ def last_turn(plan: Plan, needs: Needs | None) -> LastTurn | None:
 
     None where even turning at once does not do, or there is no bank to come home with.
     """
+    return _last_turn(plan, needs, 0.0)
+
+
+def _last_turn(plan: Plan, needs: Needs | None, to_m: float) -> LastTurn | None:
+    """The last turn from which she is back at a mark of the way out, so far from its start."""
     ahead = plan.ahead
-    store = ahead.store
-    if needs is None or store is None:
+    store, ahead_m = ahead.store, to_m - ahead.done_m
+    begins = plan.leaves_h if ahead_m <= 0 else plan.hour_at(ahead_m)
+    if needs is None or store is None or begins is None:
         return None
-    laying = ahead.laying(ahead.home_legs, POOR, plan.leaves_h)
+    start_h = round(plan.leaves_h * 3600 / GRID_S) * GRID_S / 3600
     far = plan.hour_at(ahead.out_m) or plan.ends_h
-    hours = np.append(np.arange(plan.leaves_h, far, LOOKED_AT_H), far)
+    hours = np.append(np.arange(begins, far, LOOKED_AT_H), far)
     gone = np.interp(hours, (np.arange(len(plan.rows)) + 1) * GRID_H, plan.rows[:, GONE])
-    gone[0] = 0.0
+    gone[0] = max(ahead_m, 0.0)
     soc = np.array([plan.soc_at(h) for h in hours])
     held = np.array([energy_wh(float(s), store) - energy_wh(0.0, store) for s in soc])
-    found = last_turn_home(
-        hours - laying.start_h, np.minimum(ahead.done_m + gone, ahead.done_m + ahead.out_m), held, needs
-    )
+    out = np.minimum(ahead.done_m + gone, ahead.done_m + ahead.out_m)
+    found = last_turn_home(hours - start_h, np.maximum(out - to_m, 0.0), held, needs)
     if found is None:
         return None
-    at = found.turn_h + laying.start_h
+    at = found.turn_h + start_h
     everywhere = at >= far - 1e-6
     if not everywhere:
-        at = max(at - KEPT_H, plan.leaves_h)
-    out = ahead.done_m + float(np.interp(at, hours, gone))
+        at = max(at - KEPT_H, begins)
     charge = plan.soc_at(at)
-    return None if charge is None else LastTurn(at, out, charge, everywhere)
+    where = ahead.done_m + float(np.interp(at, hours, gone))
+    return None if charge is None else LastTurn(at, where, charge, everywhere)
+
+
+@dataclass(frozen=True)
+class Refuge:
+    """A refuge on the way out, and the last turn back to it; None where she never gets back to it."""
+
+    leg_id: str
+    name: str
+    turn: LastTurn | None
+
+
+def refuges_of(plan: Plan) -> list[Refuge]:
+    """The refuges that she passes on the way out, each with the last turn back to it under the poor sky."""
+    ahead, found, passed_m = plan.ahead, [], 0.0
+    if ahead.bank is None or plan.soc is None or ahead.outward == 0:
+        return []
+    for number, leg in enumerate(ahead.passage.legs[:-1], start=1):
+        passed_m += ahead.whole_out[number - 1].length_m
+        if leg.mark is not MarkKind.REFUGE:
+            continue
+        back = ahead.laying(ahead.home_legs[: len(ahead.whole_out) - number], POOR, plan.leaves_h)
+        needs = needs_home(back.over(STEP_S), ahead.demand, ahead.bank, ahead.in_by_h - back.start_h)
+        found.append(Refuge(leg.id, leg.name, _last_turn(plan, needs, passed_m)))
+    return found
 
 
 def by_hand_h(ahead: Ahead, far_h: float) -> float | None:

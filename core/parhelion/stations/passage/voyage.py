@@ -12,7 +12,7 @@ from parhelion.route.home import Needs
 from parhelion.stations.passage.departures import Departure, departures
 from parhelion.stations.passage.plans import Plan, chosen, ways
 from parhelion.stations.passage.sure import Sure, sure_of
-from parhelion.stations.passage.turning import LastTurn, by_hand_h, last_turn, needs_of
+from parhelion.stations.passage.turning import LastTurn, Refuge, by_hand_h, last_turn, needs_of, refuges_of
 
 
 @dataclass(frozen=True, eq=False)
@@ -49,6 +49,11 @@ class Voyage:
     @once
     def turn(self) -> LastTurn | None:
         return last_turn(self.plan, self.needs)
+
+    @once
+    def refuges(self) -> list[Refuge]:
+        """Those she passes on the way out."""
+        return refuges_of(self.plan)
 
     @once
     def needs(self) -> Needs | None:
