@@ -104,7 +104,7 @@ class LawsTest(TestCase):
 
     def test_the_harvest_factors_interval_is_honest(self):
         """The truth lies inside the 95 % interval of made-up logs about as often as is said."""
-        draw, inside, runs = np.random.default_rng(11), 0, 300
+        draw, inside, runs = np.random.default_rng(11), 0, 160
         for _ in range(runs):
             days = int(draw.integers(6, 20))
             spreads = draw.choice([0.04, 0.065, 0.12, 0.28], days, p=[0.4, 0.3, 0.2, 0.1])
