@@ -24,6 +24,7 @@ from parhelion.stations.year.climate import climate_year
 from parhelion.stations.year.season import SKIES, season
 from parhelion.stations.year.worth import WorthAsk, worth
 from parhelion.sun.generated import (
+    CLEARNESS,
     LAG,
     mean_clearness,
     month_of,
@@ -31,6 +32,7 @@ from parhelion.sun.generated import (
     ranks_of_days,
     spread_of_days,
 )
+from parhelion.sun.koppen import usual_word, zone_at
 from parhelion.sun.light import Light, split
 
 from tests.cases import HOURS, STEP_H, boat, findings_of, picture
@@ -39,6 +41,23 @@ YEAR = 2026
 EVEN = {
     "site__climate": {"known_by": "day_counts", "day_counts": [{"sunny": 10, "mixed": 10, "grey": 10}] * 12}
 }
+
+
+class PlacesTest(unittest.TestCase):
+    def test_a_usual_climate_is_that_of_the_place_not_of_its_latitude_alone(self):
+        """An east coast of a continent is no Mediterranean; islands and bays take the nearest shore's."""
+        for place, latitude, longitude, word in (
+            ("Boston", 42.4, -71.1, "inland"), ("Auckland", -36.8, 174.8, "maritime"),
+            ("Split", 43.5, 16.4, "mediterranean"), ("off Split", 43.2, 15.6, "mediterranean"),
+            ("Vancouver", 49.3, -123.1, "maritime"), ("Mumbai", 19.0, 72.8, "monsoon"),
+            ("the Leewards", 17.5, -63.0, "trade_wind"), ("Perth", -32.0, 115.8, "mediterranean"),
+            ("Tromso", 69.6, 18.9, "high_latitude"), ("Chicago", 41.9, -87.5, "inland"),
+        ):  # fmt: skip
+            self.assertEqual(usual_word(latitude, longitude).value, word, place)
+        for latitude in np.linspace(-90, 90, 37):  # every place has one, the date line and the poles too
+            for longitude in np.linspace(-180, 180, 41):
+                self.assertIn(usual_word(float(latitude), float(longitude)), CLEARNESS)
+        self.assertIsNone(zone_at(40.0, -40.0))  # in the middle of an ocean
 
 
 class DaysTest(unittest.TestCase):

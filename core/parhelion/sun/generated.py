@@ -24,6 +24,7 @@ from scipy.signal import lfilter
 from parhelion.computing.kept import kept_by_arguments
 from parhelion.design import Climate, ClimateWord, Site, Sky, Spot
 from parhelion.sun.daysteps import DaySteps, day_at
+from parhelion.sun.koppen import usual_word
 from parhelion.sun.sky import clear_sky_index
 
 Array = NDArray[np.float64]
@@ -48,16 +49,6 @@ BRIGHTEST = 1.12  # of a clear day of usual haze: the clearest days of a year pa
 CAPPINGS = 12
 POINTS = 800
 PATTERNS = 201  # of the wander within a day, for each sky word
-
-
-def usual_word(latitude_deg: float) -> ClimateWord:
-    """A usual climate for a latitude, where nothing is said."""
-    far = abs(latitude_deg)
-    if far < 23.5:
-        return ClimateWord.TRADE_WIND
-    if far < 45:
-        return ClimateWord.MEDITERRANEAN
-    return ClimateWord.MARITIME if far < 58 else ClimateWord.HIGH_LATITUDE
 
 
 def middle_day(year: int, month: int) -> Date:
@@ -101,7 +92,8 @@ def mean_clearness(spot: Spot, climate: Climate, year: int, month: int) -> float
         )
         return index * daily_wh_per_m2(day, day.clear_ghi_w_per_m2) / outside
     north = spot.latitude_deg >= 0
-    return CLEARNESS[climate.word or usual_word(spot.latitude_deg)][(month - 1 + (0 if north else 6)) % 12]
+    word = climate.word or usual_word(spot.latitude_deg, spot.longitude_deg)
+    return CLEARNESS[word][(month - 1 + (0 if north else 6)) % 12]
 
 
 def spread_of_days(mean: float, ranks: Array) -> Array:

@@ -18,8 +18,8 @@ from parhelion.sun.generated import (
     middle_day,
     outside_wh_per_m2,
     ranks_of_days,
-    usual_word,
 )
+from parhelion.sun.koppen import usual_word
 
 POOR, GOOD = 0.1, 0.9
 SUNNY_FROM, GREY_TO = 0.85, 0.5  # clear-sky index of a whole day
@@ -50,7 +50,7 @@ def climate_told(site: Site) -> Sentence:
     """What the climate of a place rests on."""
     climate = site.climate
     if climate.known_by == "word":
-        named = climate.word or usual_word(site.latitude_deg)
+        named = climate.word or usual_word(site.latitude_deg, site.longitude_deg)
         text = "Climate by a word: {w}" + ("" if climate.word else ", usual for the latitude") + "."
         return sentence(text, w=words(named.value.replace("_", " ")))
     told = (

@@ -13,7 +13,8 @@ from parhelion.quantities import Fact, Why, count, fraction, sentence, temperatu
 from parhelion.stations.year.climate import ClimateMonth, climate_year
 from parhelion.stations.year.season import MONTHS
 from parhelion.sun.climate import is_ice, usual_air_temperature_c, usual_water_temperature_c
-from parhelion.sun.generated import middle_day, usual_word
+from parhelion.sun.generated import middle_day
+from parhelion.sun.koppen import usual_word
 
 SLOW_C = 4.0  # a lithium bank as cold takes less than half of its charge current
 OFF_H = 0.06  # full-sun hours, before a month is told
@@ -126,17 +127,18 @@ def usual_climate(outlook: Outlook) -> Finding | None:
     climate = outlook.design.site.climate
     if climate.known_by != "word" or climate.word is not None:
         return None
-    word = usual_word(outlook.design.site.latitude_deg)
+    site = outlook.design.site
+    word = usual_word(site.latitude_deg, site.longitude_deg)
     return Finding(
         id="usual_climate",
         level="note",
         title=sentence("The climate is a guess: {w}", w=words(word.value.replace("_", " "))),
         detail=sentence(
-            "It is the usual one for the latitude. A word for the place, full-sun hours by month or a "
-            "weather file make the year this place's own."
+            "It is the usual one for the climate zone there. A word for the place, full-sun hours by month "
+            "or a weather file make the year this place's own."
         ),
         why=Why(
-            method="A usual climate by latitude",
+            method="The climate zone of the place, or of the nearest shore; far out the latitude",
             source=SOURCE,
             inputs=[Fact(label="Months", value=count(12))],
             doc="season",
