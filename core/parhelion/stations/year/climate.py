@@ -51,7 +51,7 @@ def climate_told(site: Site) -> Sentence:
     climate = site.climate
     if climate.known_by == "word":
         named = climate.word or usual_word(site.latitude_deg, site.longitude_deg)
-        text = "Climate by a word: {w}" + ("" if climate.word else ", usual for the latitude") + "."
+        text = "Climate by a word: {w}" + ("" if climate.word else ", usual for the place") + "."
         return sentence(text, w=words(named.value.replace("_", " ")))
     told = (
         "full-sun hours by month"

@@ -14,7 +14,7 @@ export function climateSummary(design: BoatDesign, entries: Entries): string {
   const { known_by = "word", word } = design.site.climate ?? {};
   const at = "/site/climate";
   if (known_by !== "word") return entries.words(`${at}/known_by`)[known_by] ?? "";
-  return (word && entries.words(`${at}/word`)[word]) || "usual for the latitude";
+  return (word && entries.words(`${at}/word`)[word]) || "usual for the place";
 }
 
 const MOST_BYTES = 7_500_000;
