@@ -69,7 +69,7 @@ class SeasonWalk(BrowserTest):
         self.page.get_by_role("tab", name="The year").click()
         self.year()
 
-        expect(self.page.locator("[data-climate-strip]")).to_contain_text("usual for the latitude")
+        expect(self.page.locator("[data-climate-strip]")).to_contain_text("usual for the place")
         self.page.get_by_label("Known by").select_option("day_counts")
         self.fill("sunny days in Oct", "30")
         expect(self.page.get_by_role("alert")).to_contain_text("no 50 days")

@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+import contextlib
 import threading
 from collections import OrderedDict
 from collections.abc import Iterable
@@ -9,7 +10,7 @@ from datetime import UTC, datetime
 from uuid import UUID
 
 from boats.models import Boat
-from django.db import connection, transaction
+from django.db import DatabaseError, connection, transaction
 from django.db.models import F
 from django.utils import timezone
 from parhelion.design.logbook import MOST_OUTINGS, NO_LOGBOOK, VALUES, Logbook
@@ -176,12 +177,20 @@ def means_of(boat_id: UUID, key: str, step_s: int, only: str, name: str) -> list
     return found
 
 
-def _readings_of(boat_id: UUID, key: str) -> tuple[ReadingDocument, ...]:
-    """The readings of an outing as pictures want them: thinned where they are many."""
-    mine = Reading.objects.filter(boat_id=boat_id, outing_key=key)
-    if mine.count() > WHOLE_ROWS:
-        return tuple(means_of(boat_id, key, THIN_S, "not left_out", "thin"))
-    return tuple(_document(row) for row in mine.values_list("key", *FIELDS))
+def _readings_of(outing: Outing) -> tuple[ReadingDocument, ...]:
+    """The readings of an outing as pictures want them: thinned where they are many, and that kept once it is
+    over."""
+    if outing.thinned is not None and outing.thinned_turn == outing.turn:
+        return tuple(ReadingDocument.model_validate(told) for told in outing.thinned)
+    mine = Reading.objects.filter(boat_id=outing.boat_id, outing_key=outing.key)
+    if mine.count() <= WHOLE_ROWS:
+        return tuple(_document(row) for row in mine.values_list("key", *FIELDS))
+    found = tuple(means_of(outing.boat_id, outing.key, THIN_S, "not left_out", "thin"))
+    if outing.content.get("ended_at") is not None:
+        told = [reading.model_dump(mode="json", exclude_defaults=True) for reading in found]
+        with contextlib.suppress(DatabaseError):  # it is worked out again the next time
+            Outing.objects.filter(pk=outing.pk).update(thinned=told, thinned_turn=outing.turn)
+    return found
 
 
 Held = dict[str, tuple[int, tuple[ReadingDocument, ...]]]  # of an outing: its turn, its readings
@@ -218,7 +227,7 @@ def _read(boat_id: UUID, known: Held) -> tuple[Logbook, Held]:
         outings.append(OutingDocument.model_validate(outing.content))
         before = known.get(outing.key)
         same = before is not None and before[0] == outing.turn
-        held[outing.key] = before if same and before else (outing.turn, _readings_of(boat_id, outing.key))
+        held[outing.key] = before if same and before else (outing.turn, _readings_of(outing))
     readings = tuple(reading for _, told in held.values() for reading in told)
     return Logbook.model_construct(
         schema_name="parhelion.logbook", schema_version=1, outings=tuple(outings), readings=readings

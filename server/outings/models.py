@@ -24,6 +24,8 @@ class Outing(models.Model):
     began_at = models.DateTimeField()
     content = models.JSONField()
     turn = models.PositiveIntegerField(default=0)  # how often its readings have changed
+    thinned = models.JSONField(null=True, blank=True)  # many readings as pictures want them
+    thinned_turn = models.PositiveIntegerField(default=0)  # of which turn
     withdrawn_at = models.DateTimeField(null=True, blank=True)
 
     class Meta:

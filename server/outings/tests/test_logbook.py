@@ -8,6 +8,7 @@ import tempfile
 from datetime import UTC, datetime, timedelta
 from pathlib import Path
 from typing import Any
+from unittest import mock
 
 from asgiref.sync import async_to_sync
 from django.conf import settings
@@ -133,6 +134,14 @@ class LogbookTest(TestCase):
         self.assertEqual(len(actions.whole_logbook(boat.id).readings), 3600)
         self.assertIs(actions.logbooks.of(boat.id), thin)  # until it changes
         self.assertEqual(actions.logbooks.of(None), NO_LOGBOOK)
+        actions.put_outing(boat, Outing(id="o", began_at=began, ended_at=began + timedelta(hours=1)))
+        over = actions.Logbooks().of(boat.id)
+        with mock.patch.object(actions, "means_of", side_effect=AssertionError("it is kept")):
+            self.assertEqual(actions.Logbooks().of(boat.id).readings, over.readings)  # after a restart
+        self.assertEqual([r.pv_w for r in over.readings], [r.pv_w for r in thin.readings])
+        more = Reading(id="late", at=began + timedelta(minutes=5), outing_id="o", source="shunt", pv_w=5_000)
+        actions.put_readings(boat, [more])
+        self.assertGreater(actions.Logbooks().of(boat.id).readings[0].pv_w, thin.readings[0].pv_w + 5)
 
     def test_old_seconds_become_minutes_and_what_a_person_noted_stands(self) -> None:
         boat = actions.Boat.objects.get(pk=self.boat["id"])
