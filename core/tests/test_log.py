@@ -13,6 +13,7 @@ import numpy as np
 from parhelion.bank.store import energy_wh
 from parhelion.cli import main
 from parhelion.design import Sky
+from parhelion.design.chemistries import CHEMICALS
 from parhelion.design.logbook import NO_LOGBOOK, Logbook, Outing, Reading
 from parhelion.errors import UnreadableFile
 from parhelion.formats.logbook_file import read_logbook, written_logbook
@@ -27,7 +28,7 @@ from parhelion.stations.log.now import log_now
 from parhelion.stations.log.outing_day import book_of, ended_at, held_on, outing_day
 from parhelion.stations.log.paper import outings_csv, readings_csv
 from parhelion.stations.log.picture import log_picture
-from parhelion.stations.log.season import log_season
+from parhelion.stations.log.season import log_season, worn
 from parhelion.stations.log.season_pdf import season_pdf
 from pydantic import ValidationError
 
@@ -269,6 +270,17 @@ class SeasonTest(TestCase):
 
     def setUp(self):
         self.design, self.book = demo(), season_book()
+
+    def test_what_a_season_took_of_the_banks_life(self):
+        bank = self.design.bank
+        deep = worn(bank, [0.8] * 100)
+        kind, share = CHEMICALS[bank.chemistry], deep.slots["x"].value
+        life = kind.cycles[1] * (kind.cycles_depth / 0.8) ** kind.cycles_exponent
+        self.assertAlmostEqual(share, 100 / life, places=9)
+        self.assertTrue(deep.slots["a"].value < share < deep.slots["b"].value)
+        self.assertIn("under {l}", worn(bank, [0.1] * 5).text)
+        self.assertIsNone(worn(bank, [0.01, 0.0]))
+        self.assertIn("{l} of its life", log_season(self.design, self.book).told[-1].text)
 
     def test_what_was_put_in_is_found(self):
         season = log_season(self.design, self.book)

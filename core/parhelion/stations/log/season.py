@@ -8,18 +8,20 @@ from itertools import groupby
 import numpy as np
 
 from parhelion.balance.outlook import OUTLOOK_READS
+from parhelion.bank.age import END_OF_LIFE_LOSS, cycles_at
 from parhelion.bank.store import reserve_of
-from parhelion.design import BoatDesign
+from parhelion.design import Bank, BoatDesign
 from parhelion.design.chemistries import CHEMICALS
 from parhelion.design.logbook import NO_LOGBOOK, Logbook
 from parhelion.design.reads import kept
-from parhelion.quantities import Sentence, distance, energy, fraction, sentence
+from parhelion.quantities import Sentence, count, distance, energy, fraction, sentence
 from parhelion.stations.log.learned import learned_of, steady_of
 from parhelion.stations.log.outing_day import Book, OutingDay, Told, book_of, outing_day
 from parhelion.stations.log.shown import LogMonth, OutingScore, SeasonShown
 
 LITHIUM_STORE, LEAD_STORE = (0.4, 0.6), (1.0, 1.0)  # charge to leave a bank at
-FEW = 0.9
+LEAST_DEPTH = 0.02  # less is the meter
+LITTLE = 0.01  # of a life: less is not counted out
 
 
 def _month(label: str, days: Sequence[OutingDay]) -> LogMonth:
@@ -84,6 +86,34 @@ def _told(whole: LogMonth, lowest: float | None, reserve: float | None) -> list[
     return found
 
 
+def worn(bank: Bank, depths: Sequence[float]) -> Sentence | None:
+    """What outings of such depths took of a bank's life, by its chemistry; None where nothing is known.
+
+    Parameters
+    ----------
+    bank : Bank
+    depths : sequence of float
+        How far each drew it down, by the readings of its charge [-].
+    """
+    known = [depth for depth in depths if depth > LEAST_DEPTH]
+    if not known:
+        return None
+    chemical = CHEMICALS[bank.chemistry]
+    long, middle, short = (sum(1 / cycles_at(bank, depth, which) for depth in known) for which in (2, 1, 0))
+    life = "{x} of its life in cycles ({a} to {b})" if short >= LITTLE else "under {l} of its life in cycles"
+    return sentence(
+        "The bank was drawn down {n} times, {d} deep on average: " + life + "; a year by itself is {c}.",
+        n=count(len(known)), d=fraction(float(np.mean(known))), x=fraction(middle), a=fraction(long),
+        b=fraction(short), l=fraction(LITTLE), c=fraction(chemical.calendar_per_year / END_OF_LIFE_LOSS),
+    )  # fmt: skip
+
+
+def _depth(day: OutingDay) -> float:
+    """How far an outing drew the bank down: from its highest reading to the lowest after it."""
+    read = day.soc_read[np.isfinite(day.soc_read)]
+    return float(np.max(np.maximum.accumulate(read) - read)) if len(read) > 1 else 0.0
+
+
 def laying_up(design: BoatDesign) -> list[Sentence]:
     """What to do before the boat is left for the winter."""
     found = []
@@ -127,6 +157,7 @@ def _season(design: BoatDesign, told: tuple[Told, ...], reserve: float | None) -
         if np.isfinite(day.soc_read).any()
     ]
     lowest = min(lows, default=None)
+    aged = None if design.bank is None else worn(design.bank, [_depth(day) for day in days])
     by_way = sorted(days, key=lambda day: day.way_m)
     first = days[0]
     return SeasonShown(
@@ -138,7 +169,7 @@ def _season(design: BoatDesign, told: tuple[Told, ...], reserve: float | None) -
         worst=None if len(days) < 2 else f"{_name(by_way[0].told, by_way[0])}, {by_way[0].outing.name}",
         lowest_soc=None if lowest is None else lowest[0], lowest_on=None if lowest is None else lowest[1],
         broke=[_broke(day) for day in days if day.outing.broke],
-        told=_told(whole, None if lowest is None else lowest[0], reserve),
+        told=[*_told(whole, None if lowest is None else lowest[0], reserve), *([aged] if aged else [])],
         laying_up=laying_up(design),
         left_out=0, readings=sum(len(day.told.readings) for day in days),
     )  # fmt: skip
