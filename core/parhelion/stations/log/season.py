@@ -102,7 +102,7 @@ def worn(bank: Bank, depths: Sequence[float]) -> Sentence | None:
     long, middle, short = (sum(1 / cycles_at(bank, depth, which) for depth in known) for which in (2, 1, 0))
     life = "{x} of its life in cycles ({a} to {b})" if short >= LITTLE else "under {l} of its life in cycles"
     return sentence(
-        "The bank was drawn down {n} times, {d} deep on average: " + life + "; a year by itself is {c}.",
+        "The bank was drawn down {n} times, {d} deep on average: " + life + "; age alone takes {c} a year.",
         n=count(len(known)), d=fraction(float(np.mean(known))), x=fraction(middle), a=fraction(long),
         b=fraction(short), l=fraction(LITTLE), c=fraction(chemical.calendar_per_year / END_OF_LIFE_LOSS),
     )  # fmt: skip

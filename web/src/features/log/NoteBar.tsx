@@ -153,7 +153,7 @@ export function NoteBar(props: { picture: LogPicture; large: boolean; onSmall: (
       <label className="log-note-sky">
         <span>sky</span>
         <select className={INPUT} value={sky} onChange={(event) => setSky(event.target.value)}>
-          <option value="">as before</option>
+          <option value="">same</option>
           {SKIES.map(([key, label]) => (
             <option key={key} value={key}>
               {label}
@@ -165,7 +165,7 @@ export function NoteBar(props: { picture: LogPicture; large: boolean; onSmall: (
         <span>in words</span>
         <input
           className={`${INPUT} text-left!`}
-          placeholder="13.2 V 8 A"
+          placeholder="13.2 V"
           maxLength={400}
           autoComplete="off"
           value={word}
