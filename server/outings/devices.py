@@ -34,6 +34,7 @@ EVERY_S = 5.0  # a reading of each part
 MOST_LINES_S = 400  # of a device in a second; more are let go
 SILENT_S = 20.0
 FRESH_S = 10.0  # so long a value is what a device says this moment
+MOST_PARTS = 20  # of a device that are told this moment
 MOST_WAITING = 20_000  # readings of a boat held while the database cannot take them: the oldest go first
 FIRST_PAUSE_S, LONGEST_PAUSE_S = 1.0, 30.0
 
@@ -70,7 +71,7 @@ class _Gathering:
     def fresh(self) -> dict[str | None, tuple[datetime, dict[str, float]]]:
         """By part: when it last said anything, and what it said in the last seconds."""
         since, found = datetime.now(UTC) - timedelta(seconds=FRESH_S), {}
-        for of, said in list(self._last.items()):
+        for of, said in self._last.items():
             values = {name: value for name, (at, value) in said.items() if at >= since}
             if values:
                 found[of] = max(at for at, _ in said.values()), values
@@ -82,6 +83,8 @@ class _Gathering:
             for of, mine in self._sums.items()
         }
         self._sums = {}
+        said_lately = self.fresh()
+        self._last = {of: said for of, said in self._last.items() if of in said_lately}
         return found
 
 
@@ -171,23 +174,22 @@ class _Listening:
         at, found = datetime.now(UTC) - timedelta(seconds=EVERY_S / 2), []
         for of, values in self._gathering.taken().items():
             try:
-                found.append(self._reading(at, of, values))
+                found.append(self._reading(uuid.uuid4().hex, at, of, values))
             except ValidationError as error:
                 self.state.wrong += 1
                 self.state.told = error.errors()[0]["msg"]
         return found
 
-    def _reading(self, at: datetime, of: str | None, values: dict[str, float]) -> Reading:
-        return Reading.model_validate(
-            {"id": uuid.uuid4().hex, "at": at, "source": self.name, "of": of, **values}
-        )
+    def _reading(self, key: str, at: datetime, of: str | None, values: dict[str, float]) -> Reading:
+        return Reading.model_validate({"id": key, "at": at, "source": self.name, "of": of, **values})
 
     def now(self) -> State:
         """Its state, with what it says this moment."""
         heard = []
-        for of, (at, values) in self._gathering.fresh().items():
+        latest = sorted(self._gathering.fresh().items(), key=lambda item: item[1][0])[-MOST_PARTS:]
+        for number, (of, (at, values)) in enumerate(latest):
             with contextlib.suppress(ValidationError):  # counted where it is kept
-                heard.append(self._reading(at, of, values))
+                heard.append(self._reading(f"{self.key}-{number}"[-40:], at, of, values))
         return replace(self.state, heard=heard)
 
     async def run(self) -> None:

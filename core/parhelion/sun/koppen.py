@@ -74,5 +74,4 @@ def usual_word(latitude_deg: float, longitude_deg: float) -> ClimateWord:
         "Af": ClimateWord.TRADE_WIND, "Am": tropical, "Aw": tropical, "As": tropical, "BS": dry, "BW": dry,
         "Cs": sunny, "Cw": ClimateWord.MONSOON if wet else ClimateWord.INLAND,
     }.get(zone[:2])  # fmt: skip
-    mild_all_year = ClimateWord.MARITIME if zone in ("Cfb", "Cfc") else ClimateWord.INLAND
-    return found or mild_all_year
+    return found or (ClimateWord.MARITIME if zone in ("Cfb", "Cfc") else ClimateWord.INLAND)

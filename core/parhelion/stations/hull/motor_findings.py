@@ -140,7 +140,7 @@ def _made_for(drive: Drive) -> tuple[str, float | None]:
     """Where a motor's own volts are entered, and what they are."""
     if drive.rating is Rating.THRUST:
         return "full_thrust_v", drive.full_thrust_v
-    return "motor", drive.motor.volts if drive.motor else None
+    return "motor/volts", drive.motor.volts if drive.motor else None
 
 
 def _ways(bank: Bank, drive: Drive, made_for: float, watts: float) -> tuple[str, dict[str, Quantity]]:

@@ -34,7 +34,7 @@ from parhelion.wiring.charging import charge_settings
 Array = NDArray[np.float64]
 
 COUNTS_MIN = 30.0
-MOST_HEARD = 100  # parts of devices
+MOST_HEARD = 400  # parts of devices
 LEAST_HOME_MPS, SPEEDS = 0.4, 120
 NEVER_H = 99.0
 NOTHING_MPS = 0.1
