@@ -207,6 +207,13 @@ class SeasonTest(unittest.TestCase):
         live = season(boat(banks=[], loads=[], **EVEN), days=60)
         self.assertGreater(live.months[5].middle_m, live.months[11].middle_m)
         self.assertEqual(season(boat(panels=[]), days=60).months[5].middle_m, 0.0)
+        sheet = {"open_circuit_v": 21.0, "short_circuit_a": 6.2, "best_v": 17.5, "best_a": 5.7}
+        low = {
+            f"panels__0__{name}": value for name, value in (sheet | {"series": 1, "nameplate_w": 100}).items()
+        }
+        low = season(boat(**low), days=60)  # under its bank's volts
+        self.assertEqual((low.answer, low.turning), ("no", []))
+        self.assertIn("cannot reach the bank's volts", low.verdict.text)
 
     def test_days_ahead_carry_their_charge_and_fog_is_never_better(self):
         at = {**EVEN, "plan__start_charge_frac": 0.9, "loads": []}

@@ -26,8 +26,10 @@ from parhelion.design import BoatDesign
 from parhelion.design.reads import Reads, kept
 from parhelion.hull.demand import DemandCurve, demand_curve
 from parhelion.quantities import Frozen, Sentence, hours, power, sentence, speed, words
+from parhelion.rail.no_harvest import no_harvest
 from parhelion.stations.year.climate import climate_told
 from parhelion.sun.generated import DAYS, middle_day, month_of
+from parhelion.sun.light import clear_light
 from parhelion.sun.skies import SKIES, between, light_at_skies
 from parhelion.sun.timeline import HOUR_S
 
@@ -222,7 +224,11 @@ def _turning(design: BoatDesign, month: SeasonMonth, curve: DemandCurve) -> list
 
 
 def _never(design: BoatDesign, months: list[SeasonMonth], curve: DemandCurve) -> Sentence:
-    """Where no month sustains the plan's speed for any of its hours: what it takes, and what there is."""
+    """Where no month sustains the plan's speed for any of its hours: why nothing comes, or what it takes."""
+    then = design.changed(plan=design.plan.model_copy(update={"air_temperature_c": None}))
+    cause = no_harvest(outlook_under(then, clear_light(design.site, design.plan.date), curve))
+    if cause is not None:
+        return cause.reason
     fastest = max(months, key=lambda month: month.speed_mps)
     return sentence(
         "No month's sun sustains {v} for any time: it takes {w}. The most over the plan's hours is {most}, "
@@ -283,7 +289,7 @@ def season(design: BoatDesign, days: int = DAYS, report: Report = silent) -> Who
         report(month / 12)
     now = months[design.plan.date.month - 1]
     worst, best = min(months, key=lambda m: m.wished_h), max(months, key=lambda m: m.wished_h)
-    enough = now.wished_h >= now.motoring_h - HALF_A_MINUTE_H  # as both are shown
+    enough = 0 < now.wished_h >= now.motoring_h - HALF_A_MINUTE_H  # as both are shown
     answer: Literal["yes", "partly", "no"] = "yes" if enough else "partly" if now.wished_h >= 1 else "no"
     return WholeSeason(
         months=months, climate=climate_told(design.site), 
