@@ -3,11 +3,13 @@
 ParhelionError
     InvalidDesign      the document breaks a rule of its own schema
     UnreadableFile     the file is no boat design, or of a version this program does not know
+    NoAnswer           a number of an answer came out endless or as none: no page shows it
 """
 
 from __future__ import annotations
 
-from collections.abc import Sequence
+from collections.abc import Iterator, Sequence
+from contextlib import contextmanager
 from typing import Any
 
 from pydantic import BaseModel, ValidationError
@@ -39,6 +41,31 @@ class InvalidDesign(ParhelionError):
 
 class UnreadableFile(ParhelionError):
     """The file is damaged, no boat design, or newer than this program."""
+
+
+class NoAnswer(ParhelionError):
+    """A number of an answer came out endless, or as none."""
+
+
+@contextmanager
+def finite(what: str) -> Iterator[None]:
+    """Numbers leave the core only finite: names what was asked and the number of its answer at fault.
+
+    Raises
+    ------
+    NoAnswer
+    """
+    try:
+        yield
+    except ValidationError as error:
+        at = ["/".join(map(str, item["loc"])) for item in error.errors() if item["type"] == "finite_number"]
+        if not at:
+            raise
+        message = f"No answer for {what}: {error.title}, {at[0]} is no finite number."
+        problem = Problem(
+            code="not_finite", message=message, accepted="the design as it was before its last change"
+        )
+        raise NoAnswer([problem]) from error
 
 
 _BOUNDS = {

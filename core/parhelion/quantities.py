@@ -14,9 +14,9 @@ QuantityKind = Literal[
 
 
 class Frozen(BaseModel):
-    """A value object of an answer."""
+    """A value object of an answer; a number in it that is none, or has no end, is refused."""
 
-    model_config = ConfigDict(frozen=True)
+    model_config = ConfigDict(frozen=True, allow_inf_nan=False)
 
 
 class Quantity(Frozen):

@@ -13,7 +13,7 @@ from parhelion.formats.plain import told
 from parhelion.hull.demand import demand_curve
 from parhelion.rail.answers import answers_for
 from parhelion.rail.ground import thriftiest_mps
-from parhelion.rail.held_back import active_limits, miles_m, with_panel
+from parhelion.rail.held_back import active_limits, miles_m
 from parhelion.rail.joint import joint_band, what_would_tell
 from parhelion.rail.speeds import (
     Steady,
@@ -23,6 +23,7 @@ from parhelion.rail.speeds import (
     solve_steady,
     steady_mps,
 )
+from parhelion.rail.steps import with_panel
 from parhelion.rail.stores import hours_at
 from parhelion.stations.year.season import season
 from parhelion.wiring.by_itself import strung_panels

@@ -14,8 +14,9 @@ from parhelion.drive.chain import FULL_LOAD_EFFICIENCY
 from parhelion.errors import ParhelionError
 from parhelion.formats.boat_file import read_boat
 from parhelion.market.parts import first_panel_offer, panel_offer
-from parhelion.rail.held_back import held_back_by, more_panels
+from parhelion.rail.held_back import held_back_by
 from parhelion.rail.speeds import solve_steady
+from parhelion.rail.steps import more_panels
 from parhelion.stations.day.worths import worths_of
 from parhelion.stations.registry import STATIONS
 from parhelion.stations.strings.picture import strings_picture

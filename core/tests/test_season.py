@@ -174,11 +174,21 @@ class SeasonTest(unittest.TestCase):
         self.assertEqual(found.worst, min(found.months, key=lambda m: m.wished_h).month)
 
     def test_a_speed_that_no_month_sustains_is_told_by_its_watts(self):
-        found = season(boat(plan__speed_mps=9.0), 40)
-        text = told(found.verdict)
-        self.assertIn("No month's sun sustains", text)
-        self.assertIn("W. The most over the plan's hours", text)
-        self.assertNotIn("0 min", text + " ".join(told(line) for line in found.turning))
+        few = {"panels__0__nameplate_w": 3}
+        for changes, asked_mps, takes in (
+            ({}, 9.0, "faster than she goes. The most over the plan's hours"),
+            (
+                {**few, "loads": []},
+                4.2,
+                r"it takes [\d.,]+ kW\. The sun gives less than the drive's idle draw",
+            ),
+            ({**few, "loads__0__power_w": 80}, 4.2, "The house takes all the sun gives."),
+        ):
+            found = season(boat(plan__speed_mps=asked_mps, **changes), 40)
+            text = told(found.verdict)
+            self.assertIn("No month's sun sustains", text)
+            self.assertRegex(text, takes)
+            self.assertNotIn("0 min", text + " ".join(told(line) for line in found.turning))
 
     def test_a_verdict_turns_with_what_it_names(self):
         at = {**EVEN, "plan__date": "2026-08-10", "plan__speed_mps": 2.6, "loads": []}

@@ -9,18 +9,22 @@ import time
 import unittest
 from collections.abc import Iterator
 from datetime import date
+from itertools import pairwise
 from pathlib import Path
 from typing import Any
 
 from parhelion.begin.known import Known
 from parhelion.begin.new_boat import new_boat
+from parhelion.computing.progress import silent
 from parhelion.data import places
 from parhelion.design import BoatDesign
-from parhelion.errors import InvalidDesign, ParhelionError
+from parhelion.errors import InvalidDesign, NoAnswer, ParhelionError
 from parhelion.formats.boat_file import design_from, json_schema
 from parhelion.formats.table import rows_of, unmarked, written_table
+from parhelion.quantities import Frozen
 from parhelion.rail.answers import answers_for
-from parhelion.stations.registry import STATIONS
+from parhelion.stations.registry import STATIONS, WORKS
+from parhelion.stations.station import Question
 from pydantic import BaseModel, ValidationError
 
 from tests.cases import boat
@@ -80,6 +84,10 @@ def unsound(value: Any, path: str = "") -> Iterator[str]:
         yield f"{path} = {value}"
 
 
+class Offered(Frozen):
+    least_m: list[float]
+
+
 def everything(design: BoatDesign) -> Iterator[str]:
     yield from unsound(answers_for(design))
     for station in STATIONS:
@@ -88,6 +96,40 @@ def everything(design: BoatDesign) -> Iterator[str]:
                 yield from unsound(study.about(design), f"{station.name}/{study.name}")
         if not station.told_at_rest:
             yield from unsound(station.told(design), station.name)
+
+
+class GateTest(unittest.TestCase):
+    def test_a_number_without_an_end_is_refused_by_name(self):
+        def endless() -> Offered:
+            return Offered(least_m=[1.0, math.inf])
+
+        def another() -> Offered:
+            return Offered(least_m="far")
+
+        question = Question("reach", endless)
+        with self.assertRaises(NoAnswer) as refused:
+            question.about(None)
+        self.assertIn("reach: Offered, least_m/1", refused.exception.problems[0].message)
+        with self.assertRaises(ValidationError):  # another fault of the program is not taken for it
+            Question("reach", another).about(None)
+
+    def test_long_work_ends_finitely_where_the_sun_keeps_up(self):
+        """A kayak home-charged with a panel: with one more the range has no end, and so it is said."""
+        kayak = json.loads((DEMO / "strangers.json").read_text())["kayak, loose panel"]
+        known = Known(site=places()[3], date=date(2027, 7, 15), name="kayak", **kayak)
+        design = new_boat(known)
+        found = WORKS["upgrades"].about(design, report=silent)
+        self.assertEqual(list(unsound(found)), [])
+        self.assertTrue(any("no end" in line.text for line in found.told))
+        bank = design.banks[0].model_copy(update={"parallel": 4})
+        panels = design.panels[0]
+        rails = [
+            answers_for(design.changed(banks=(bank,), panels=(panels.model_copy(update={"count": n}),)))
+            for n in range(1, 9)
+        ]
+        last = next(rail for rail, after in pairwise(rails) if after.range_at_speed.keeps_up)
+        self.assertTrue(next(step for step in last.held_back_by.steps if step.key == "panel").keeps_up)
+        self.assertIn("no end", [slot.value for line in last.rail[-1].lines for slot in line.slots.values()])
 
 
 class SoundTest(unittest.TestCase):

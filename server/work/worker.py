@@ -174,11 +174,10 @@ def _do(going: _Going) -> None:
     try:
         going.report(0.0)
         row.update(status=Work.Status.RUNNING)
-        result = _answer(going.kind, going.named, going.report)
+        result = _answer(going.kind, going.named, going.report).model_dump(mode="json")
+        row.update(status=Work.Status.DONE, progress=1.0, result=result)
     except Cancelled:
         row.update(status=Work.Status.CANCELLED, progress=going.progress)
-    except Exception as error:
+    except Exception as error:  # of the core, or of the store that refuses what came out
         log.exception("%s failed", going.kind)
         row.update(status=Work.Status.FAILED, problem=f"{type(error).__name__}: {error}")
-    else:
-        row.update(status=Work.Status.DONE, progress=1.0, result=result.model_dump(mode="json"))

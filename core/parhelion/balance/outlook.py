@@ -151,6 +151,12 @@ class Outlook:
         return harvest(at_rest, self.light).by_bank_w
 
     @once
+    def gives_at_dock_alone(self) -> bool:
+        """Whether the panels stand ashore, or are folded under way, and give at the dock alone."""
+        under_way = self.harvest.by_bank_w[self.light.shown]
+        return not under_way.any() and bool(self.dock_by_bank_w[self.light.shown].any())
+
+    @once
     def house_w(self) -> Array:
         """All house loads, shape (t,)."""
         return self.house_rows_w.sum(axis=0)
@@ -341,6 +347,14 @@ def outlook_of(design: BoatDesign) -> Outlook:
     """Gather what the answers of a design are computed from; once for all who ask about the same design."""
     light = light_under(design.site, design.plan.date, design.plan.sky, design.plan.sky_shade)
     return outlook_under(design, light, demand_curve(design))
+
+
+def where_panels_give(outlook: Outlook) -> Outlook:
+    """The boat where her panels give to the bank: moored, where they give at the dock alone."""
+    if not outlook.gives_at_dock_alone:
+        return outlook
+    plan = outlook.design.plan.model_copy(update={"state": BoatState.DOCK})
+    return outlook_of(outlook.design.changed(plan=plan))
 
 
 def shown_outlook(

@@ -210,6 +210,14 @@ class BoatDesign(Part):
             return None
         return self.loading.total_kg + self.banks_kg + self.panels_kg + self.frames_kg
 
+    def weighing(self, whole_kg: float) -> BoatDesign:
+        """The boat with so much all aboard: on the scales, or in her own weight where that is given."""
+        if self.hull.displacement_kg is not None:
+            return self.changed(hull=self.hull.model_copy(update={"displacement_kg": whole_kg}))
+        assert self.loading is not None
+        own = self.loading.boat_kg + whole_kg - self.displacement_kg
+        return self.changed(loading=self.loading.model_copy(update={"boat_kg": own}))
+
     @property
     def banks_kg(self) -> float:
         return sum(bank.mass for bank in self.banks)

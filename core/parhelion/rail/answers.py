@@ -7,11 +7,12 @@ from datetime import datetime
 from parhelion.balance.outlook import Outlook, outlook_of, remembered, shown_outlook
 from parhelion.bank.store import reserve_of
 from parhelion.design import BoatDesign
+from parhelion.errors import finite
 from parhelion.quantities import Quantity
 from parhelion.rail import cells
 from parhelion.rail.furthest import by_pace, distances_m, further_way
 from parhelion.rail.ground import over_ground_mps, with_stream
-from parhelion.rail.held_back import held_back_by, measure_of, with_panel
+from parhelion.rail.held_back import held_back_by, measure_of
 from parhelion.rail.joint import joined, joined_range, joined_run
 from parhelion.rail.models import Answers, Distance, RailCell, SteadySpeed
 from parhelion.rail.no_harvest import with_cause
@@ -27,7 +28,8 @@ from parhelion.rail.speeds import (
     steady_speed,
     with_push,
 )
-from parhelion.rail.stores import bank_at_dusk, range_at_speed, refill, sun_share
+from parhelion.rail.steps import with_panel
+from parhelion.rail.stores import bank_at_dusk, dock_day, range_at_speed, refill, sun_share
 
 
 def answers_for(
@@ -47,11 +49,17 @@ def answers_for(
     Returns
     -------
     Answers
+
+    Raises
+    ------
+    NoAnswer
+        Where a number of them came out endless, or as none.
     """
-    found = answers_from(outlook_of(design), at)
-    if compared_with is None:
+    with finite("the rail"):
+        found = answers_from(outlook_of(design), at)
+        other = None if compared_with is None else answers_from(outlook_of(compared_with), at)
+    if other is None:
         return found
-    other = answers_from(outlook_of(compared_with), at)
     return found.model_copy(update={"rail": with_changes(found.rail, other.rail)})
 
 
@@ -90,6 +98,7 @@ def answers_from(outlook: Outlook, at: datetime | None = None) -> Answers:
         refill=refill(outlook, dusk),
         range_at_speed=reach,
         sun_share=sun_share(outlook, reach),
+        dock_day=dock_day(outlook),
         held_back_by=held_back_by(outlook, kind, solved),
         zone=day.timeline.zone.key,
         starts_at=day.starts_at,
@@ -132,7 +141,7 @@ def _rail(outlook: Outlook, found: Answers) -> list[RailCell]:
     if found.rail_kind == "home_charged":
         return [
             cells.range_cell(found.range_at_speed),
-            cells.share_cell(found.sun_share),
+            cells.share_cell(found.sun_share) if found.dock_day is None else cells.dock_cell(found.dock_day),
             dusk,
             cells.refill_cell(found.refill),
             held,

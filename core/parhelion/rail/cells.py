@@ -8,6 +8,7 @@ from parhelion.quantities import (
     Sentence,
     days,
     distance,
+    energy,
     fraction,
     hours,
     power,
@@ -15,10 +16,10 @@ from parhelion.quantities import (
     speed,
     words,
 )
-from parhelion.rail.held_back import FIRST_PANEL_W
 from parhelion.rail.models import (
     Answer,
     Distance,
+    DockDay,
     Dusk,
     HeldBackBy,
     LiveSpeed,
@@ -29,6 +30,7 @@ from parhelion.rail.models import (
     SteadySpeed,
     SunShare,
 )
+from parhelion.rail.steps import FIRST_PANEL_W
 
 LIMIT_WORDS = {
     "bank full": "bank full by day",
@@ -183,7 +185,7 @@ def dusk_cell(dusk: Dusk, reserve: float | None) -> RailCell:
 
 def refill_cell(refill: Refill) -> RailCell:
     lines = []
-    if refill.nine_in_ten_days is not None:
+    if refill.nine_in_ten_days:
         lines.append(sentence("{d} or less 9 times in 10", d=days(refill.nine_in_ten_days)))
     if refill.from_reserve_days is not None:
         lines.append(sentence("from the reserve {d}", d=days(refill.from_reserve_days)))
@@ -204,17 +206,15 @@ def held_cell(held: HeldBackBy) -> RailCell:
     if held.step is not None:
         value = words(held.step.key)
         label = held.step.label
-        lines.append(
-            Sentence(
-                text=f"{label.text}: {{gain}}",
-                slots={**label.slots, "gain": distance(held.step.gain_m, signed=True)},
-            )
-        )
+        gain = words("no end") if held.step.keeps_up else distance(held.step.gain_m, signed=True)
+        lines.append(Sentence(text=f"{label.text}: {{gain}}", slots={**label.slots, "gain": gain}))
         names = {
             "panel": "array area",
             "battery": "bank size",
             "house": "house loads",
             "mass": "mass aboard",
+            "chemistry": "the bank's chemistry",
+            "propeller": "the propeller",
             "drive": "the drive",
             "hours": "hours under way",
         }
@@ -253,6 +253,16 @@ def share_cell(share: SunShare) -> RailCell:
             sentence("{h} and {d} more", h=hours(share.minutes_won / 60), d=distance(share.distance_won_m))
         )
     return _cell("sun_share", "Won from the sun", share, value, lines)
+
+
+def dock_cell(found: DockDay) -> RailCell:
+    """What a day at the dock gives, where the panels give there alone."""
+    lines = [
+        sentence(
+            "{e} of sun, from the reserve to {x}", e=energy(found.harvest_wh), x=fraction(found.soc_frac)
+        )
+    ]
+    return _cell("dock_day", "A day at the dock gives", found, distance(found.distance_m), lines)
 
 
 def live_cell(noon: LiveSpeed, now: LiveSpeed) -> RailCell:

@@ -53,6 +53,7 @@ class PaceWay(Frozen):
     end_frac: float  # at the last motoring step
     wasted_wh: float
     stops: bool  # short of its hours
+    ground_m: float | None = None  # over the ground, where the plan has a stream
 
 
 @dataclass(frozen=True)
@@ -158,11 +159,14 @@ class ShownDay:
         )[0]
         speed = self.speeds.at(power_w)
         metres = outlook.wh(record[:, RAN] * share * speed) * HOUR_S
+        stream = outlook.design.plan.current_mps
+        made_good = np.where(speed > 0, np.maximum(speed + stream, 0.0), 0.0)
         return PaceWay(
             key=key, label=NAMES[key], distance_m=metres, speed_mps=np.where(share > 0, speed, 0.0).tolist(),
             motor_w=self.mean_w(power_w, share).tolist(), soc=[self.start, *record[:, SOC].tolist()],
             end_frac=float(record[max(self.last - 1, 0), SOC]),
             wasted_wh=outlook.wh(record[:, REFUSED] + record[:, CURTAILED]), stops=stops,
+            ground_m=outlook.wh(record[:, RAN] * share * made_good) * HOUR_S if stream else None,
         )  # fmt: skip
 
     def best(self) -> tuple[Array, Array, bool]:

@@ -5,41 +5,41 @@ Steps are finite differences on the shown day, each with its mass and cost count
 
 from __future__ import annotations
 
-from dataclasses import replace
-from datetime import datetime, timedelta
 from functools import partial
 from typing import Literal
 
 import numpy as np
 
+from parhelion.balance.dock import LONGEST_RANGE_H
 from parhelion.balance.flow import REFUSED, SOC
 from parhelion.balance.outlook import Outlook, remembered, shown_outlook
 from parhelion.computing.together import together
-from parhelion.design import BoatDesign, Controller, PanelGroup, Place, Spell
-from parhelion.market.parts import Offer, bank_price, first_panel_offer, panel_offer
-from parhelion.quantities import Fact, Sentence, count, distance, fraction, mass, money, power, sentence
+from parhelion.design import BoatDesign
+from parhelion.market.parts import Offer, bank_price
+from parhelion.quantities import Fact, Sentence, distance, fraction, mass, money, power, sentence
 from parhelion.rail.ground import over_ground_mps
 from parhelion.rail.models import HeldBackBy, Limit, Step, StepKey
 from parhelion.rail.reasons import AT_REST, SUN_SOURCE, assumes_hours, why
 from parhelion.rail.speeds import Steady, fullest_soc, live_distances, solve_steady, steady_mps
+from parhelion.rail.steps import (
+    Refit,
+    lighter_house,
+    longer_day,
+    one_more_panel,
+    panel_words,
+    with_better_screw,
+    with_lithium,
+    with_panel,
+    with_stronger_drive,
+)
 from parhelion.rail.stores import range_at_speed
 from parhelion.sun.timeline import HOUR_S
-from parhelion.wiring.by_itself import boxes_by_itself
-from parhelion.wiring.panel_volts import swelled
 
 WORTH_FRAC = 0.02  # a step that wins less is "nothing: go slower or longer"
-HOUSE_STEP_W = 50.0
 MASS_STEP_FRAC = 0.10
-FIRST_PANEL_W = 200.0
 REFUSED_FRAC = 0.01  # of the day's harvest thrown away before "bank full" counts as a limit
 CLIPPED_FRAC = 0.005
-CLIPS_FROM_WH = 5.0  # of a day: less is not worth another controller
-LARGER_LIMIT = 1.5  # of its amps
-LONGEST_HOURS = 23  # motoring that leaves no further hour in the day
 NEAR_RESERVE = 0.005  # state of charge
-
-DRIVE_STEP_FRAC = 0.10  # more watts
-STRING_FRAC = 0.05  # of a group: a step of panels is whole strings of at least about so much
 
 Candidate = tuple[StepKey, Sentence, BoatDesign, float, float]  # the changed design, added kg, cost in coins
 Measure = Literal["days_run_sun", "range", "days_distance"]
@@ -67,8 +67,16 @@ def miles_m(outlook: Outlook, measure: Measure) -> float:
     reach = range_at_speed(outlook)
     if reach.keeps_up:
         return np.inf
-    made_good = over_ground_mps(reach.speed_mps, outlook.design.plan.current_mps)
-    return (reach.hours or 0.0) * made_good * HOUR_S
+    return (reach.hours or 0.0) * _made_good_mps(outlook) * HOUR_S
+
+
+def _made_good_mps(outlook: Outlook) -> float:
+    return over_ground_mps(outlook.plan_speed_mps, outlook.design.plan.current_mps)
+
+
+def endless_m(outlook: Outlook) -> float:
+    """How far the planned speed is followed before the sun is said to keep up [m]."""
+    return LONGEST_RANGE_H * HOUR_S * _made_good_mps(outlook)
 
 
 def _steady_miles_m(outlook: Outlook, steady: Steady | None) -> float:
@@ -76,79 +84,9 @@ def _steady_miles_m(outlook: Outlook, steady: Steady | None) -> float:
     return over_ground_mps(steady_mps(outlook, steady), stream) * outlook.hours * HOUR_S
 
 
-def panels_in_a_step(group: PanelGroup) -> int:
-    """How many panels the next step is: one, or on a larger roof whole strings of some twentieth of it."""
-    strings = max(round(STRING_FRAC * group.count / group.in_series), 1)
-    return group.in_series * strings
-
-
-def more_panels(design: BoatDesign) -> tuple[int, float]:
-    """How many panels, of how many watts each, the step of `with_panel` is."""
-    largest = design.largest_group
-    return (1, FIRST_PANEL_W) if largest is None else (panels_in_a_step(largest), largest.nameplate_w)
-
-
-def panel_words(design: BoatDesign) -> Sentence:
-    """The step of `with_panel` in words."""
-    number, watts = more_panels(design)
-    if number == 1:
-        return sentence("one more {w} panel", w=power(watts))
-    return sentence("{n} more {w} panels", n=count(number), w=power(watts))
-
-
-def with_panel(design: BoatDesign) -> BoatDesign:
-    """The design with a step more of its largest panel group's panels, or a first panel flat.
-
-    They are taken to give what those of their group give on the mean: where they would lie is not asked here.
-    """
-    number, watts = more_panels(design)
-    largest = design.largest_group
-    if largest is not None:
-        more = swelled(largest, number)
-        panels = tuple(more if group is largest else group for group in design.panels)
-        return design.model_copy(update={"panels": panels})
-    group = PanelGroup(id="first", place_id="first", controller_id="first", nameplate_w=watts)
-    return boxes_by_itself(
-        design.model_copy(
-            update={
-                "panels": (group,),
-                "places": (*design.places, Place(id="first", name="First panel")),
-                "controllers": (*design.controllers, Controller(id="first")),
-            }
-        )
-    )
-
-
-def one_more_panel(design: BoatDesign) -> Offer:
-    """What the panels of `with_panel` cost and weigh."""
-    largest = design.largest_group
-    return (
-        first_panel_offer(FIRST_PANEL_W) if largest is None else panel_offer(largest, more_panels(design)[0])
-    )
-
-
-def lighter_house(design: BoatDesign) -> tuple[BoatDesign, float]:
-    """The design with 50 W less house on the mean, or none where it takes less; and the watts saved."""
-    mean = sum(load.power_w * load.hours_per_day / 24 for load in design.loads)
-    saved = min(HOUSE_STEP_W, mean)
-    left = 1 - saved / mean if mean else 1.0
-    loads = tuple(load.model_copy(update={"power_w": load.power_w * left}) for load in design.loads)
-    return design.model_copy(update={"loads": loads}), saved
-
-
-def with_larger_controllers(outlook: Outlook) -> BoatDesign | None:
-    """The design with controllers of more amps, where they clip on the shown day."""
-    if outlook.wh(outlook.harvest.clipped_w[outlook.light.shown]) < CLIPS_FROM_WH:
-        return None
-    boxes = tuple(
-        box.model_copy(update={"current_limit_a": box.current_limit_a and box.current_limit_a * LARGER_LIMIT})
-        for box in outlook.design.controllers
-    )
-    return outlook.design.changed(controllers=boxes)
-
-
-def _candidates(design: BoatDesign) -> list[Candidate]:
+def _candidates(outlook: Outlook) -> list[Candidate]:
     """Every step that applies to a design."""
+    design = outlook.design
     found: list[Candidate] = []
     price, kg = one_more_panel(design)
     found.append(("panel", panel_words(design), with_panel(design), kg, price))
@@ -165,48 +103,37 @@ def _candidates(design: BoatDesign) -> list[Candidate]:
         found.append(("house", sentence("{w} less house", w=power(saved)), lighter, 0.0, 0.0))
     drop = MASS_STEP_FRAC * design.displacement_kg
     found.append(("mass", sentence("{m} less aboard", m=mass(drop)), design, -drop, 0.0))
+    refits: list[tuple[StepKey, Refit | None]] = [
+        ("chemistry", with_lithium(design)), ("propeller", with_better_screw(outlook)),
+    ]  # fmt: skip
+    found += [(key, r.label, r.design, r.mass_kg, r.cost) for key, r in refits if r is not None]
     return found
 
 
 def steps(outlook: Outlook, measure: Measure, base: float) -> list[Step]:
     """Every practical step with what it wins over `base` [m], best first."""
     design = outlook.design
-    candidates = _candidates(design)
+    candidates = _candidates(outlook)
     trials = [
         shown_outlook(changed, outlook, design.displacement_kg + kg) for _, _, changed, kg, _ in candidates
     ]
-    gains = [reached - base for reached in together([partial(miles_m, trial, measure) for trial in trials])]
+    if not np.isfinite(base):
+        return []  # the sun keeps up as it is
+    most = endless_m(outlook)
+    reached = together([partial(miles_m, trial, measure) for trial in trials])
     made = [
         Step(
             key=key,
             label=label,
-            gain_m=gain,
-            gain_frac=gain / base if base > 0 else None,
+            gain_m=min(miles, most) - base,
+            gain_frac=(min(miles, most) - base) / base if base > 0 else None,
             mass_kg=added_kg,
             cost=cost,
+            keeps_up=not np.isfinite(miles),
         )
-        for (key, label, _, added_kg, cost), gain in zip(candidates, gains, strict=True)
-        if np.isfinite(gain)
+        for (key, label, _, added_kg, cost), miles in zip(candidates, reached, strict=True)
     ]
     return sorted(made, key=lambda item: -item.gain_m)
-
-
-def longer_day(outlook: Outlook) -> Outlook | None:
-    """The same day with the last spell an hour longer; None where the day has no further hour."""
-    if not outlook.spells or outlook.hours > LONGEST_HOURS:
-        return None
-    last = outlook.spells[-1]
-    end = (datetime.combine(outlook.day.starts_at.date(), last.ends_at) + timedelta(hours=1)).time()
-    longer = (*outlook.spells[:-1], Spell(starts_at=last.starts_at, ends_at=end))
-    plan = outlook.design.plan.model_copy(update={"spells": longer})
-    return shown_outlook(outlook.design.model_copy(update={"plan": plan}), outlook)
-
-
-def with_stronger_drive(outlook: Outlook) -> Outlook:
-    """The same day with a drive that takes a tenth more watts."""
-    limit = outlook.curve.limit
-    grown = limit._replace(power_w=limit.power_w * (1 + DRIVE_STEP_FRAC))
-    return replace(outlook, curve=replace(outlook.curve, limit=grown))
 
 
 def other_steps(outlook: Outlook, measure: Measure, limits: list[Limit], base: float) -> list[Step]:
@@ -214,21 +141,21 @@ def other_steps(outlook: Outlook, measure: Measure, limits: list[Limit], base: f
 
     An hour nearly always wins, for slower is thriftier: it is named where nothing else is worth it.
     """
-    trials: list[tuple[StepKey, Sentence, Outlook | None]] = []
+    trials: list[tuple[StepKey, Sentence, Outlook, Offer]] = []
     if "drive" in limits:
-        stronger = with_stronger_drive(outlook)
-        trials.append(("drive", sentence("a drive of {w}", w=power(stronger.rated_w)), stronger))
-    if measure != "range":
-        trials.append(("hours", sentence("an hour longer under way"), longer_day(outlook)))
-    gains = [
-        (key, label, miles_m(trial, measure) - base) for key, label, trial in trials if trial is not None
-    ]
-    return [
-        Step(
-            key=key, label=label, gain_m=gain, gain_frac=gain / base if base > 0 else None, mass_kg=0, cost=0
-        )
-        for key, label, gain in gains
-    ]
+        stronger = with_stronger_drive(outlook.design)
+        trial = shown_outlook(stronger.design, outlook, outlook.design.displacement_kg + stronger.mass_kg)
+        trials.append(("drive", stronger.label, trial, Offer(stronger.cost, stronger.mass_kg)))
+    longer = longer_day(outlook) if measure != "range" else None
+    if longer is not None:
+        trials.append(("hours", sentence("an hour longer under way"), longer, Offer(0.0, 0.0)))
+    found = []
+    for key, label, trial, offer in trials:
+        gain = miles_m(trial, measure) - base
+        frac = gain / base if base > 0 else None
+        found.append(Step(key=key, label=label, gain_m=gain, gain_frac=frac, mass_kg=offer.mass_kg,
+                          cost=offer.price))  # fmt: skip
+    return found
 
 
 def _drive_binds(outlook: Outlook, measure: Measure, steady: Steady | None) -> bool:
@@ -270,6 +197,8 @@ _STEP_LABELS: dict[StepKey, str] = {
     "battery": "A second bank like yours",
     "house": "Less house",
     "mass": "A tenth less weight",
+    "chemistry": "Lithium instead of lead",
+    "propeller": "A propeller that suits the motor",
     "drive": "A tenth more drive",
     "hours": "An hour longer",
 }

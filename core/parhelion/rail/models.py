@@ -86,7 +86,15 @@ class SunShare(Answer):
     distance_won_m: float | None = None
 
 
-StepKey = Literal["panel", "battery", "house", "mass", "drive", "hours"]
+class DockDay(Answer):
+    """What a day at the dock gives a boat whose panels stand there alone, from the reserve on."""
+
+    harvest_wh: float
+    soc_frac: float  # a day later
+    distance_m: float  # at the planned speed, on what the day gave
+
+
+StepKey = Literal["panel", "battery", "house", "mass", "chemistry", "propeller", "drive", "hours"]
 
 
 class Step(Frozen):
@@ -98,6 +106,7 @@ class Step(Frozen):
     gain_frac: float | None  # None where there was nothing to gain on
     mass_kg: float
     cost: float
+    keeps_up: bool = False  # with it the sun keeps up: no end
 
 
 class HeldBackBy(Answer):
@@ -140,6 +149,7 @@ class Answers(Frozen):
     refill: Refill
     range_at_speed: Range
     sun_share: SunShare
+    dock_day: DockDay | None  # only where the panels give at the dock alone
     held_back_by: HeldBackBy
     zone: str
     starts_at: datetime

@@ -30,7 +30,10 @@ def no_harvest(outlook: Outlook) -> Cause | None:
         return None
     if not any(held.gives for held in deck_of(design).groups):
         state = words(design.plan.state.label)
-        return Cause(sentence("All panels are stowed or covered: she is {state}.", state=state), "array")
+        text = "All panels are stowed or covered: she is {state}."
+        if outlook.gives_at_dock_alone:
+            text = "All panels are ashore, stowed or covered {state}: they give at the dock alone."
+        return Cause(sentence(text, state=state), "array")
     if by_hand(design) and not strings_of(design):
         return Cause(sentence("No panel is connected to a controller."), "strings")
     failing = []
@@ -67,6 +70,8 @@ def with_cause(outlook: Outlook, found: Answers) -> Answers:
         )
         if not _value(getattr(found, name))
     }
+    if outlook.gives_at_dock_alone and found.held_back_by.measure == "range":
+        return found.model_copy(update=update)  # a charge goes as far as it goes: that has its own steps
     none = {**told, "limits": [cause.station], "step": None}
     update["held_back_by"] = found.held_back_by.model_copy(update=none)
     return found.model_copy(update=update)

@@ -33,6 +33,7 @@ NO_HOURS = sentence("The sun does not rise: there are no useful hours to motor i
 AT_REST = sentence("A day at rest: no motoring hours are set.")
 HOUSE_TAKES_ALL = sentence("The house takes all the sun gives.")
 NO_CHARGE = sentence("The bank takes no charge this cold or this hot: the sun drives her live, or is lost.")
+FULL_AT_DUSK = sentence("Full at this plan's dusk.")
 NEVER_TURNS = sentence("The live sun never turns the motor in the motoring hours.")
 BELOW_IDLE = sentence("The sun gives less than the drive's idle draw.")
 HELD_BY_WEATHER = sentence("The sun gives less than it takes to hold against the wind and the waves.")

@@ -6,12 +6,14 @@ import numpy as np
 from numpy.typing import NDArray
 
 from parhelion.balance.dock import LONGEST_RANGE_H, LONGEST_WAIT_DAYS, days_to_full, hours_to_reserve
+from parhelion.balance.flow import SOC, run_days
 from parhelion.balance.outlook import Outlook, remembered
 from parhelion.bank.store import reserve_of
 from parhelion.quantities import Fact, Sentence, energy, fraction, power, sentence, speed, words
-from parhelion.rail.models import Dusk, Range, Refill, SunShare
+from parhelion.rail.models import DockDay, Dusk, Range, Refill, SunShare
 from parhelion.rail.reasons import (
     BANK_SOURCE,
+    FULL_AT_DUSK,
     HOUSE_TAKES_ALL,
     HULL_SOURCE,
     NO_BANK,
@@ -127,7 +129,7 @@ def refill(outlook: Outlook, dusk: Dusk) -> Refill:
         days=median,
         nine_in_ten_days=ninth,
         from_reserve_days=percentile(from_reserve, 50),
-        reason=late if median is None else None,
+        reason=late if median is None else FULL_AT_DUSK if median == 0 else None,
         assumes=assumes,
         why=reasoning,
     )
@@ -202,3 +204,41 @@ def sun_share(outlook: Outlook, reach: Range) -> SunShare:
             update={"method": "Range with the sun less the range with the panels covered"}
         ),
     )
+
+
+def dock_day(outlook: Outlook) -> DockDay | None:
+    """The shown day at the dock from the reserve, and how far its charge goes.
+
+    None where panels give under way, or not even there.
+    """
+    if outlook.aboard is None or not outlook.gives_at_dock_alone:
+        return None
+    shown, aboard = outlook.light.shown, outlook.aboard
+    sun = np.ascontiguousarray(outlook.dock_by_bank_w[shown : shown + 1])
+    begins = np.array([aboard.main.reserve])
+    record = run_days(
+        sun, outlook.house_rows_w, np.zeros(outlook.day.steps), begins, np.array([aboard.house.reserve]),
+        outlook.timeline.step_h, aboard,
+    )  # fmt: skip
+    ends = float(record[0, -1, SOC])
+    hours = hours_at(outlook, outlook.plan_power_w, np.zeros_like(sun[0]), ends)
+    value = outlook.plan_speed_mps
+    return DockDay(
+        harvest_wh=outlook.wh(sun[0].sum(axis=-1)),
+        soc_frac=ends,
+        distance_m=hours * HOUR_S * value,
+        assumes=sentence(
+            "a {sky} day at the dock from the reserve, then without a pause at {speed}",
+            sky=words(outlook.design.plan.sky_words), speed=speed(value),
+        ),
+        why=why(
+            "Energy balance of a day at the dock, then at constant watts until the reserve",
+            f"{SUN_SOURCE} {BANK_SOURCE} {HULL_SOURCE}",
+            [
+                Fact(label="Motor", value=power(outlook.plan_power_w)),
+                *bank_facts(outlook), *sun_facts(outlook),
+            ],
+            None,
+            "answers",
+        ),
+    )  # fmt: skip

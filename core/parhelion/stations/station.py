@@ -20,6 +20,7 @@ from parhelion.design import BoatDesign
 from parhelion.design.logbook import NO_LOGBOOK, Logbook
 from parhelion.design.reads import Reads
 from parhelion.design.records import NO_RECORDS, Records
+from parhelion.errors import finite
 from parhelion.finding import Finding
 from parhelion.stations.usual import UsualOf
 
@@ -62,7 +63,17 @@ class Question:
         return signature_of(self.answer)
 
     def about(self, design: BoatDesign | None, **asked: Any) -> Any:
-        """The answer; of a gathered design it is computed once for the same question."""
+        """The answer; of a gathered design it is computed once for the same question.
+
+        Raises
+        ------
+        NoAnswer
+            Where a number of it came out endless, or as none.
+        """
+        with finite(self.name):
+            return self._about(design, **asked)
+
+    def _about(self, design: BoatDesign | None, **asked: Any) -> Any:
         subject = self.signature.subject
         if subject is None:
             return self.answer(**asked)

@@ -112,6 +112,16 @@ class WorkTest(TransactionTestCase):
             failed = self.ended(self.ask("proposals", DEMO).json()["id"])
         self.assertEqual(failed["status"], "failed")
         self.assertIn("no such water", failed["problem"])
+        endless = Proposals.model_construct(
+            tried=1, legal=1, now_wh=float("inf"), now_year_wh=0.0, proposals=[], volts=[], unwired=[]
+        )
+        with (
+            self.in_the_place_of("proposals", lambda design, report=silent: endless),
+            self.assertLogs("work.worker", "ERROR"),
+        ):  # an answer that the store refuses
+            other = DEMO | {"plan": DEMO["plan"] | {"speed_mps": 1.0}}
+            refused = self.ended(self.ask("proposals", other).json()["id"])
+        self.assertEqual((refused["status"], bool(refused["problem"])), ("failed", True))
         left = Work.objects.create(
             kind="season", content_hash="0" * 64, status="running", boot_id=uuid.uuid4()
         )

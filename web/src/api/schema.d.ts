@@ -6576,7 +6576,7 @@ export interface components {
              * Kind
              * @enum {string}
              */
-            kind: "panel" | "battery" | "controller" | "house" | "mass";
+            kind: "panel" | "battery" | "controller" | "house" | "mass" | "chemistry" | "propeller" | "drive";
             label: components["schemas"]["Sentence"];
             /** Cost */
             cost: number;
@@ -7020,6 +7020,7 @@ export interface components {
             refill: components["schemas"]["Refill"];
             range_at_speed: components["schemas"]["Range"];
             sun_share: components["schemas"]["SunShare"];
+            dock_day: components["schemas"]["DockDay"] | null;
             held_back_by: components["schemas"]["HeldBackBy"];
             /** Zone */
             zone: string;
@@ -7048,6 +7049,23 @@ export interface components {
             high_m?: number | null;
             /** Speed Mps */
             speed_mps?: number | null;
+        };
+        /**
+         * DockDay
+         * @description What a day at the dock gives a boat whose panels stand there alone, from the reserve on.
+         */
+        DockDay: {
+            reason?: components["schemas"]["Sentence"] | null;
+            /** Mend */
+            mend?: string | null;
+            assumes: components["schemas"]["Sentence"];
+            why: components["schemas"]["Why"];
+            /** Harvest Wh */
+            harvest_wh: number;
+            /** Soc Frac */
+            soc_frac: number;
+            /** Distance M */
+            distance_m: number;
         };
         /** Dusk */
         Dusk: {
@@ -7186,7 +7204,7 @@ export interface components {
              * Key
              * @enum {string}
              */
-            key: "panel" | "battery" | "house" | "mass" | "drive" | "hours";
+            key: "panel" | "battery" | "house" | "mass" | "chemistry" | "propeller" | "drive" | "hours";
             label: components["schemas"]["Sentence"];
             /** Gain M */
             gain_m: number;
@@ -7196,6 +7214,11 @@ export interface components {
             mass_kg: number;
             /** Cost */
             cost: number;
+            /**
+             * Keeps Up
+             * @default false
+             */
+            keeps_up: boolean;
         };
         /**
          * SunShare
@@ -9398,6 +9421,8 @@ export interface components {
             wasted_wh: number;
             /** Stops */
             stops: boolean;
+            /** Ground M */
+            ground_m?: number | null;
         };
         /**
          * Ways
@@ -9420,7 +9445,7 @@ export interface components {
              * Key
              * @enum {string}
              */
-            key: "panel" | "battery" | "controller" | "house" | "mass" | "reserve" | "drive" | "hours" | "start";
+            key: "panel" | "battery" | "controller" | "house" | "mass" | "reserve" | "chemistry" | "propeller" | "drive" | "hours" | "start";
             label: components["schemas"]["Sentence"];
             /** By Worth M */
             by_worth_m: number | null;
@@ -10416,6 +10441,8 @@ export interface components {
             mass_kg: number;
             /** No Price */
             no_price: number;
+            /** No Mass */
+            no_mass: number;
             /** Have */
             have: number;
             /** On Order */
@@ -10574,6 +10601,8 @@ export interface components {
             mass_kg: number;
             /** No Price */
             no_price: number;
+            /** No Mass */
+            no_mass: number;
         };
         /**
          * TestShown

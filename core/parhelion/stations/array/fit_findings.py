@@ -32,6 +32,8 @@ def adds_up(view: ArrayView) -> Finding | None:
     if not design.nameplate_w:
         return None
     best = float(view.outlook.clear_harvest.sun_w.max())
+    if best <= 0:
+        return None  # what gives nothing is told by itself
     number = sum(group.count for group in design.fitted_panels)
     kg = design.panels_kg + design.frames_kg
     return Finding(

@@ -346,6 +346,8 @@ def nothing_harvested(view: DayView) -> Finding | None:
     cause = no_harvest(view.outlook)
     if cause is None:
         return None
+    if view.outlook.gives_at_dock_alone:
+        return _at_dock_alone(view)
     return Finding(
         id="no_harvest",
         level="warn",
@@ -355,6 +357,21 @@ def nothing_harvested(view: DayView) -> Finding | None:
             view, "What stands, what is connected, and each string's volts against its bank", doc="wiring"
         ),
         field=MENDED_AT[cause.station],
+    )
+
+
+def _at_dock_alone(view: DayView) -> Finding:
+    """Panels ashore, or folded under way: the bank is filled at the dock."""
+    found = view.outlook.dock_by_bank_w[view.outlook.light.shown].sum(axis=-1)
+    return Finding(
+        id="dock_alone",
+        level="note",
+        title=sentence("The panels give at the dock alone"),
+        detail=sentence(
+            "{e} on such a day there; under way she lives on the bank.", e=energy(view.outlook.wh(found))
+        ),
+        why=_why(view, "The day's harvest with every place as it stands at the dock"),
+        field="/places",
     )
 
 

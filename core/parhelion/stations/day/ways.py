@@ -44,8 +44,13 @@ def ways_of(outlook: Outlook) -> Ways | None:
         day.way("sun", *day.sun()),
         day.way("sprint", *day.sprint()),
     ]
-    ways.sort(key=lambda way: (way.stops, -way.distance_m))
+    ways.sort(key=lambda way: (way.stops, -_made_good_m(way)))
     return Ways(ways=ways, reserve_frac=outlook.aboard.main.reserve, told=_told(ways))
+
+
+def _made_good_m(way: PaceWay) -> float:
+    """How far a way comes: over the ground where there is a stream [m]."""
+    return way.distance_m if way.ground_m is None else way.ground_m
 
 
 def _told(ways: list[PaceWay]) -> list[Sentence]:
@@ -54,7 +59,8 @@ def _told(ways: list[PaceWay]) -> list[Sentence]:
     found = []
     if best.stops:
         return [sentence("The bank starts too low for these hours: begin fuller, or shorter.")]
-    gain = best.distance_m - level.distance_m
+    whole = _made_good_m(level)
+    gain = _made_good_m(best) - whole
     if gain <= SAME_FRAC * level.distance_m:
         found.append(
             sentence(
@@ -70,8 +76,8 @@ def _told(ways: list[PaceWay]) -> list[Sentence]:
             )
         )
     sprint = by_key["sprint"]
-    if level.distance_m > 0:
-        lost = 1 - sprint.distance_m / level.distance_m
+    if whole > 0:
+        lost = 1 - _made_good_m(sprint) / whole
         found.append(
             sentence("An hour on, an hour off at the same energy loses {x}.", x=fraction(max(lost, 0.0)))
         )

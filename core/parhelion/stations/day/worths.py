@@ -23,19 +23,26 @@ from parhelion.design import BoatDesign
 from parhelion.market.parts import CONTROLLER_PRICE, battery_price
 from parhelion.quantities import Frozen, Sentence, distance, energy, fraction, mass, power, sentence
 from parhelion.rail.furthest import losses_of, net_w, speeds_over_watts, trip_plan
-from parhelion.rail.held_back import (
+from parhelion.rail.speeds import solve_steady, steady_mps
+from parhelion.rail.steps import (
+    Refit,
     lighter_house,
     longer_day,
     one_more_panel,
     panel_words,
+    with_better_screw,
     with_larger_controllers,
+    with_lithium,
     with_panel,
     with_stronger_drive,
 )
-from parhelion.rail.speeds import solve_steady, steady_mps
+from parhelion.sun.timeline import HOUR_S
 
 Array = NDArray[np.float64]
-Key = Literal["panel", "battery", "controller", "house", "mass", "reserve", "drive", "hours", "start"]
+Key = Literal[
+    "panel", "battery", "controller", "house", "mass", "reserve", "chemistry", "propeller", "drive", "hours",
+    "start",
+]  # fmt: skip
 
 HALVINGS = 40
 BANK_STEP_WH, MASS_STEP_FRAC, RESERVE_STEP, START_STEP = 1000.0, 0.10, 0.10, 0.10
@@ -187,6 +194,12 @@ def _trials(base: Outlook) -> list[_Trial]:
     found.append(
         _Trial("mass", sentence("{m} less aboard", m=mass(drop)), on(design, -drop), 0.0, -drop)
     )  # fmt: skip
+    refits: list[tuple[Key, Refit | None]] = [
+        ("chemistry", with_lithium(design)), ("propeller", with_better_screw(base)),
+    ]  # fmt: skip
+    for key, made in refits:
+        if made is not None:
+            found.append(_Trial(key, made.label, on(made.design, made.mass_kg), made.cost, made.mass_kg))
     boxes = with_larger_controllers(base)
     if boxes is not None:
         larger = on(boxes)
@@ -212,16 +225,15 @@ def _drive_step(base: Outlook, cycle: Cycle, speeds: Speeds) -> WorthStep | None
     at_top = pace.motor_w >= most * (1 - 1e-9)
     if not at_top.any():
         return None
-    stronger = with_stronger_drive(base)
+    made = with_stronger_drive(base.design)
+    stronger = shown_outlook(made.design, base, base.design.displacement_kg + made.mass_kg)
     added = stronger.rated_w - base.rated_w
     again = cycle_of(stronger, speeds_over_watts(stronger))
     top = float(speeds.marginal[-1]) * 3600.0
     dear = np.minimum(pace.sun_worth, top)
     worth = base.wh(np.where(at_top, top - dear, 0.0) * base.motoring) * added
-    return _step(
-        "drive", sentence("a drive of {w}", w=power(stronger.rated_w)), worth,
-        again.pace.distance_m - pace.distance_m, 0.0, 0.0,
-    )  # fmt: skip
+    gain = again.pace.distance_m - pace.distance_m
+    return _step("drive", made.label, worth, gain, made.cost, made.mass_kg)
 
 
 def _step(key: Key, label: Sentence, worth: float | None, gain: float, cost: float, kg: float) -> WorthStep:
@@ -247,7 +259,8 @@ def worths_of(outlook: Outlook) -> Worths | None:
     steps = []
     for trial in _trials(base):
         again = cycle_of(trial.outlook, speeds_over_watts(trial.outlook))
-        gain = again.pace.distance_m - cycle.pace.distance_m
+        carried = base.design.plan.current_mps * (trial.outlook.hours - base.hours) * HOUR_S
+        gain = again.pace.distance_m - cycle.pace.distance_m + carried
         worth = by_worth_m(base, cycle, trial.outlook) if trial.by_worth else None
         steps.append(_step(trial.key, trial.label, worth, gain, trial.cost, trial.mass_kg))
     drive = _drive_step(base, cycle, speeds)
@@ -263,7 +276,7 @@ def worths_of(outlook: Outlook) -> Worths | None:
         steps=sorted(steps, key=lambda step: -step.gain_m),
         full_frac=float((stored > 1 - 1e-6).mean()),
         floor_frac=float((cycle.pace.stored_wh < energy_wh(store.reserve, store) * (1 + 1e-6)).mean()),
-        told=_told(cycle, steps),
+        told=[*_told(cycle, steps), *_stream_told(base)],
     )
 
 
@@ -279,6 +292,15 @@ def _start_step(base: Outlook, speeds: Speeds) -> WorthStep | None:
     added = energy_wh(start + more, store) - energy_wh(start, store)
     label = sentence("{x} at the start, once", x=fraction(start + more))
     return _step("start", label, now.of_start * added, then.distance_m - now.distance_m, 0.0, 0.0)
+
+
+def _stream_told(base: Outlook) -> list[Sentence]:
+    """What the distances leave out, where there is a stream."""
+    stream = base.design.plan.current_mps
+    if not stream:
+        return []
+    carried = distance(stream * base.hours * HOUR_S, signed=True)
+    return [sentence("The day's distance is through the water: the stream makes it {d}.", d=carried)]
 
 
 def _told(cycle: Cycle, steps: list[WorthStep]) -> list[Sentence]:

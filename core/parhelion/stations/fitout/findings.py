@@ -234,12 +234,20 @@ def dearest(lines: list[Line], sums: Sums) -> Finding | None:
         id="dearest",
         level="note",
         title=sentence(
-            f"{system.label}: {{c}} of the money and {{m}} of the mass",
+            f"{system.label}: {{c}} of the money and {{m}} of what is weighed",
             c=fraction(most.cost / sums.cost),
             m=fraction(most.mass_kg / max(sums.mass_kg, 1e-9)),
         ),
         detail=sentence(
-            "{c} and {m}, of {all} and {kg} in all.",
+            "{c} and {m}, of {all} and {kg} in all."
+            + (
+                " {n} lines are not weighed yet."
+                if sums.no_mass > 1
+                else " One line is not weighed yet."
+                if sums.no_mass
+                else ""
+            ),
+            **({"n": count(sums.no_mass)} if sums.no_mass > 1 else {}),
             c=money(most.cost),
             m=mass(most.mass_kg),
             all=money(sums.cost),

@@ -234,8 +234,8 @@ def _parts(pdf: _Pack, picture: FitoutPicture) -> None:
     write_line(
         pdf,
         f"All of it {money.cost:,.0f} {sign}, {money.mass_kg:.0f} kg; paid {money.paid:,.0f}, on order "
-        f"{money.ordered:,.0f}, to buy {money.to_buy:,.0f}. {money.no_price} without a price. x aboard, / "
-        f"on order.",
+        f"{money.ordered:,.0f}, to buy {money.to_buy:,.0f}. {money.no_price} without a price, "
+        f"{money.no_mass} not weighed. x aboard, / on order.",
         10,
     )
 

@@ -336,6 +336,7 @@ class Sums:
     to_buy: float
     mass_kg: float
     no_price: int
+    no_mass: int
     have: int
     on_order: int
     missing: int
@@ -352,6 +353,7 @@ def sums_of(lines: list[Line]) -> Sums:
         to_buy=by_state[PartState.TO_BUY],
         mass_kg=sum(line.mass or 0.0 for line in lines),
         no_price=sum(line.price is None for line in lines),
+        no_mass=sum(line.mass is None for line in lines),
         have=sum(line.state is PartState.HAVE for line in lines),
         on_order=sum(line.state is PartState.ORDERED for line in lines),
         missing=sum(line.state is PartState.TO_BUY for line in lines),

@@ -98,6 +98,7 @@ def _systems(lines: list[Line]) -> list[SystemSum]:
                 to_buy=sums.to_buy,
                 mass_kg=sums.mass_kg,
                 no_price=sums.no_price,
+                no_mass=sums.no_mass,
             )
         )
     return found
@@ -115,6 +116,7 @@ def _money(records: Records, sums: Sums) -> Money:
         guessed=sums.guessed,
         mass_kg=sums.mass_kg,
         no_price=sums.no_price,
+        no_mass=sums.no_mass,
         have=sums.have,
         on_order=sums.on_order,
         missing=sums.missing,

@@ -53,6 +53,7 @@ class SystemSum(Frozen):
     to_buy: float
     mass_kg: float
     no_price: int
+    no_mass: int  # lines nobody has weighed
 
 
 class Money(Frozen):
@@ -65,6 +66,7 @@ class Money(Frozen):
     guessed: float
     mass_kg: float
     no_price: int
+    no_mass: int  # lines nobody has weighed
     have: int
     on_order: int
     missing: int

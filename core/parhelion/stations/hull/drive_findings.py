@@ -8,20 +8,13 @@ import numpy as np
 from numpy.typing import NDArray
 
 from parhelion.balance.outlook import Outlook, remembered
-from parhelion.design import Drive, Rating
-from parhelion.drive.chain import Surroundings, rated_shaft_w, surroundings_of, thrust_shares
-from parhelion.drive.match import (
-    BRISK_SHARE,
-    WORTH_CHANGING,
-    Suggestion,
-    Working,
-    best_match,
-    constants,
-    working,
-)
+from parhelion.design import Drive
+from parhelion.drive.chain import Surroundings, rated_shaft_w, surroundings_of
+from parhelion.drive.match import WORTH_CHANGING, Suggestion, Working, constants, working
 from parhelion.drive.propeller import PITCH_RATIO
 from parhelion.drive.ventilation import mean_thrust_left, tip_depth_m
 from parhelion.finding import Finding
+from parhelion.hull.matched import propelled
 from parhelion.hull.resistance import service_resistance
 from parhelion.quantities import (
     Why,
@@ -36,6 +29,7 @@ from parhelion.quantities import (
     words,
 )
 from parhelion.rail.reasons import hull_why
+from parhelion.rail.steps import better_screw, gear_words
 from parhelion.stations.hull.motor_findings import (
     held_below_label,
     idling_along,
@@ -66,33 +60,19 @@ class DriveView:
 def drive_view(outlook: Outlook) -> DriveView | None:
     """The propelled drive of a design at work; None where no propeller is known."""
     design = outlook.design
-    found = [
-        (drive, share)
-        for drive, share in zip(design.drives, thrust_shares(design), strict=True)
-        if drive.propeller is not None and drive.rating is not Rating.THRUST
-    ]
-    if not found:
+    found = propelled(design)
+    if found is None:
         return None
-    drive, share = found[0]
+    drive, share = design.drives[found[0]], found[1]
     around = surroundings_of(design)
     speeds = outlook.curve.speed_mps[1:]
     thrust = outlook.curve.thrust_power_w[1:] / speeds * share
     at = np.array([outlook.plan_speed_mps])
     asked = service_resistance(design, at).total_n * share
-    brisk = _brisk(outlook, drive, thrust, speeds, around)
     return DriveView(
         outlook, drive, around, working(drive, thrust, speeds, around), working(drive, asked, at, around),
-        float(asked[0]), best_match(drive, (float(asked[0]), float(at[0])), brisk, around),
+        float(asked[0]), better_screw(outlook),
     )  # fmt: skip
-
-
-def _brisk(
-    outlook: Outlook, drive: Drive, thrust_n: Array, speed_mps: Array, around: Surroundings
-) -> tuple[float, float]:
-    """Thrust and speed where the present propeller takes nearly the rated shaft watts."""
-    shaft = working(drive, thrust_n, speed_mps, around).shaft_w
-    index = int(np.argmin(np.abs(shaft - BRISK_SHARE * rated_shaft_w(drive, around))))
-    return float(thrust_n[index]), float(speed_mps[index])
 
 
 def _why(view: DriveView, method: str) -> Why:
@@ -266,12 +246,11 @@ def better_match(view: DriveView) -> Finding | None:
     assert propeller is not None
     if found is None or found.saved_frac < WORTH_CHANGING:
         return None
-    geared = "direct" if found.gear_ratio == 1 else f"geared {found.gear_ratio:g} : 1"
     return Finding(
         id="better_match",
         level="note",
-        title=sentence("Pitch {p}, {g}: {x} fewer watts", p=length(found.pitch_m), g=words(geared),
-                       x=fraction(found.saved_frac)),
+        title=sentence("Pitch {p}, {g}: {x} fewer watts", p=length(found.pitch_m),
+                       g=words(gear_words(found.gear_ratio)), x=fraction(found.saved_frac)),
         detail=sentence(
             "At {v} the same {d} propeller would take {w} with that, within its amps and volts.",
             v=speed(view.outlook.plan_speed_mps), d=length(propeller.diameter_m), w=power(found.battery_w),

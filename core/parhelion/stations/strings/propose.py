@@ -9,7 +9,7 @@ from __future__ import annotations
 from collections.abc import Callable
 from dataclasses import replace
 
-from parhelion.balance.outlook import Outlook
+from parhelion.balance.outlook import Outlook, where_panels_give
 from parhelion.computing.progress import Report, silent
 from parhelion.design import Bank, BoatDesign, Controller, PanelGroup
 from parhelion.design.refit import Refit, refit
@@ -172,8 +172,9 @@ def _year_wh(design: BoatDesign) -> float:
 
 
 def _best_for_its_price(options: list[Arrangement]) -> Arrangement:
-    """The cheapest that gives nearly as much as any."""
-    enough = (1 - NEAR_FRAC) * max(option.wh for option in options)
+    """The cheapest that gives nearly as much as any, a controller's own draw counted."""
+    most = max(option.wh for option in options)
+    enough = most - NEAR_FRAC * abs(most)
     return min((o for o in options if o.wh >= enough), key=lambda o: (o.price, -o.wh))
 
 
@@ -191,6 +192,7 @@ def propose(outlook: Outlook, report: Report = silent) -> Proposals:
     Proposals
         None where there is no bank, or no controller of the list suits any group.
     """
+    outlook = where_panels_give(outlook)
     now = outlook.wh(harvest(outlook.design, outlook.light.mean).sun_w[0])
     now -= sum(24.0 * c.count * c.own_power_w for c in outlook.design.controllers)
     year = _year_wh(outlook.design)

@@ -51,7 +51,7 @@ def over_limit(view: WiringView) -> Finding | None:
             limit,
         )
         fits = (
-            "{n} in series stay under it."
+            "A string of {n} stays under it."
             if most
             else "Not even one panel stays under it: another controller."
         )
@@ -66,10 +66,10 @@ def over_limit(view: WiringView) -> Finding | None:
             ),
             detail=sentence(
                 (
-                    "At {t} {s} in series stand above the bank: behind boost current then runs into it past "
-                    "any control. "
+                    "At {t} a string of {s} stands above the bank: through a boost controller current then "
+                    "runs into it past any control. "
                     if lifted
-                    else "At {t} {s} in series pass what the controller survives. "
+                    else "At {t} a string of {s} passes what the controller survives. "
                 )
                 + fits
                 + "{also}",

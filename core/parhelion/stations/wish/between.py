@@ -157,7 +157,7 @@ def _weighed(before: BoatDesign, after: BoatDesign) -> BoatDesign:
     if whole is None:
         return after
     parts = [boat.banks_kg + boat.panels_kg + boat.frames_kg for boat in (before, after)]
-    return after.changed(hull=after.hull.model_copy(update={"displacement_kg": whole + parts[1] - parts[0]}))
+    return after.weighing(whole + parts[1] - parts[0])
 
 
 def _told(found: list[Difference], whole: float, total: float) -> Sentence:

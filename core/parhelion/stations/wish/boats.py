@@ -294,7 +294,7 @@ def built(yard: Yard, boat: Boat) -> BoatDesign:
         strings=(),
     )
     if design.hull.displacement_kg is not None:  # weighed as she was: the difference is put on the scales
-        made = made.changed(hull=made.hull.model_copy(update={"displacement_kg": boat.whole_kg}))
+        made = made.weighing(boat.whole_kg)
     return made
 
 

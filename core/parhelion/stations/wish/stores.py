@@ -8,10 +8,9 @@ from parhelion.begin.new_boat import BIG_BANK_V, SMALL_BANK_V, SMALL_DRIVE_W
 from parhelion.data import battery_units
 from parhelion.design import Bank, BoatDesign, Drive, Rating
 from parhelion.design.wish import Wish
-from parhelion.drive.chain import rated_battery_w, surroundings_of, thrust_shares
-from parhelion.drive.match import best_match
+from parhelion.drive.chain import rated_battery_w, surroundings_of
 from parhelion.hull.demand import demand_curve
-from parhelion.hull.resistance import service_resistance
+from parhelion.hull.matched import best_screw, with_screw
 from parhelion.market.parts import motor_offer, motors_kg
 from parhelion.market.refits import Bought, banks_cost, same_motor
 from parhelion.stations.wish.ground import speed_of
@@ -25,8 +24,6 @@ MOTOR_SIZES_W = (400, 700, 1_000, 1_500, 2_000, 3_000, 4_000, 6_000, 8_000, 12_0
 MOST_MOTORS = 3  # of one's own list, each lighter and dearer than the one before
 LIGHTER = 0.5
 SPARE = 1.1  # a new motor's watts over those of the wished speed
-SAVES = 0.02  # of the watts at the wished speed: a propeller that saves less is not changed
-BRISK = 0.9  # of the rating: the second point that a matched propeller must turn
 LESS_PER_WH = 1e-9
 
 
@@ -128,7 +125,7 @@ def drive_choices(design: BoatDesign, wish: Wish, have: Bought) -> list[tuple[Dr
     if not moving:
         return found
     fastest = max(speed_of(ask, 0.0) for ask in moving)
-    matched = _matched(design, fastest)
+    matched = with_screw(design, best_screw(design, demand_curve(design), fastest))
     if matched is not None:
         found.append(matched)
     curve = curve_of(design, wish)
@@ -183,21 +180,3 @@ def with_drives(design: BoatDesign, drives: tuple[Drive, ...]) -> BoatDesign:
     if loading is not None:
         loading = loading.model_copy(update={"boat_kg": loading.boat_kg + more})
     return design.changed(drives=drives, hull=hull, loading=loading)
-
-
-def _matched(design: BoatDesign, speed_mps: float) -> tuple[Drive, ...] | None:
-    """Her motors with the pitch and gear that take least at a speed, where that saves something."""
-    first, share = design.drives[0], thrust_shares(design)[0]
-    if first.propeller is None or first.motor is None or first.rating is Rating.THRUST:
-        return None
-    curve, around = demand_curve(design), surroundings_of(design)
-    brisk = float(curve.speed_at(BRISK * curve.most_w))
-    pairs = [
-        (float(service_resistance(design, np.array([v])).total_n[0]) * share, v) for v in (speed_mps, brisk)
-    ]
-    found = best_match(first, pairs[0], pairs[1], around)
-    if found is None or found.saved_frac < SAVES:
-        return None
-    turned = first.propeller.model_copy(update={"pitch_m": found.pitch_m})
-    other = first.model_copy(update={"propeller": turned, "gear_ratio": found.gear_ratio})
-    return (other, *design.drives[1:])

@@ -6,7 +6,7 @@ from parhelion.balance.outlook import outlook_of
 from parhelion.computing.progress import Report, silent, within
 from parhelion.design import BoatDesign
 from parhelion.design.changes import Change, changes
-from parhelion.market.parts import bank_price, controllers_price, panels_price
+from parhelion.market.parts import bank_price, controllers_price, motor_offer, panels_price
 from parhelion.quantities import (
     Frozen,
     Quantity,
@@ -21,6 +21,7 @@ from parhelion.quantities import (
     words,
 )
 from parhelion.rail.answers import answers_from
+from parhelion.rail.models import Distance, Range
 from parhelion.stations.year.season import MONTHS, SeasonMonth, season
 
 MOST_SIDES = 4
@@ -54,10 +55,16 @@ class Comparison(Frozen):
 
 
 def _price(design: BoatDesign) -> float:
-    """What panels, controllers and banks cost, by their own prices or usual ones [coins]."""
+    """What panels, controllers, banks and motors cost, by their own prices or usual ones [coins]."""
     panels = sum(panels_price(group) for group in design.fitted_panels)
     boxes = sum(controllers_price(controller) for controller in design.controllers)
-    return panels + boxes + sum(bank_price(bank) for bank in design.banks)
+    motors = sum(drive.count * motor_offer(drive).price for drive in design.drives)
+    return panels + boxes + motors + sum(bank_price(bank) for bank in design.banks)
+
+
+def _in_stream(designs: list[BoatDesign]) -> bool:
+    """Whether a plan of theirs has a stream: their answers are then over the ground, a year's are not."""
+    return any(design.plan.current_mps for design in designs)
 
 
 def _ahead(values: list[Quantity | None], most: bool) -> int | None:
@@ -93,6 +100,7 @@ def compare(named: list[tuple[str, BoatDesign]], report: Report = silent) -> Com
         raise ValueError(f"{len(named)} variants: two to {MOST_SIDES} can be compared")
     designs = [design for _, design in named]
     found = [answers_from(outlook_of(design)) for design in designs]
+    over, through = (", over ground", ", through the water") if _in_stream(designs) else ("", "")
     years = [
         season(design, report=within(report, k / len(designs), (k + 1) / len(designs)))
         for k, design in enumerate(designs)
@@ -108,25 +116,27 @@ def compare(named: list[tuple[str, BoatDesign]], report: Report = silent) -> Com
     ]
     worst = [min(year.months, key=lambda m: m.middle_m) for year in years]
 
-    def speeds(values: list[float | None]) -> list[Quantity | None]:
-        return [None if v is None else speed(v) for v in values]
-
     def distances(values: list[float | None]) -> list[Quantity | None]:
         return [None if v is None else distance(v) for v in values]
 
+    def gone(answers: list[Distance] | list[Range]) -> list[Quantity | None]:
+        return distances([a.distance_m if a.ground_m is None else a.ground_m for a in answers])
+
+    steady = [a.sun_only_steady for a in found]
+    speeds = [s.speed_mps if s.ground_mps is None else s.ground_mps for s in steady]
     lines = [
-        _line("steady", "Sun-only speed", speeds([a.sun_only_steady.speed_mps for a in found]), True),
-        _line("run", "Day's run on sun", distances([a.days_run_sun.distance_m for a in found]), True),
-        _line("bank", "With the bank", distances([a.days_run_bank.distance_m for a in found]), True),
-        _line("range", "Range at the plan's speed",
-              distances([a.range_at_speed.distance_m for a in found]), True),
-        _line("year", "A usual day, mean of the year",
+        _line("steady", f"Sun-only speed{over}", [None if v is None else speed(v) for v in speeds], True),
+        _line("run", f"Day's run on sun{over}", gone([a.days_run_sun for a in found]), True),
+        _line("bank", f"With the bank{over}", gone([a.days_run_bank for a in found]), True),
+        _line("range", f"Range at the plan's speed{over}", gone([a.range_at_speed for a in found]), True),
+        _line("year", f"A usual day, mean of the year{through}",
               distances([side.year_m / 365.25 for side in sides]), True),
-        _line("worst", "A usual day in the worst month", distances([m.middle_m for m in worst]), True),
+        _line("worst", f"A usual day in the worst month{through}",
+              distances([m.middle_m for m in worst]), True),
         _line("nameplate", "Panels", [power(d.nameplate_w) for d in designs], None),
         _line("stored", "Bank", [energy(sum(b.nominal_wh for b in d.banks)) for d in designs], None),
         _line("mass", "All aboard", [mass(d.displacement_kg) for d in designs], False),
-        _line("price", "Panels, controllers, bank", [money(_price(d)) for d in designs], False),
+        _line("price", "Panels, controllers, bank, motors", [money(_price(d)) for d in designs], False),
     ]  # fmt: skip
     return Comparison(sides=sides, lines=lines, told=_told(designs, sides))
 

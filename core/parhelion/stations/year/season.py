@@ -27,6 +27,7 @@ from parhelion.design.reads import Reads, kept
 from parhelion.hull.demand import DemandCurve, demand_curve
 from parhelion.quantities import Frozen, Sentence, hours, power, sentence, speed, words
 from parhelion.rail.no_harvest import no_harvest
+from parhelion.rail.reasons import BELOW_IDLE, HOUSE_TAKES_ALL
 from parhelion.stations.year.climate import climate_told
 from parhelion.sun.generated import DAYS, middle_day, month_of
 from parhelion.sun.light import clear_light
@@ -39,6 +40,7 @@ POOR, GOOD = 0.1, 0.9
 MONTHS = ("January", "February", "March", "April", "May", "June", "July", "August", "September", "October",
          "November", "December")  # fmt: skip
 HALF_A_MINUTE_H = 0.5 / 60
+BEYOND_HER = sentence("it is faster than she goes")
 PANEL_STEP_W = 10.0
 
 
@@ -208,8 +210,11 @@ def _turning(design: BoatDesign, month: SeasonMonth, curve: DemandCurve) -> list
             ("More panel", design.plan.speed_mps),
             ("Both", (design.plan.speed_mps + month.speed_mps) / 2),
         ):
+            asked_w = float(curve.power_at(mps))
+            if not np.isfinite(asked_w):
+                continue  # faster than she goes, whatever her panels give
             lacks_wh = (
-                float(curve.power_at(mps)) * month.motoring_h
+                asked_w * month.motoring_h
                 - float(curve.power_at(month.speed_mps) if month.speed_mps > 0 else 0.0) * month.motoring_h
             )
             more_w = design.nameplate_w * max(lacks_wh, 0.0) / month.harvest_wh
@@ -230,21 +235,25 @@ def _never(design: BoatDesign, months: list[SeasonMonth], curve: DemandCurve) ->
     if cause is not None:
         return cause.reason
     fastest = max(months, key=lambda month: month.speed_mps)
+    asked_w = float(curve.power_at(design.plan.speed_mps))
+    takes = sentence("it takes {w}", w=power(asked_w)) if np.isfinite(asked_w) else BEYOND_HER
+    start = f"No month's sun sustains {{v}} for any time: {takes.text}. "
+    slots = {**takes.slots, "v": speed(design.plan.speed_mps)}
+    if fastest.speed_mps <= 0:
+        house = all(month.house_wh >= month.harvest_wh for month in months)
+        return sentence(start + (HOUSE_TAKES_ALL if house else BELOW_IDLE).text, **slots)
     return sentence(
-        "No month's sun sustains {v} for any time: it takes {w}. The most over the plan's hours is {most}, "
-        "in {month}.",
-        v=speed(design.plan.speed_mps),
-        w=power(float(curve.power_at(design.plan.speed_mps))),
-        most=speed(fastest.speed_mps),
-        month=words(MONTHS[fastest.month - 1]),
-    )
+        start + "The most over the plan's hours is {most}, in {month}.",
+        **slots, most=speed(fastest.speed_mps), month=words(MONTHS[fastest.month - 1]),
+    )  # fmt: skip
 
 
 def _verdict(design: BoatDesign, now: SeasonMonth, worst: SeasonMonth, best: SeasonMonth) -> Sentence:
+    water = " All through the water: the plan's stream is not a year's." if design.plan.current_mps else ""
     return sentence(
         "In {month} the sun sustains {h} a day at {v}, of the {asked} you plan; {worst_h} in {worst}, "
         "{best_h} in {best}. Over those hours the sceptic counts on {low} in {month2}, the enthusiast on "
-        "{high}.",
+        "{high}." + water,
         month=words(MONTHS[now.month - 1]),
         month2=words(MONTHS[now.month - 1]),
         h=hours(now.wished_h),

@@ -13,6 +13,9 @@ from collections.abc import Callable
 from dataclasses import dataclass, field
 from typing import Literal
 
+import numpy as np
+
+from parhelion.balance.dock import LONGEST_RANGE_H
 from parhelion.balance.outlook import Outlook, shown_outlook
 from parhelion.computing.progress import Report, silent
 from parhelion.design import BoatDesign, Budget
@@ -20,23 +23,25 @@ from parhelion.design.refit import Refit, refit
 from parhelion.market.parts import CONTROLLER_PRICE, battery_price, first_panel_offer, panel_offer
 from parhelion.quantities import Frozen, Sentence, count, distance, fraction, mass, money, power, sentence
 from parhelion.rail.cells import rail_kind
-from parhelion.rail.held_back import (
+from parhelion.rail.held_back import Measure, endless_m, measure_of, miles_m
+from parhelion.rail.steps import (
     FIRST_PANEL_W,
-    Measure,
-    measure_of,
-    miles_m,
+    longer_day,
+    with_better_screw,
     with_larger_controllers,
+    with_lithium,
     with_panel,
+    with_stronger_drive,
 )
 from parhelion.wiring.panel_volts import swelled
 
-Kind = Literal["panel", "battery", "controller", "house", "mass"]
+Kind = Literal["panel", "battery", "controller", "house", "mass", "chemistry", "propeller", "drive"]
 
 MOST_STEPS, BEAM = 8, 3
 HOUSE_FRAC, HOUSE_COINS_PER_W = 0.3, 6.0  # a thriftier fridge, better lights; invented coins a watt saved
 LIGHTER_FRAC = 0.03  # of all aboard, left ashore
 WORTH_FRAC = 0.002  # of the miles: a step that wins less is not taken
-ONCE: tuple[Kind, ...] = ("house", "mass", "controller")
+ONCE: tuple[Kind, ...] = ("house", "mass", "controller", "chemistry", "propeller", "drive")
 
 
 class UpgradeStep(Frozen):
@@ -101,13 +106,12 @@ def _panel(boat: _Boat, base: BoatDesign, budget: Budget) -> _Made:
 
 
 def _built(base: BoatDesign, top: _Boat) -> BoatDesign:
-    """The boat at the top of the ladder as it would be drawn: panels counted, not their watts spread."""
-    more, largest = top.times("panel"), base.largest_group
-    if not more or largest is None:
-        return top.design
-    grown = largest.model_copy(update={"count": largest.count + more, "columns": None})
-    panels = tuple(grown if g.id == largest.id else g for g in base.panels)
-    return top.design.changed(panels=panels)
+    """The boat at the top of the ladder as it would be drawn and weighed: panels counted, not spread."""
+    more, largest, made = top.times("panel"), base.largest_group, top.design
+    if more and largest is not None:
+        grown = largest.model_copy(update={"count": largest.count + more, "columns": None})
+        made = made.changed(panels=tuple(grown if g.id == largest.id else g for g in base.panels))
+    return made.weighing(base.displacement_kg + top.added_kg)
 
 
 def _unit(boat: _Boat, budget: Budget) -> _Made | None:
@@ -115,7 +119,7 @@ def _unit(boat: _Boat, budget: Budget) -> _Made | None:
     if bank is None:
         return None
     grown = bank.model_copy(update={"parallel": bank.parallel + 1})
-    owned = boat.times("battery") < budget.owned_units
+    owned = boat.times("battery") < budget.owned_units and not boat.times("chemistry")
     price = battery_price(bank, grown.nominal_wh - bank.nominal_wh)
     changed = boat.design.changed(banks=(grown, *boat.design.banks[1:]))
     label = sentence("one more string of {n} battery units", n=count(bank.series))
@@ -142,6 +146,26 @@ def _amps(boat: _Boat, base: Outlook) -> _Made | None:
     return changed, sentence("the next larger controller"), CONTROLLER_PRICE, 0.0, False
 
 
+def _lithium(boat: _Boat) -> _Made | None:
+    """Asked before more of the old bank is bought, not after."""
+    made = None if boat.times("battery") else with_lithium(boat.design)
+    return None if made is None else (*made, False)
+
+
+def _screw(boat: _Boat, base: Outlook) -> _Made | None:
+    """The propeller that suits the motor as it is, on any boat of the ladder."""
+    made = None if boat.times("drive") else with_better_screw(base)
+    if made is None:
+        return None
+    return boat.design.changed(drives=made.design.drives), made.label, made.cost, made.mass_kg, False
+
+
+def _stronger(boat: _Boat) -> _Made | None:
+    """A motor of more watts; its propeller comes with it, so that the old one is not changed before."""
+    made = None if boat.times("propeller") else with_stronger_drive(boat.design)
+    return None if made is None else (*made, False)
+
+
 def _steps(boat: _Boat, base: Outlook, budget: Budget) -> list[_Step]:
     """Every step from a boat: kind, the boat with it, its name, cost, mass, whether it is owned."""
     made: list[tuple[Kind, _Made | None]] = [
@@ -149,6 +173,9 @@ def _steps(boat: _Boat, base: Outlook, budget: Budget) -> list[_Step]:
         ("battery", _unit(boat, budget)),
         ("house", _thrift(boat)),
         ("controller", _amps(boat, base)),
+        ("chemistry", _lithium(boat)),
+        ("propeller", _screw(boat, base)),
+        ("drive", _stronger(boat)),
     ]
     drop = LIGHTER_FRAC * base.design.displacement_kg
     made.append(("mass", (boat.design, sentence("{m} left ashore", m=mass(drop)), 0.0, -drop, False)))
@@ -194,9 +221,10 @@ def upgrade_steps(outlook: Outlook, report: Report = silent) -> UpgradeSteps:
     measure = measure_of(outlook, rail_kind(design))
     base = shown_outlook(design, outlook)
     whole = design.displacement_kg
+    most = endless_m(base) if measure == "range" else np.inf
 
     def miles(changed: BoatDesign, added_kg: float) -> float:
-        return miles_m(shown_outlook(changed, base, whole + added_kg), measure)
+        return min(miles_m(shown_outlook(changed, base, whole + added_kg), measure), most)
 
     start = _Boat(design, miles(design, 0.0))
     best, beam, tried = start, [start], 0
@@ -234,7 +262,7 @@ def upgrade_steps(outlook: Outlook, report: Report = silent) -> UpgradeSteps:
         cost=best.cost,
         mass_kg=best.added_kg,
         tried=tried,
-        told=_told(start, best, budget),
+        told=[*_told(start, best, budget), *_no_end(best, most), *_longer(base, measure, start.miles_m)],
         refit=refit(design, _built(design, best)) if worth else None,
     )
 
@@ -245,11 +273,29 @@ def _pruned(best: _Boat, start: _Boat, budget: Budget, base: Outlook, miles: Cal
     boat = start
     while True:
         steps = [s for s in _steps(boat, base, budget) if boat.times(s[0]) < wanted.get(s[0], 0)]
+        if "chemistry" in wanted and not boat.times("chemistry"):  # of the new bank, not of the old one
+            steps = [s for s in steps if s[0] != "battery"]
         after = [_after(boat, step, miles) for step in steps]
         after = [b for b in after if b.steps[-1].gain_m > WORTH_FRAC * max(boat.miles_m, 1.0)]
         if not after:
             return boat
         boat = max(after, key=lambda b: b.steps[-1].gain_m / (b.steps[-1].cost + 1.0))
+
+
+def _no_end(best: _Boat, most_m: float) -> list[Sentence]:
+    """That a range is followed no further."""
+    if best.miles_m < most_m:
+        return []
+    return [sentence("With them the sun keeps up: no end after {h} hours.", h=count(round(LONGEST_RANGE_H)))]
+
+
+def _longer(base: Outlook, measure: Measure, start_m: float) -> list[Sentence]:
+    """What an hour more under way wins, which costs nothing; nothing where hours do not count."""
+    longer = longer_day(base) if measure != "range" else None
+    gain = miles_m(longer, measure) - start_m if longer is not None else 0.0
+    if gain <= WORTH_FRAC * start_m:
+        return []
+    return [sentence("An hour longer under way wins {gain}, for nothing.", gain=distance(gain, signed=True))]
 
 
 def _told(start: _Boat, best: _Boat, budget: Budget) -> list[Sentence]:

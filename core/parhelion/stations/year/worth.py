@@ -14,7 +14,7 @@ from typing import NamedTuple
 
 import numpy as np
 
-from parhelion.balance.outlook import Outlook
+from parhelion.balance.outlook import Outlook, where_panels_give
 from parhelion.design import Sky
 from parhelion.design.panel import USUAL_W_PER_M2
 from parhelion.hull import formula
@@ -39,6 +39,7 @@ from parhelion.sun.climate import is_ice
 from parhelion.sun.generated import middle_day
 from parhelion.sun.sky import STEADY
 
+AGREE_FRAC = 0.1  # of each other: the formula and the model
 DECK_SHARE = 0.4  # of length times beam that panels could cover at the very most, where no deck is given
 NEVER_DAYS = 365.0
 
@@ -182,7 +183,7 @@ def worth(outlook: Outlook, ask: WorthAsk = WorthAsk()) -> Worth:  # noqa: B008 
     his = {"clear": sceptic_h, "day": sceptic_h, "season": sceptic_h, "poor": ask.overcast_frac * sceptic_h,
            "overcast": ask.overcast_frac * sceptic_h, "fog": ask.overcast_frac * sceptic_h}  # fmt: skip
     shaft = float(formula.shaft_power_w(asked_mps, hull.waterline_length_m, design.displacement_kg))
-    kept = _kept(outlook, clear_h)
+    kept = _kept(where_panels_give(outlook), clear_h)
     form = demand_curve(design, fitted=fit_runs(design, ()))
     there = _There(per_m2, deck, design.nameplate_w)
     columns = {
@@ -246,16 +247,24 @@ def _lines(outlook: Outlook, columns: list[_Column], ask: WorthAsk) -> list[Wort
     ]  # fmt: skip
 
 
+def _formula_against(times: float, speed_mps: float) -> Sentence:
+    """The formula's watts beside those of such hulls."""
+    at = speed(speed_mps)
+    if abs(times - 1) <= AGREE_FRAC:
+        return sentence("At {v} the formula and such hulls agree, within {x}.", v=at, x=fraction(AGREE_FRAC))
+    if times < 1:
+        return sentence("The formula asks {x} of what such hulls draw at {v}.", x=ratio(times), v=at)
+    return sentence(
+        "The formula asks {x} of what such hulls draw at {v}: made to choose engines, it overstates slow "
+        "speeds.",
+        x=ratio(times), v=at,
+    )  # fmt: skip
+
+
 def _differ(outlook: Outlook, columns: dict[str, _Column], ask: WorthAsk) -> list[Sentence]:
     """Why the columns do not say the same."""
     sceptic, typical = columns["By the formula"], columns["Typical"]
-    found = [
-        sentence(
-            "The formula asks {x} of what such hulls draw at {v}: made to choose engines, it overstates slow "
-            "speeds.",
-            x=ratio(sceptic.watts / typical.watts), v=speed(outlook.design.plan.speed_mps),
-        )
-    ]  # fmt: skip
+    found = [_formula_against(sceptic.watts / typical.watts, outlook.design.plan.speed_mps)]
     if typical.kept and typical.panel_kept > 0:
         found.append(
             sentence(
@@ -270,6 +279,8 @@ def _differ(outlook: Outlook, columns: dict[str, _Column], ask: WorthAsk) -> lis
             c=hours(sceptic.sun_h["day"]), m=hours(typical.sun_h["day"]), p=hours(typical.sun_h["poor"]),
         )
     )  # fmt: skip
+    if outlook.gives_at_dock_alone:
+        found.append(sentence("The panels give at the dock alone: their day is counted there."))
     own = columns.get("By your runs")
     if own is not None:
         found.append(

@@ -5,6 +5,7 @@ import { useSize } from "../../kit/chart/useSize";
 import { useSay } from "../../kit/preferences";
 
 const SEEN = 0.015; // of shade, before it is drawn
+const BESIDE = 72; // px: room for the names of the sides
 const DASHES = ["", "6 4", "2 4"];
 const RAD = Math.PI / 180;
 
@@ -38,8 +39,8 @@ export function SkyView({ picture, onSee }: Props) {
         No panel has a position yet. Give a place its middle and height on the left to see the sky from it.
       </p>
     );
-  const radius = Math.max(Math.min(width / 2 - 40, height / 2 - 30, 235), 60);
-  const middle = { x: Math.max(width / 2, radius + 40), y: radius + 26 };
+  const radius = Math.max(Math.min(width / 2 - BESIDE, height / 2 - 30, 235), 60);
+  const middle = { x: Math.max(width / 2, radius + BESIDE), y: radius + 26 };
   const spot = (bearing: number, up: number) => ({
     x: middle.x + Math.sin(bearing * RAD) * radius * (1 - up / 90),
     y: middle.y - Math.cos(bearing * RAD) * radius * (1 - up / 90),

@@ -263,7 +263,7 @@ function OneTank({ tank, takes, level, width }: { tank: Tank; takes: Take[]; lev
       ))}
       {parts.length > 0 && (
         <text className="chart-text" x={column} y="14">
-          a day takes{scale < 1 && ", more than it holds"}
+          a day takes{scale < 1 && (wide ? ", more than it holds" : " more")}
         </text>
       )}
       {labels.map(({ item, y: at, at: from }) => (

@@ -124,9 +124,11 @@ function Lines({ ways, ticks }: { ways: Ways; ticks: Ticks }) {
 
 function WayTable({ ways }: { ways: Ways }) {
   const say = useSay();
+  const stream = ways.ways.some((way) => way.ground_m != null);
+  const head = ["way", stream ? "comes, over ground" : "comes", "fastest", "bank at the end", "thrown away"];
   return (
     <table className="plain-table mt-1 max-w-[640px]">
-      <Head of={["way", "comes", "fastest", "bank at the end", "thrown away"]} />
+      <Head of={stream ? [...head, "through the water"] : head} />
       <tbody>
         {ways.ways.map((way) => (
           <tr key={way.key} data-way-row={way.key}>
@@ -145,11 +147,12 @@ function WayTable({ ways }: { ways: Ways }) {
               {way.stops && <span className="text-alarm"> ▲ stops</span>}
             </td>
             <td>
-              <b>{say("distance_m", way.distance_m)}</b>
+              <b>{say("distance_m", way.ground_m ?? way.distance_m)}</b>
             </td>
             <td>{say("speed_mps", Math.max(...way.speed_mps))}</td>
             <td>{say("fraction", way.end_frac)}</td>
             <td>{way.wasted_wh > 1 ? say("energy_wh", way.wasted_wh) : "–"}</td>
+            {stream && <td>{say("distance_m", way.distance_m)}</td>}
           </tr>
         ))}
       </tbody>

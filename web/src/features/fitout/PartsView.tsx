@@ -32,7 +32,7 @@ export function PartsView(props: {
         onClick={() => onChoose(line.key)}
       >
         <StateMark state={line.state} />
-        <span className="min-w-0 flex-1 truncate text-left">
+        <span className="min-w-0 flex-1 text-left leading-tight">
           {line.quantity !== 1 && `${say("count", line.quantity)}${line.unit ? ` ${line.unit}` : " ×"} `}
           {line.name}
           {line.used && <b className="ml-1.5 text-sun-text">used</b>}
@@ -80,7 +80,7 @@ export function PartsView(props: {
                 <span className="text-[13px] font-normal text-muted">{system.no_price} without a price</span>
               )}
               <span className="tabular ml-auto text-[13px] font-normal">
-                {say("mass_kg", system.mass_kg)}
+                {system.mass_kg > 0 ? say("mass_kg", system.mass_kg) : "not weighed"}
               </span>
             </h2>
             <ul className="part-columns m-0 list-none p-0">{system.lines.map(one)}</ul>
@@ -98,7 +98,10 @@ export function PartsView(props: {
         <span>paid {say("money", money.paid)}</span>
         <span>on order {say("money", money.ordered)}</span>
         <span>to buy {say("money", money.to_buy)}</span>
-        <b className="ml-auto">{say("mass_kg", money.mass_kg)}</b>
+        <span className="ml-auto">
+          <b>{say("mass_kg", money.mass_kg)}</b>
+          {money.no_mass > 0 && <> and {counted(money.no_mass, "line")} not weighed</>}
+        </span>
       </p>
       <p className="no-print m-0 mt-0.5 flex flex-wrap gap-4 text-[13px]">
         <SaveAs url="/api/fitout/parts.csv" file="parts.csv" asked={{ records }}>

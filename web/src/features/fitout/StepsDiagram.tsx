@@ -6,6 +6,7 @@ type Box = FitoutPicture["diagram"]["boxes"][number];
 const ROW = 50;
 const TALL = 38;
 const WIDE = 118;
+const NARROWEST = 4 * WIDE + 108; // four boxes and the marks between: a phone scrolls sideways
 
 const wire = (done: boolean) =>
   done
@@ -15,7 +16,8 @@ const wire = (done: boolean) =>
 /** The one-line diagram: solid where it is proved, dashed where it is not yet joined. */
 export function StepsDiagram(props: { picture: FitoutPicture; chosen: string | null }) {
   const { picture, chosen } = props;
-  const [frame, { width }] = useSize<HTMLDivElement>();
+  const [frame, { width: room }] = useSize<HTMLDivElement>();
+  const width = Math.max(room, NARROWEST);
   const { circuits, boxes } = picture.diagram;
   const of = (...kinds: Box["kind"][]) => boxes.filter((box) => kinds.includes(box.kind));
   const controllers = of("box");
@@ -108,10 +110,10 @@ export function StepsDiagram(props: { picture: FitoutPicture; chosen: string | n
   return (
     <div
       ref={frame}
-      className="diagram-frame max-h-[246px] flex-none overflow-y-auto"
+      className="diagram-frame max-h-[246px] flex-none overflow-auto"
       style={{ minHeight: Math.min(high, 246) }}
     >
-      {width > 3 * WIDE && (
+      {room > 0 && (
         <svg
           width={width}
           height={high}

@@ -3,7 +3,7 @@ import { useSay } from "../../kit/preferences";
 
 const HIGH = 158;
 const WIDE = 46;
-const LEFT = 52;
+const LEFT = 62;
 
 /** The expected band, where a lost string would read, and the reading's mark. */
 export function SunGauge({ gauge }: { gauge: GaugeShown }) {

@@ -9,9 +9,10 @@ import { Readout } from "../../kit/chart/Readout";
 import { useSize } from "../../kit/chart/useSize";
 import { useSay, useUnits } from "../../kit/preferences";
 import { told, unitOf } from "../../kit/units";
-import { FormLabel, FormulaLabel, MARGIN, marker, Pills, SunLine } from "./CrossingMarks";
+import { FormLabel, FormulaLabel, MARGIN, marker, Pills, SunLine, sunNames } from "./CrossingMarks";
 import { PlanMark } from "./PlanMark";
 
+const NARROW = 480; // px: the foot of the chart has no room for one more name
 const SLOWEST_SHARE = 0.2; // of hull speed: slower is all idle draw
 
 interface Props {
@@ -63,6 +64,7 @@ export function CrossingChart({ picture, planSpeed, stale, onPlanSpeed }: Props)
   const bottom = height - MARGIN.bottom;
   const say = useSay();
   const plan = marker(picture, planSpeed);
+  const named = sunNames(lines, y);
   const powerRows = powerTicks.map((watts) => [y(watts), say("power_w", watts)] as const);
   const speedColumns = speedTicks.map((v) => [x(v * speedSize), `${v} ${speedUnit}`] as const);
 
@@ -141,7 +143,7 @@ export function CrossingChart({ picture, planSpeed, stale, onPlanSpeed }: Props)
       <text
         className="chart-text"
         x={x(picture.hull_speed_mps) - 7}
-        y={bottom - 46}
+        y={width < NARROW ? MARGIN.top + 12 : bottom - 46}
         textAnchor="end"
         style={{ fill: "var(--alarm)" }}
       >
@@ -161,15 +163,12 @@ export function CrossingChart({ picture, planSpeed, stale, onPlanSpeed }: Props)
       <FormulaLabel points={points} x={x} y={y} top={MARGIN.top} />
       {lines.map((item) => (
         <SunLine
-          below={lines.some((other) => {
-            const gap = y(item.power_w) - y(other.power_w);
-            return other !== item && gap >= 0 && gap < 20;
-          })}
           key={item.key}
           item={item}
           cross={{ x: x(item.speed_mps), y: y(item.power_w) }}
           bottom={bottom}
           label={told(item.label, units)}
+          stands={named.get(item.key) ?? y(item.power_w)}
           watts={say("power_w", item.power_w)}
         />
       ))}

@@ -4,6 +4,7 @@ import { Level, Upright } from "../../kit/chart/lines";
 import { SunMark } from "../../kit/ui/Mark";
 import { shown, type Units } from "../../kit/units";
 
+const NAME = 17; // px: a line of text
 export const MARGIN = { left: 62, right: 18, top: 14, bottom: 34 };
 
 type Scale = (value: number) => number;
@@ -40,6 +41,19 @@ export function FormulaLabel(props: {
   );
 }
 
+/** Where the sun lines' names stand: above their lines, below them where the name above leaves no room. */
+export function sunNames(lines: HullPicture["lines"], y: Scale): Map<string, number> {
+  const found = new Map<string, number>();
+  let last = Number.NEGATIVE_INFINITY;
+  for (const item of [...lines].sort((a, b) => y(a.power_w) - y(b.power_w))) {
+    const line = y(item.power_w);
+    const [above, below] = [line - 7, line + 16];
+    last = above >= last + NAME ? above : Math.max(below, last + NAME);
+    found.set(item.key, last);
+  }
+  return found;
+}
+
 /** The curve by the hull's form, before the runs: named where it stands clear of the curve. */
 export function FormLabel(props: {
   points: { speed: number; form: number; power: number }[];
@@ -63,14 +77,14 @@ export function FormLabel(props: {
 }
 
 export function SunLine(props: {
-  below: boolean;
   item: { key: string };
   cross: { x: number; y: number };
   bottom: number;
   label: string;
+  stands: number; // where its name is written
   watts: string;
 }) {
-  const { below, item, cross, bottom, label, watts } = props;
+  const { item, cross, bottom, label, stands, watts } = props;
   const room = cross.x - MARGIN.left > 190;
   return (
     <g data-sun-line={item.key}>
@@ -83,11 +97,7 @@ export function SunLine(props: {
         className="stroke-sun-edge stroke-[1.2] [stroke-dasharray:3_4]"
       />
       <SunMark x={cross.x} y={cross.y} r={6.5} />
-      <text
-        className="chart-label halo fill-sun-text"
-        x={MARGIN.left + 8}
-        y={below ? cross.y + 16 : cross.y - 7}
-      >
+      <text className="chart-label halo fill-sun-text" x={MARGIN.left + 8} y={stands}>
         {label}
         {room && <tspan fontWeight="400">{`  ${watts}`}</tspan>}
       </text>

@@ -20,7 +20,10 @@ export function PowerStrip({ picture }: { picture: HullPicture }) {
         {picture.chain.map((link) => (
           <li key={link.name} className="min-w-0 flex-1">
             <Bar share={Math.max(link.left_w / whole, 0)} fill="var(--water)" />
-            <span className="block truncate text-[12.5px] leading-tight text-muted" title={link.name}>
+            <span
+              className="block truncate text-[12.5px] leading-tight text-muted max-md:whitespace-normal"
+              title={link.name}
+            >
               {link.name}
             </span>
             <span className="tabular block leading-tight">

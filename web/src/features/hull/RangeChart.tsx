@@ -6,6 +6,7 @@ import { Columns, Rows } from "../../kit/chart/axes";
 import { Upright } from "../../kit/chart/lines";
 import { Readable } from "../../kit/chart/Readable";
 import { Readout } from "../../kit/chart/Readout";
+import { spread } from "../../kit/chart/spread";
 import { useSize } from "../../kit/chart/useSize";
 import { useSay, useUnits } from "../../kit/preferences";
 import { type Kind, unitOf } from "../../kit/units";
@@ -18,6 +19,7 @@ const DASHES: Record<string, string | undefined> = {
   form: "1.5 4",
   formula: "6 5",
 };
+const LABEL = 19; // between names under each other
 const STROKES: Record<string, string> = {
   form: "var(--water)",
   formula: "var(--muted)",
@@ -94,8 +96,20 @@ export function RangeChart({ picture, planSpeed, stale, onPlanSpeed }: Props) {
         y2={bottom}
         className="stroke-water stroke-[1.5] [stroke-dasharray:2_3]"
       />
-      {picture.reaches.map((reach, index) => (
-        <ReachLine key={reach.key} reach={reach} index={index} speeds={speeds} x={x} y={y} />
+      {picture.reaches.map((reach) => (
+        <ReachLine key={reach.key} reach={reach} speeds={speeds} x={x} y={y} />
+      ))}
+      {labelled(picture.reaches, speeds, x, y, bottom).map(({ reach, at, left }) => (
+        <text
+          key={reach.key}
+          className="chart-label halo"
+          x={at.x}
+          y={at.y}
+          textAnchor={left ? "end" : "start"}
+          fill={STROKES[reach.key] ?? "var(--sun-text)"}
+        >
+          {reach.label}
+        </text>
       ))}
       <g transform={`translate(${x(plan)} ${bottom})`}>
         <PlanMark
@@ -135,17 +149,38 @@ function readLines(picture: RangePicture, at: number, say: (kind: Kind, value: n
   });
 }
 
-function ReachLine(props: {
-  reach: RangePicture["reaches"][number];
-  index: number;
-  speeds: number[];
-  x: (v: number) => number;
-  y: (v: number) => number;
-}) {
-  const { reach, index, speeds, x, y } = props;
-  const points = speeds
+type Reach = RangePicture["reaches"][number];
+type Scale = (v: number) => number;
+
+const pointsOf = (reach: Reach, speeds: number[]) =>
+  speeds
     .map((speed, i) => ({ speed, distance: reach.distance_m[i] ?? null }))
     .filter((p): p is { speed: number; distance: number } => p.distance !== null && p.distance > 0);
+
+/** Where the curves' names stand; those at the left margin are pushed apart, for curves may run as one. */
+function labelled(reaches: Reach[], speeds: number[], x: Scale, y: Scale, bottom: number) {
+  const wanted = reaches.flatMap((reach, index) => {
+    const points = pointsOf(reach, speeds);
+    const first = points[0];
+    if (!first) return [];
+    const middle = points[Math.floor(points.length * 0.42)] ?? first;
+    const high = MARGIN.top + 22 + LABEL * index;
+    const at =
+      reach.school !== "curve"
+        ? { x: x(middle.speed) - 6, y: y(middle.distance) + 17 }
+        : { x: x(first.speed) - 8, y: reach.keeps_up_mps != null ? high : y(first.distance) - 10 };
+    return [{ reach, at, left: at.x > MARGIN.left + 60 }];
+  });
+  const margin = wanted.filter((label) => !label.left).map((item) => ({ item, at: item.at.y }));
+  const apart = spread(margin, LABEL, MARGIN.top + 12, bottom - 6);
+  return [
+    ...wanted.filter((label) => label.left),
+    ...apart.map(({ item, y: stands }) => ({ ...item, at: { x: MARGIN.left + 8, y: stands } })),
+  ];
+}
+
+function ReachLine({ reach, speeds, x, y }: { reach: Reach; speeds: number[]; x: Scale; y: Scale }) {
+  const points = pointsOf(reach, speeds);
   const first = points[0];
   if (!first) return null;
   const stroke = STROKES[reach.key] ?? "var(--sun)";
@@ -153,16 +188,10 @@ function ReachLine(props: {
     .x((p) => x(p.speed))
     .y((p) => y(p.distance))
     .curve(curveMonotoneX);
-  const keepsUp = reach.keeps_up_mps != null;
   const school = reach.school !== "curve";
-  const middle = points[Math.floor(points.length * 0.42)] ?? first;
-  const label = school
-    ? { x: x(middle.speed) - 6, y: y(middle.distance) + 17 }
-    : { x: x(first.speed) - 8, y: keepsUp ? MARGIN.top + 22 + 19 * index : y(first.distance) - 10 };
-  const left = label.x > MARGIN.left + 60;
   return (
     <g data-reach={reach.key}>
-      {keepsUp && !school && (
+      {reach.keeps_up_mps != null && !school && (
         <path
           d={`M${x(first.speed)} ${y(first.distance)}L${x(first.speed)} ${MARGIN.top + 4}m-5 8l5 -8l5 8`}
           stroke={stroke}
@@ -176,15 +205,6 @@ function ReachLine(props: {
         strokeWidth={school ? 1.6 : 2.6}
         strokeDasharray={DASHES[reach.key]}
       />
-      <text
-        className="chart-label halo"
-        x={left ? label.x : MARGIN.left + 8}
-        y={label.y}
-        textAnchor={left ? "end" : "start"}
-        fill={stroke === "var(--sun)" ? "var(--sun-text)" : stroke}
-      >
-        {reach.label}
-      </text>
     </g>
   );
 }

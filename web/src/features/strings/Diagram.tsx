@@ -1,5 +1,6 @@
 import { useRef, useState } from "react";
 import type { StringsPicture } from "../../api/client";
+import { wrapped } from "../../kit/chart/wrapped";
 import { useDesign } from "../../kit/document";
 import { keepBlob } from "../../kit/saveFile";
 import { LinkButton } from "../../kit/ui/LinkButton";
@@ -8,9 +9,13 @@ import { WiringFiles } from "./PartsList";
 type Line = StringsPicture["lines"][number];
 type Bank = StringsPicture["banks"][number];
 
-const ROW = 78;
-const TOP = 12;
-const BOX = 46;
+const ROW = 104;
+const TOP = 8;
+const BOX = 60;
+const NAME = 13; // sizes that are no smaller than 12.5 px on the smallest window
+const SMALL = 12.8;
+const LETTER = 7.4; // of a name, wide
+const LINE = 15;
 const COLUMNS = { panels: 0, breaker: 148, controller: 226, bus: 384, bank: 436, users: 556 };
 const WIDTH = 660;
 const [ZOOM_STEP, MOST_ZOOM] = [1.5, 3];
@@ -53,8 +58,8 @@ export function Diagram({ picture }: { picture: StringsPicture }) {
           xmlns="http://www.w3.org/2000/svg"
           viewBox={`0 0 ${WIDTH} ${height}`}
           width={`${100 * zoom}%`}
-          style={{ minWidth: 560, maxHeight: zoom * Math.max(height, 300) }}
-          fontFamily="system-ui, sans-serif"
+          style={{ minWidth: 640, maxHeight: zoom * Math.max(height, 300) }}
+          fontFamily="Atkinson Hyperlegible Next Variable, system-ui, sans-serif"
           role="img"
           aria-label={`Wiring of ${design.name}: ${picture.lines.map((line) => `${line.panels}, ${line.arrangement}, to ${line.controller}`).join("; ")}`}
           data-diagram
@@ -98,30 +103,34 @@ export function Diagram({ picture }: { picture: StringsPicture }) {
           {picture.converters.map((joint, i) => {
             const [a, b] = [bankY(joint.from_bank_id), bankY(joint.to_bank_id)];
             if (a === null || b === null) return null;
-            const y = (a + b) / 2 + 34 * (i - (picture.converters.length - 1) / 2);
+            const y = (a + b) / 2 + 58 * (i - (picture.converters.length - 1) / 2);
             return (
               <g key={joint.id} data-converter={joint.id}>
                 <rect
                   x={COLUMNS.bank - 2}
-                  y={y - 15}
+                  y={y - 26}
                   width="104"
-                  height="30"
+                  height="52"
                   rx="4"
                   fill="var(--field)"
                   stroke="var(--ink)"
                 />
-                <text x={COLUMNS.bank + 50} y={y - 2} fontSize="11" textAnchor="middle" fill="var(--ink)">
-                  converter {Math.round(joint.watts).toLocaleString("en-GB")} W
-                </text>
-                <text
-                  x={COLUMNS.bank + 50}
-                  y={y + 11}
-                  fontSize="10.5"
-                  textAnchor="middle"
-                  fill="var(--muted)"
-                >
-                  {joint.in_wire.size_mm2} in, {joint.out_wire.size_mm2} mm² out
-                </text>
+                {[
+                  "converter",
+                  `${Math.round(joint.watts).toLocaleString("en-GB")} W`,
+                  `${joint.in_wire.size_mm2} → ${joint.out_wire.size_mm2} mm²`,
+                ].map((line, row) => (
+                  <text
+                    key={line}
+                    x={COLUMNS.bank + 50}
+                    y={y - 10 + LINE * row}
+                    fontSize={SMALL}
+                    textAnchor="middle"
+                    fill="var(--ink)"
+                  >
+                    {line}
+                  </text>
+                ))}
               </g>
             );
           })}
@@ -156,11 +165,11 @@ export function Diagram({ picture }: { picture: StringsPicture }) {
                   <text
                     x={(COLUMNS.users + WIDTH) / 2}
                     y={y + BOX / 2 + 13}
-                    fontSize="10.5"
+                    fontSize={SMALL}
                     textAnchor="middle"
                     fill="var(--muted)"
                   >
-                    {user.cable.size_mm2} mm²{user.cable.fuse_a ? `, fuse ${user.cable.fuse_a} A` : ""}
+                    {user.cable.size_mm2} mm²{user.cable.fuse_a ? ` · ${user.cable.fuse_a} A` : ""}
                   </text>
                 )}
               </g>
@@ -169,7 +178,7 @@ export function Diagram({ picture }: { picture: StringsPicture }) {
         </svg>
       </div>
       <p className="no-print m-0 mb-1 flex flex-wrap items-center gap-3 text-[13px] text-muted">
-        Sizes in mm²; every length at Cables.
+        Sizes in mm², fuses in A; lengths at Cables.
         <LinkButton disabled={zoom >= MOST_ZOOM} onClick={() => setZoom(zoom * ZOOM_STEP)}>
           larger
         </LinkButton>
@@ -194,9 +203,11 @@ function Box(props: {
   alarm?: boolean;
 }) {
   const { x, y, width, fill, first, second, alarm } = props;
-  const short = first.length > width / 7.9 ? `${first.slice(0, Math.floor(width / 7.9) - 1)}…` : first;
+  const lines = wrapped(first, Math.floor((width - 6) / LETTER), 2);
+  const top = y - ((lines.length + 1) * LINE) / 2 + 11;
   return (
     <g>
+      <title>{first}</title>
       <rect
         x={x}
         y={y - BOX / 2}
@@ -207,10 +218,26 @@ function Box(props: {
         stroke={alarm ? "var(--alarm)" : "var(--ink)"}
         strokeWidth={alarm ? 2.4 : 1.3}
       />
-      <text x={x + width / 2} y={y - 3} fontSize="12" fontWeight="700" textAnchor="middle" fill="var(--ink)">
-        {short}
-      </text>
-      <text x={x + width / 2} y={y + 13} fontSize="11" textAnchor="middle" fill="var(--ink)">
+      {lines.map((line, i) => (
+        <text
+          key={line}
+          x={x + width / 2}
+          y={top + i * LINE}
+          fontSize={NAME}
+          fontWeight="700"
+          textAnchor="middle"
+          fill="var(--ink)"
+        >
+          {line}
+        </text>
+      ))}
+      <text
+        x={x + width / 2}
+        y={top + lines.length * LINE}
+        fontSize={SMALL}
+        textAnchor="middle"
+        fill="var(--ink)"
+      >
         {second}
       </text>
     </g>
@@ -266,14 +293,14 @@ function PanelLine(props: {
         stroke={stroke}
         strokeWidth="1.6"
       />
-      <text x={COLUMNS.breaker + 20} y={y - 13} fontSize="11" textAnchor="middle" fill="var(--ink)">
+      <text x={COLUMNS.breaker + 20} y={y - 13} fontSize={SMALL} textAnchor="middle" fill="var(--ink)">
         {line.breaker_a ? `${line.breaker_a} A` : "–"}
       </text>
-      <text x={COLUMNS.breaker + 20} y={y + 22} fontSize="10.5" textAnchor="middle" fill="var(--muted)">
+      <text x={COLUMNS.breaker + 20} y={y + 24} fontSize={SMALL} textAnchor="middle" fill="var(--muted)">
         {line.cable.size_mm2} mm²
       </text>
       {line.string_fuse && (
-        <text x={COLUMNS.breaker + 20} y={y + 35} fontSize="10.5" textAnchor="middle" fill="var(--muted)">
+        <text x={COLUMNS.breaker + 20} y={y + 39} fontSize={SMALL} textAnchor="middle" fill="var(--muted)">
           fuse each
         </text>
       )}
@@ -297,7 +324,7 @@ function PanelLine(props: {
             fill="none"
           />
           {line.out && (
-            <text x={COLUMNS.controller + 128} y={y - 6} fontSize="10.5" fill="var(--muted)">
+            <text x={COLUMNS.controller + 128} y={y - 6} fontSize={SMALL} fill="var(--muted)">
               {line.out.size_mm2}
             </text>
           )}
@@ -313,10 +340,10 @@ function BankPart({ bank, index, y }: { bank: Bank; index: number; y: number }) 
   return (
     <g data-bank={bank.id}>
       <circle cx={(busX + COLUMNS.bank) / 2} cy={y} r="7" fill="var(--field)" stroke="var(--ink)" />
-      <text x={(busX + COLUMNS.bank) / 2} y={y - 12} fontSize="11" textAnchor="middle" fill="var(--ink)">
+      <text x={(busX + COLUMNS.bank) / 2} y={y - 12} fontSize={SMALL} textAnchor="middle" fill="var(--ink)">
         {fuse_a ? `${fuse_a} A` : "no fuse"}
       </text>
-      <text x={(busX + COLUMNS.bank) / 2} y={y + 21} fontSize="10.5" textAnchor="middle" fill="var(--muted)">
+      <text x={(busX + COLUMNS.bank) / 2} y={y + 22} fontSize={SMALL} textAnchor="middle" fill="var(--muted)">
         {size_mm2}
       </text>
       <Box

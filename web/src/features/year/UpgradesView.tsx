@@ -77,6 +77,8 @@ export function UpgradesView() {
   );
 }
 
+const NAMED = 66; // px: a step is as wide before it carries its name and its miles
+
 /** Miles, step over step. */
 function Steps({ upgrades }: { upgrades: UpgradeSteps }) {
   const say = useSay();
@@ -85,6 +87,7 @@ function Steps({ upgrades }: { upgrades: UpgradeSteps }) {
   const left = 60;
   const top = Math.max(...upgrades.steps.map((step) => step.total_m), upgrades.start_m);
   const wide = (width - left - 8) / (upgrades.steps.length + 1);
+  const roomy = wide >= NAMED;
   const y = (m: number) => height - 22 - (m / Math.max(top, 1)) * (height - 44);
   return (
     <Wide
@@ -103,21 +106,23 @@ function Steps({ upgrades }: { upgrades: UpgradeSteps }) {
             fill={k === 0 ? "var(--hairline)" : "var(--water-soft)"}
             className="stroke-ink stroke-1"
           />
-          <text
-            x={left + k * wide + (wide - 6) / 2}
-            y={y(step.total_m) - 5}
-            textAnchor="middle"
-            className="fill-ink font-bold text-[12.5px]"
-          >
-            {say("distance_m", step.total_m)}
-          </text>
+          {(roomy || k === 0 || k === upgrades.steps.length) && (
+            <text
+              x={left + k * wide + (wide - 6) / 2}
+              y={y(step.total_m) - 5}
+              textAnchor="middle"
+              className="fill-ink font-bold text-[12.5px]"
+            >
+              {say("distance_m", step.total_m)}
+            </text>
+          )}
           <text
             className="chart-text"
             x={left + k * wide + (wide - 6) / 2}
             y={height - 6}
             textAnchor="middle"
           >
-            {k === 0 ? "now" : `${k}. ${step.kind}`}
+            {k === 0 ? "now" : roomy ? `${k}. ${step.kind}` : `${k}.`}
           </text>
         </g>
       ))}
