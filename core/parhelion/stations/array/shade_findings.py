@@ -29,6 +29,11 @@ SHIFT_WORTH_FRAC = 0.25  # of what the obstacle costs
 CROSSED = 0.3  # shaded share of a cell that counts as crossed
 UNEVEN = 0.05  # of the sky, between the best and the worst panel on one controller
 HIDDEN_WORTH_H = 0.3
+RULE_BAND = sentence(
+    "A day within {near} of one worked out cell by cell; where a thing close above takes over {much} of a "
+    "panel, {low} to {high} too little is left of it.",
+    near=fraction(0.016), much=fraction(0.4), low=fraction(0.02), high=fraction(0.04),
+)  # fmt: skip
 MOST_COSTED = 10  # things whose cost alone is worked out
 NEAR_M2 = 0.25
 
@@ -145,7 +150,10 @@ def shade_costs(view: ArrayView) -> Finding | None:
             "{name} costs {e} a day", name=words(design.obstacles[index].name), e=energy(cost)
         ),
         detail=sentence(text, **slots),
-        why=array_why(view, "The shown day with it and without it, by the rule of substrings", doc="shade"),
+        why=array_why(
+            view, "The shown day with it and without it, by the rule of substrings", doc="shade",
+            band=RULE_BAND,
+        ),
         field=f"/obstacles/{index}/foot/y_m",
     )  # fmt: skip
 

@@ -8,7 +8,7 @@ from parhelion.balance.outlook import Outlook
 from parhelion.computing.kept import once
 from parhelion.design import BoatDesign
 from parhelion.panels.deck import Deck, deck_of
-from parhelion.quantities import Fact, Why
+from parhelion.quantities import Fact, Sentence, Why
 from parhelion.rail.reasons import SUN_SOURCE, sun_facts
 from parhelion.stations.array.burden import Burden, burden
 
@@ -43,6 +43,9 @@ class ArrayView:
         return f"/places/{index}/{entry}"
 
 
-def array_why(view: ArrayView, method: str, *facts: Fact, doc: str = "array") -> Why:
+def array_why(
+    view: ArrayView, method: str, *facts: Fact, doc: str = "array", band: Sentence | None = None
+) -> Why:
     """A reasoning about the array, with what it was computed from."""
-    return Why(method=method, source=SUN_SOURCE, inputs=[*facts, *sun_facts(view.outlook)], doc=doc)
+    inputs = [*facts, *sun_facts(view.outlook)]
+    return Why(method=method, source=SUN_SOURCE, inputs=inputs, band=band, doc=doc)

@@ -23,55 +23,57 @@ export function NextView() {
         <Told sentence={data.verdict} />
       </p>
       {data.candidates.length > 0 && (
-        <table className="plain-table">
-          <Head
-            of={[
-              "place and panel",
-              "adds",
-              data.measure === "range" ? "range" : "a day",
-              `per ${PER_COINS} coins`,
-              `per ${units.mass}`,
-            ]}
-            quiet="try it"
-          />
-          <tbody>
-            {data.candidates.map((item) => (
-              <tr key={`${item.place}/${item.panel}`} data-candidate={item.place}>
-                <td>
-                  <b>{item.place}</b>
-                  <span className="block text-[13px] text-muted">
-                    {item.count > 1 ? `${item.count} × ` : ""}
-                    {item.panel}, {say("mass_kg", item.mass_kg)}, {say("money", item.price)}
-                  </span>
-                </td>
-                <td className="whitespace-nowrap">
-                  {say("power_w", item.watts)}
-                  <span className="block text-[13px] text-muted">{say("energy_wh", item.gain_wh)}</span>
-                </td>
-                <td className="whitespace-nowrap">
-                  <b>{item.gain_m == null ? "the sun keeps up" : say("distance_m", item.gain_m, true)}</b>
-                  {item.gain_frac != null && (
-                    <span className="block text-[13px] text-muted">{say("fraction", item.gain_frac)}</span>
-                  )}
-                </td>
-                <td>{item.m_per_coin == null ? "–" : say("distance_m", item.m_per_coin * PER_COINS)}</td>
-                <td>
-                  {item.m_per_kg == null
-                    ? "–"
-                    : say("distance_m", item.m_per_kg * unitOf("mass_kg", units)[1])}
-                </td>
-                <td>
-                  <LinkButton
-                    aria-label={`Try it: ${item.place}`}
-                    onClick={() => apply((boat) => refitted(boat, item.refit), "next-panel")}
-                  >
-                    try it
-                  </LinkButton>
-                </td>
-              </tr>
-            ))}
-          </tbody>
-        </table>
+        <div className="max-w-full overflow-x-auto" tabIndex={0} role="region" aria-label="Panels that fit">
+          <table className="plain-table">
+            <Head
+              of={[
+                "place and panel",
+                "adds",
+                data.measure === "range" ? "range" : "a day",
+                `per ${PER_COINS} coins`,
+                `per ${units.mass}`,
+              ]}
+              quiet="try it"
+            />
+            <tbody>
+              {data.candidates.map((item) => (
+                <tr key={`${item.place}/${item.panel}`} data-candidate={item.place}>
+                  <td>
+                    <b>{item.place}</b>
+                    <span className="block text-[13px] text-muted">
+                      {item.count > 1 ? `${item.count} × ` : ""}
+                      {item.panel}, {say("mass_kg", item.mass_kg)}, {say("money", item.price)}
+                    </span>
+                  </td>
+                  <td className="whitespace-nowrap">
+                    {say("power_w", item.watts)}
+                    <span className="block text-[13px] text-muted">{say("energy_wh", item.gain_wh)}</span>
+                  </td>
+                  <td className="whitespace-nowrap">
+                    <b>{item.gain_m == null ? "the sun keeps up" : say("distance_m", item.gain_m, true)}</b>
+                    {item.gain_frac != null && (
+                      <span className="block text-[13px] text-muted">{say("fraction", item.gain_frac)}</span>
+                    )}
+                  </td>
+                  <td>{item.m_per_coin == null ? "–" : say("distance_m", item.m_per_coin * PER_COINS)}</td>
+                  <td>
+                    {item.m_per_kg == null
+                      ? "–"
+                      : say("distance_m", item.m_per_kg * unitOf("mass_kg", units)[1])}
+                  </td>
+                  <td>
+                    <LinkButton
+                      aria-label={`Try it: ${item.place}`}
+                      onClick={() => apply((boat) => refitted(boat, item.refit), "next-panel")}
+                    >
+                      try it
+                    </LinkButton>
+                  </td>
+                </tr>
+              ))}
+            </tbody>
+          </table>
+        </div>
       )}
       <Footnote measure={data.measure} />
     </View>
