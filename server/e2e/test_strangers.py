@@ -131,3 +131,20 @@ class Strangers(BrowserTest):
         expect(self.page.get_by_text("cannot reach the bank's volts").first).to_be_visible()
         self.page.get_by_role("link", name="mend it at Strings").click()
         expect(self.finding("Folding panel, foredeck")).to_be_visible()
+
+    def test_a_rack_ashore_gives_a_days_stretch_and_is_judged_by_it(self):
+        sheet = self.begin()
+        sheet.get_by_role("button", name="Planing boat", exact=True).click()
+        self.say(sheet, Name="Skimmer", Used_for="charged at home, sun helps", Length_overall="16ft 5", Panels="this one",
+                 How_many="4", Watts_each="400", Where_on_board="Dock or shore rack", Battery="this one",
+                 Volts="51.2")  # fmt: skip
+        self.say(sheet, **{"Amp-hours": "150"})
+        design = self.start(sheet, "Skimmer")
+        given = answers_for(design).dock_day
+        self.assertAlmostEqual(self.value("dock_day"), given.distance_m / 1852, delta=0.06)
+        expect(self.page.locator("[data-cell=held_back_by]")).not_to_contain_text("the panels")
+        self.page.get_by_role("link", name="Day", exact=True).click()
+        expect(self.finding("The panels give at the dock alone")).to_be_attached()
+        skimmer = Variant.objects.get(is_working=True, document__name="Skimmer")
+        self.open(f"/year/{skimmer.pk}?view=worth")
+        expect(self.page.get_by_text("their day is counted there")).to_be_visible()

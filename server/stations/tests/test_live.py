@@ -98,8 +98,9 @@ class LiveTest(SimpleTestCase):
         with mock.patch.object(speeds, "steady_power", counted):
             edited["loads"][0]["power_w"] = 161.0
             await self.parts(design=edited, compared_with=DEMO, studies=studies, station="hull")
-            # A boat that is tried by what holds this one back may ask the same once more.
-            self.assertLessEqual(max(Counter(solved).values()), 2)
+            # Boats that are tried by what holds this one back, lighter or with another propeller, have the
+            # same sun: each may ask the same watts once more.
+            self.assertLessEqual(max(Counter(solved).values()), 3)
             alone = len(solved)
             self.assertGreater(alone, 0)
             for changes in ({}, {"name": "Other"}, {"note": "said"}):

@@ -6,7 +6,8 @@ References
     outing's median of watts over the model's at the speed read; a median of those. House: what is left of the
     harvest when motor and the change of charge are taken off, over the loads as set down.
 [2] What was known before: panels alike differ by some 6 % with dirt and heat; the design's own band of watts
-    at speed; a house by its list of loads within a quarter.
+    at speed; a house by its list of loads within a quarter; a bank by its label and age within some 15 %.
+[3] Bank: amp-hours between moments at which it tells its charge (`meters.capacity`).
 """
 
 from __future__ import annotations
@@ -18,25 +19,31 @@ from typing import Any
 import numpy as np
 from numpy.typing import NDArray
 
+from parhelion.bank.age import health_of
+from parhelion.bank.store import temperature_of
 from parhelion.design import BoatDesign, MeasuredRun, Sky
 from parhelion.design.chemistries import CHEMICALS
 from parhelion.design.refit import refit
 from parhelion.diagnosis.day_model import word_index
 from parhelion.diagnosis.inputs import inputs_of
 from parhelion.hull.demand import demand_curve
+from parhelion.meters.capacity import Count, capacity, counts
 from parhelion.meters.factors import DayRatio, Factor, day_ratio, harvest_factor, power_scale
 from parhelion.quantities import Quantity, Sentence, fraction, power, sentence, speed, words
+from parhelion.quantities import capacity as capacity_ah
 from parhelion.stations.log.outing_day import OutingDay
 from parhelion.stations.log.shown import Learned, RunOffered
+from parhelion.sun.climate import water_temperature_c
 
 Array = NDArray[np.float64]
 
-PANELS_BEFORE, HOUSE_BEFORE = 1.10, 1.25  # 9 of 10 lie within these times the model [2]
+PANELS_BEFORE, HOUSE_BEFORE, BANK_BEFORE = 1.10, 1.25, 1.15  # 9 of 10 lie within these times the model [2]
 LEAST_HOUSE_H, TOP_SOC, SOC_KNOWN = 4.0, 0.97, 0.015
 UNDER_WAY_MPS, LEAST_STEADY, STEADY_SPREAD = 0.5, 3, 0.35
 MOST_RUNS = 12
 RUN_PREFIX, RUN_SET = "log-", "from the log"
 HOUSE_LEAST, HOUSE_MOST = 0.2, 5.0
+HEALTH_LEAST, HEALTH_MOST = 0.06, 1.2  # of the label, as a design may have it
 CLOUDS = (Sky.BROKEN, Sky.OVERCAST, Sky.RAIN)
 LEAST_OUTINGS = 3
 LAME = 0.8  # of the model: below it something is broken
@@ -292,6 +299,37 @@ def house_learned(design: BoatDesign, days: Sequence[OutingDay]) -> Learned | No
     )  # fmt: skip
 
 
+def bank_learned(design: BoatDesign, days: Sequence[OutingDay]) -> Learned | None:
+    """What the bank holds, from amp-hours counted between moments at which it tells its charge."""
+    bank = design.bank
+    if bank is None:
+        return None
+    water = water_temperature_c(design)
+    found: list[Count] = []
+    for day in days:
+        air = (day.around.lowest_c + day.around.highest_c) / 2
+        log, warm = day.rows.log(), temperature_of(bank, air, water)
+        found += counts(bank, log.bank_v, log.bank_a, day.steps.step_h, warm)
+    holds = capacity(found)
+    if holds is None:
+        return None
+    counted = bank.capacity_ah * health_of(bank)
+    factor = Factor(holds.value / counted, holds.low / counted, holds.high / counted, holds.number)
+    health = min(max(round(holds.value / bank.capacity_ah, 3), HEALTH_LEAST), HEALTH_MOST)
+    banks = (bank.model_copy(update={"health_frac": health}), *design.banks[1:])
+    return Learned(
+        key="bank", label=bank.name, **_of(factor), of="counts",
+        before_low=1 / BANK_BEFORE, before_high=BANK_BEFORE, used=bank.health_frac is not None,
+        words=sentence(
+            "{name} holds {c} ({a} to {b}), counted between full, empty or rest; the design counts on {d}",
+            name=words(bank.name), c=capacity_ah(holds.value), a=capacity_ah(holds.low),
+            b=capacity_ah(holds.high), d=capacity_ah(counted),
+        ),
+        refit=refit(design, design.changed(banks=banks)) if _news(factor) else None,
+        reason=None if _news(factor) else sentence("as the design has it, within what is known"),
+    )  # fmt: skip
+
+
 def _no_house(spread: float, middle: float, wide: float) -> Sentence:
     if spread <= 0:
         return sentence("every load has its own hours: set them at the Bank")
@@ -330,5 +368,6 @@ def learned_of(design: BoatDesign, days: Sequence[OutingDay]) -> list[Learned]:
         *panels_learned(design, days),
         sky_learned(days),
         house_learned(design, days),
+        bank_learned(design, days),
     ]
     return [one for one in found if one is not None]
