@@ -5,7 +5,8 @@
 3. The pace plan, a thousand days with their dispatch, a season; see `days`.
 4. A passage: the best plan beside a plain loop, and what the screen asks; see `passages`.
 5. A wish: the first look, the whole front, every boat tried; see `wishes`.
-6. What the first load costs in script.
+6. Several people editing at once; see `editors`.
+7. What the first load costs in script.
 """
 
 from __future__ import annotations
@@ -25,6 +26,7 @@ from functools import partial
 from pathlib import Path
 
 import days
+import editors
 import numpy as np
 import passages
 import wishes
@@ -232,7 +234,10 @@ def edit_times() -> None:
     import django
 
     django.setup()
+    from django.conf import settings
     from django.test import AsyncClient
+
+    settings.ALLOWED_HOSTS.append("testserver")  # Django's own client
 
     document = json.loads((ROOT / "demo" / "whimbrel.json").read_text())
     turns = iter(range(10**6))
@@ -246,7 +251,7 @@ def edit_times() -> None:
                 "counts": False}  # fmt: skip
         began = time.perf_counter()
         reply = await AsyncClient().post("/api/live", json.dumps(body), content_type="application/json")
-        assert reply.status_code == 200
+        assert reply.status_code == 200, reply.content[:300]
         text = b"".join([part async for part in reply.streaming_content])
         took = time.perf_counter() - began
         assert b'"failed"' not in text, text[:300]
@@ -309,4 +314,5 @@ if __name__ == "__main__":
     passages.all_ratios()
     wishes.all_ratios()
     edit_times()
+    editors.all_ratios()
     first_load()

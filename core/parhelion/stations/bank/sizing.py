@@ -8,6 +8,7 @@ from dataclasses import replace
 from typing import Literal
 
 import numpy as np
+from numpy.typing import NDArray
 
 from parhelion.balance.dock import NEXT_MEMBER, hours_to_reserve
 from parhelion.balance.flow import HOUSE, HOUSE_SOC, SOC, run_days
@@ -28,9 +29,15 @@ from parhelion.quantities import (
 from parhelion.sun.light import light_under
 from parhelion.sun.timeline import HOUR_S
 
+Array = NDArray[np.float64]
+
 SMALLEST, LARGEST = 0.01, 400.0  # of the present bank
-HALVINGS = 16  # of the logarithm of that range: to a sixth of a thousandth
+FINE_LN = 4e-4  # how near the smallest is found
+CLEAR = 1.1  # of a guess: a bank that is not drawn down to its reserve
+NEAR = 1.006  # a guess may be off by so many times
 GREY_MEMBERS = 30  # of the ensemble's overcast days
+REFINED = 2  # times that a size is read from what a size near it is drawn down by
+HARD_MEMBERS = 8  # of them, on which the size is looked for
 KEPT_SHARE = 0.9  # of them that must keep the house going
 SHORTFALL_WH = 0.5  # a house that got all but this much got everything
 LAST_STEP_H = 1 / 6  # what is asked stays this far within that
@@ -75,14 +82,20 @@ def scaled(store: Store, size: float) -> Store:
     )  # fmt: skip
 
 
-def _smallest(enough: Callable[[float], bool]) -> float | None:
-    """The smallest size that is enough, by bisection on its logarithm; None where none is."""
-    if enough(SMALLEST):
-        return SMALLEST
-    if not enough(LARGEST):
-        return None
+def _smallest(enough: Callable[[float], bool], guess: float | None = None) -> float | None:
+    """The smallest size that is enough, by bisection on its logarithm; None where none is.
+
+    A guess that lies near spares most halvings; one that does not costs two questions.
+    """
     low, high = math.log(SMALLEST), math.log(LARGEST)
-    for _ in range(HALVINGS):
+    if guess is not None and SMALLEST * NEAR < guess < LARGEST / NEAR and enough(guess * NEAR):
+        high = math.log(guess * NEAR)
+        low = low if enough(guess / NEAR) else math.log(guess / NEAR)
+    if low == math.log(SMALLEST) and enough(SMALLEST):
+        return SMALLEST
+    if high == math.log(LARGEST) and not enough(LARGEST):
+        return None
+    while high - low > FINE_LN:
         middle = (low + high) / 2
         low, high = (low, middle) if enough(math.exp(middle)) else (middle, high)
     return math.exp(high)
@@ -162,6 +175,60 @@ def _for_hours(
     return _answer(outlook, key, label, size)
 
 
+class _GreySpells:
+    """Spells of grey days at anchor. What a size carries a larger one carries as well.
+
+    Which spells are the hardest is seen on the largest bank; the size is looked for on those, tried on all.
+    """
+
+    def __init__(self, outlook: Outlook, sun: Array, count: int):
+        self.outlook, self.sun, self.count = outlook, sun, count
+        self.still = np.zeros(outlook.day.steps)
+        self.asked_wh = outlook.wh(outlook.house_w)
+        kept, lowest = self._run(LARGEST, np.arange(GREY_MEMBERS))
+        self.hardest = np.lexsort((lowest, kept))
+        self.lowest = lowest
+
+    def smallest(self) -> float | None:
+        """The smallest size that carries the house over nine of ten of them."""
+        guess = self._needs(LARGEST, self.lowest)
+        for _ in range(REFINED):
+            size = min(CLEAR * guess, LARGEST)
+            guess = self._needs(size, self._run(size, self.hardest[:HARD_MEMBERS])[1])
+        found = _smallest(lambda size: self.enough(size, HARD_MEMBERS), guess)
+        if found is not None and not self.enough(found, GREY_MEMBERS):
+            found = _smallest(lambda size: self.enough(size, GREY_MEMBERS), found)
+        return found
+
+    def _needs(self, size: float, lowest: Array) -> float:
+        """The size that would come down to its reserve, if it lost what this one lost, on nine of ten."""
+        assert self.outlook.store is not None
+        spared = round((1 - KEPT_SHARE) * GREY_MEMBERS)
+        return float(size * (1 - np.sort(lowest)[spared]) / (1 - self.outlook.store.reserve))
+
+    def enough(self, size: float, members: int) -> bool:
+        """Whether a size carries nine of ten, the easier ones beyond so many taken as carried."""
+        kept, _ = self._run(size, self.hardest[:members])
+        return bool(np.sum(~kept) <= round((1 - KEPT_SHARE) * GREY_MEMBERS))
+
+    def _run(self, size: float, spells: NDArray[np.int64]) -> tuple[NDArray[np.bool_], Array]:
+        """Which of some spells it carries, and how low its charge gets in each."""
+        outlook, aboard = self.outlook, _aboard(self.outlook, size)
+        soc = own = lowest = np.ones(len(spells))
+        kept = np.ones(len(spells), dtype=bool)
+        for day in range(self.count):
+            rows = (spells + day * NEXT_MEMBER) % GREY_MEMBERS
+            record = run_days(
+                self.sun[rows], outlook.house_rows_w, self.still, soc, own, outlook.timeline.step_h, aboard
+            )
+            served = outlook.timeline.over(record[:, :, HOUSE])
+            kept &= served >= self.asked_wh - SHORTFALL_WH
+            lowest = np.minimum(lowest, record[:, :, SOC].min(axis=1))
+            soc = np.ascontiguousarray(record[:, -1, SOC])
+            own = np.ascontiguousarray(record[:, -1, HOUSE_SOC])
+        return kept, lowest
+
+
 def _for_grey_days(outlook: Outlook, count: int) -> BankSize:
     """A bank that keeps the house going over grey days at anchor, on nine of ten such spells."""
     design = outlook.design
@@ -170,25 +237,7 @@ def _for_grey_days(outlook: Outlook, count: int) -> BankSize:
     if not outlook.house_w.any():
         return _none("grey", label, sentence("There is no house load to keep."))
     sun = np.ascontiguousarray(grey.harvest.by_bank_w[:GREY_MEMBERS])
-    asked_wh = outlook.wh(outlook.house_w)
-    still = np.zeros(outlook.day.steps)
-
-    def enough(size: float) -> bool:
-        aboard = _aboard(outlook, size)
-        soc = own = np.ones(GREY_MEMBERS)
-        kept = np.ones(GREY_MEMBERS, dtype=bool)
-        for day in range(count):
-            rows = (np.arange(GREY_MEMBERS) + day * NEXT_MEMBER) % GREY_MEMBERS
-            record = run_days(
-                sun[rows], outlook.house_rows_w, still, soc, own, outlook.timeline.step_h, aboard
-            )
-            served = outlook.timeline.over(record[:, :, HOUSE])
-            kept &= served >= asked_wh - SHORTFALL_WH
-            soc = np.ascontiguousarray(record[:, -1, SOC])
-            own = np.ascontiguousarray(record[:, -1, HOUSE_SOC])
-        return bool(kept.mean() >= KEPT_SHARE)
-
-    size = _smallest(enough)
+    size = _GreySpells(outlook, sun, count).smallest()
     if size is None:
         return _none("grey", label, sentence("No bank of this kind does: what joins the banks is too small."))
     return _answer(outlook, "grey", label, size)
