@@ -5,6 +5,7 @@ from __future__ import annotations
 import io
 import json
 import math
+from itertools import pairwise
 from pathlib import Path
 from unittest import TestCase
 
@@ -335,6 +336,25 @@ class BoatsTest(TestCase):
         first = passage_picture(one).arrives_h
         self.assertGreater(passage_picture(other).arrives_h, first)
         self.assertEqual(passage_picture(BoatDesign.model_validate(one.model_dump())).arrives_h, first)
+
+
+class ReachTest(TestCase):
+    def test_what_lies_within_reach_shrinks_under_way_and_is_told_for_where_she_is_in(self):
+        out = passage_picture(planned(leg(nm=6), home_again=True))
+        found = out.ribbon.reach_m
+        self.assertEqual(len(found), len(out.ribbon.hours))
+        self.assertTrue(all(before >= after - 1 for before, after in pairwise(found)))
+        left = out.distance_m - out.ribbon.gone_m[0]
+        self.assertGreater(found[0], left)  # this plan is one of the ways within it
+        self.assertEqual((out.in_east_m, out.in_north_m), (0.0, 0.0))
+        over = passage_picture(planned(leg(nm=6, course=90), home_again=False))
+        self.assertAlmostEqual(over.in_east_m, 6 * 1852, delta=1)
+        self.assertAlmostEqual(over.in_north_m, 0, delta=1)
+        blown = passage_picture(planned(leg(nm=6), home_again=True, wind_from_deg=0,
+                                        boat_changes={"plan__wind_mps": 9.0}))  # fmt: skip
+        self.assertLess(blown.ribbon.reach_m[0], found[0])  # the wind is ahead wherever she goes
+        none = passage_picture(planned(leg(nm=2), boat_changes={"banks": []}))
+        self.assertEqual(set(none.ribbon.reach_m), {None})
 
 
 class UnderWayTest(TestCase):

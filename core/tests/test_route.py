@@ -356,6 +356,52 @@ class BestTest(TestCase):
         self.assertGreaterEqual(again[: found.end_step + 1].min(), bank.reserve_wh - 1e-6)
 
 
+class ReachTest(TestCase):
+    """How far she may go in all: against the furthest of all constant speeds, and its laws."""
+
+    WH, HOURS, STEPS = 4000.0, 10.0, 300
+
+    def needs(self, sun_w=0.0, by_h=HOURS):
+        boat = cubic(12 / KN**3, 20, 6 * KN)
+        bank = watthours(self.WH, 0.3 * self.WH, charge_efficiency=0.95, discharge_efficiency=0.97)
+        lit, house = np.full(self.STEPS, sun_w), np.full(self.STEPS, 40.0)
+        way = Laying([LegAhead(40 * NM, 90)], 8.0, 120.0, lit, house).over(120.0)
+        return boat, bank, needs_home(way, boat, bank, by_h, may_wait=False, stretch_m=40 * NM / 30)
+
+    def furthest(self, boat, bank, held, hours, left_h, sun_w=0.0):
+        """By brute force: every constant speed for as long as charge and hours last, from then on."""
+        best_m = 0.0
+        for knots in np.arange(0.6, 6.0, 0.02):
+            drawn = 12 * knots**3 + 20 + 40 - sun_w
+            lasts = np.inf if drawn <= 0 else (held - bank.reserve_wh) * bank.discharge_efficiency / drawn
+            best_m = max(best_m, knots * KN * 3600 * min(lasts, left_h - hours))
+        return best_m
+
+    def test_it_is_the_furthest_constant_speed_in_the_dark(self):
+        boat, bank, needs = self.needs()
+        for share in (0.45, 0.7, 1.0):
+            for hours in (0.0, 3.0, 7.5):
+                found = needs.reach_m(share * self.WH, hours)
+                wanted = self.furthest(boat, bank, share * self.WH, hours, self.HOURS)
+                self.assertLessEqual(found, 1.005 * wanted)
+                self.assertGreaterEqual(found, 0.99 * wanted - 40 * NM / 30, msg=(share, hours))
+
+    def test_more_charge_sun_or_time_never_reaches_less_and_the_reserve_reaches_nothing(self):
+        reached = {}
+        for sun_w in (0.0, 150.0, 400.0):
+            for by_h in (6.0, 10.0):
+                needs = self.needs(sun_w, by_h)[2]
+                for share in (0.3, 0.5, 0.8, 1.0):
+                    reached[sun_w, by_h, share] = needs.reach_m(share * self.WH, 1.0)
+        for (sun_w, by_h, share), metres in reached.items():
+            for (more_sun, more_h, more), further in reached.items():
+                if more_sun >= sun_w and more_h >= by_h and more >= share:
+                    self.assertGreaterEqual(further, metres - 1.0)
+        self.assertEqual(reached[0.0, 10.0, 0.3], 0.0)
+        self.assertEqual(self.needs()[2].reach_m(self.WH, 10.0), 0.0)  # the time is over
+        self.assertEqual(self.needs()[2].reach_m(self.WH, 99.0), 0.0)
+
+
 class TideTest(TestCase):
     def test_a_week_of_high_and_low_waters(self):
         for name in ("tide.week.semidiurnal", "tide.week.diurnal"):

@@ -117,6 +117,7 @@ class PassageTest(BrowserTest):
         before = page.locator("[data-at-hour]").inner_text()
         slider.press("ArrowRight")
         expect(page.locator("[data-at-hour]")).not_to_have_text(before)
+        expect(page.locator("[data-reach]")).to_contain_text("more in all and she is in by")
         page.get_by_role("button", name="back to the plan from the start").click()
         expect(page.locator("[data-spot='0']")).to_contain_text("Kelp Quay")
         self.settled()

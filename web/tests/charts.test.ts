@@ -5,7 +5,7 @@ import { clockAt, indexOf, minutesOf, motorBars, stacked, steps } from "../src/f
 import { asked, clockOf, dayOf } from "../src/features/fitout/minute";
 import { sunNames } from "../src/features/hull/CrossingMarks";
 import { momentOf } from "../src/features/log/moment";
-import { between, frameOf, type Spot, spotAt } from "../src/features/passage/chartFrame";
+import { between, frameOf, type Spot, spotAt, withinReach } from "../src/features/passage/chartFrame";
 import { hourPoint, placeAt, pointAt } from "../src/features/passage/ribbonFrame";
 import { shownPoint } from "../src/features/wish/points";
 import { keyStep } from "../src/kit/chart/drag";
@@ -141,6 +141,27 @@ describe("a passage's pictures", () => {
     expect(between([0, 0], [0, -500])).toEqual([500, 180]);
     expect(between([0, 0], [-300, 300])).toEqual([424, 315]);
     expect(between([0, 0], [-1, 4000])).toEqual([4000, 0]); // never 360
+  });
+});
+
+describe("what lies within reach", () => {
+  it("is every place from which here, there and in add up to it", () => {
+    const [here, end]: [Spot, Spot] = [
+      [3000, 1000],
+      [-1000, 4000],
+    ];
+    const frame = frameOf([here, end], 400, 400, 20);
+    const path = withinReach(frame, here, end, 9000) ?? "";
+    const spots = [...path.matchAll(/(-?[\d.]+),(-?[\d.]+)/g)].map(([, x, y]) =>
+      frame.back(Number(x), Number(y)),
+    );
+    expect(spots.length).toBeGreaterThan(30);
+    for (const [east, north] of spots) {
+      const whole = Math.hypot(east - here[0], north - here[1]) + Math.hypot(east - end[0], north - end[1]);
+      expect(whole / 9000).toBeCloseTo(1, 2);
+    }
+    expect(withinReach(frame, here, end, 4999)).toBeNull(); // not even the straight way in
+    expect(withinReach(frame, here, here, 0)).toBeNull();
   });
 });
 

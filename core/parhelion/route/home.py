@@ -24,6 +24,7 @@ from parhelion.route.way import DEMAND, HOUR_S, WAY, Demand, Way, motor_w
 Array = NDArray[np.float64]
 Counts = NDArray[np.int64]
 
+SAME_STEP = 1e-9  # of a step: the clock stands at its edge
 NEAR_M = 2_000.0  # stretches of the way home are this short: between their ends the need runs straight
 
 
@@ -108,6 +109,27 @@ class Needs:
                 if weight * share > 1e-12:
                     total += weight * share * float(self.need_wh[node, step])
         return total
+
+    def reach_m(self, held_wh: float, hours: float) -> float:
+        """The furthest way home that a charge still does, hours after the way's start [m]."""
+        t = hours * HOUR_S / self.way.step_s
+        early = int(t)
+        if early + 1 > self.need_wh.shape[1] - 1:
+            return 0.0
+        share = t - early
+        asked = self.need_wh[:, early] if share < SAME_STEP else (
+            (1 - share) * self.need_wh[:, early] + share * self.need_wh[:, early + 1]
+        )  # fmt: skip
+        reached = 0.0
+        for node in range(len(asked) - 2, -1, -1):  # from home outward
+            if asked[node] > held_wh:
+                less, more = asked[node + 1], asked[node]
+                if np.isfinite(more) and more > less:
+                    part = max(held_wh - less, 0.0) / (more - less)
+                    reached += part * (self.left_m[node] - self.left_m[node + 1])
+                return float(reached)
+            reached = float(self.left_m[node])
+        return reached
 
 
 def needs_home(

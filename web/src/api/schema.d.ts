@@ -9794,6 +9794,10 @@ export interface components {
             arrives_h: number | null;
             /** In By H */
             in_by_h: number;
+            /** In East M */
+            in_east_m: number;
+            /** In North M */
+            in_north_m: number;
             /** Arrival Soc Frac */
             arrival_soc_frac: number | null;
             /** Arrival Poor Frac */
@@ -9867,6 +9871,8 @@ export interface components {
             soc_poor: number[] | null;
             /** Soc Needed */
             soc_needed: (number | null)[];
+            /** Reach M */
+            reach_m: (number | null)[];
             /** Dark */
             dark: boolean[];
             /** East M */

@@ -76,6 +76,7 @@ class Ribbon(Frozen):
     soc: list[float] | None
     soc_poor: list[float] | None
     soc_needed: list[float | None]  # on the way out: what brings her home from there under a poor sky
+    reach_m: list[float | None]  # what she may still go in all, straight, and be in on a poor day
     dark: list[bool]
     east_m: list[float]  # of the start
     north_m: list[float]
@@ -136,6 +137,8 @@ class PassagePicture(Frozen):
     leaves_h: float
     arrives_h: float | None
     in_by_h: float
+    in_east_m: float  # of the start: home where she comes home, else the far end
+    in_north_m: float
     arrival_soc_frac: float | None
     arrival_poor_frac: float | None
     lowest_soc_frac: float | None
@@ -178,6 +181,8 @@ def passage_picture(design: BoatDesign) -> PassagePicture | None:
         leaves_h=plan.leaves_h,
         arrives_h=ended,
         in_by_h=found.in_by_h,
+        in_east_m=voyage.reach.east_m if voyage.reach is not None else 0.0,
+        in_north_m=voyage.reach.north_m if voyage.reach is not None else 0.0,
         arrival_soc_frac=plan.arrival_soc,
         arrival_poor_frac=plan.soc_at(plan.arrives_h, POOR) if plan.arrives else None,
         lowest_soc_frac=plan.lowest_soc,
@@ -331,7 +336,7 @@ def _legs(plan: Plan, place: _Places) -> list[LegShown]:
 
 
 def _ribbon(voyage: Voyage, place: _Places) -> Ribbon:
-    plan, needs = voyage.plan, voyage.needs
+    plan, needs, reach = voyage.plan, voyage.needs, voyage.reach
     rows, ahead_ = plan.rows, plan.ahead
     every = max((place.last - place.first) // POINTS, 1)
     steps = list(range(place.first, place.last, every))
@@ -364,6 +369,7 @@ def _ribbon(voyage: Voyage, place: _Places) -> Ribbon:
             needed_soc(plan, needs, hour, gone) if needs is not None and gone <= ahead_.out_m else None
             for hour, gone in zip(hours, lane(rows[steps, GONE]), strict=True)
         ],
+        reach_m=[None if reach is None else reach.at(plan, hour) for hour in hours],
         east_m=[_spot(plan, gone)[0] for gone in lane(rows[steps, GONE])],
         north_m=[_spot(plan, gone)[1] for gone in lane(rows[steps, GONE])],
         dark=[

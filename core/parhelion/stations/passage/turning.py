@@ -6,14 +6,19 @@ from dataclasses import dataclass
 
 import numpy as np
 
-from parhelion.balance.ahead import GRID_S, SHARES, Ahead
+from parhelion.balance.ahead import GRID_S, SHARES, Ahead, blown
 from parhelion.bank.store import energy_wh
 from parhelion.design.passage import MarkKind
+from parhelion.route.best import SLOWEST_MPS
 from parhelion.route.held import GONE
 from parhelion.route.home import Needs, last_turn_home, muscle_h, needs_home
+from parhelion.route.way import LegAhead
 from parhelion.stations.passage.plans import GRID_H, POOR, Plan
+from parhelion.sun.timeline import HOUR_S
 
 STEP_S = 300.0  # of the sums home
+ROUGH_STEP_S, ROUGH_PARTS, FURTHEST_M = 600.0, 20, 400e3  # of what lies within reach, first
+FINE_STEP_S, FINE_PARTS, SLOW_FRAC = 120.0, 30, 1 / 3  # then no slower than a third of the mean speed
 LOOKED_AT_H = 5 / 60  # moments of the way out
 KEPT_H = 20 / 60  # in hand: the turn is told so much earlier than the sums allow
 
@@ -105,6 +110,54 @@ def refuges_of(plan: Plan) -> list[Refuge]:
         needs = needs_home(back.over(STEP_S), ahead.demand, ahead.bank, ahead.in_by_h - back.start_h)
         found.append(Refuge(leg.id, leg.name, _last_turn(plan, needs, passed_m)))
     return found
+
+
+@dataclass(frozen=True)
+class Reach:
+    """How far she may still go in all and be in: any way whose legs add up to it ends at its place."""
+
+    needs: Needs
+    east_m: float  # of the start: where she means to be in
+    north_m: float
+
+    def at(self, plan: Plan, hours: float) -> float | None:
+        """With the charge of an hour of the plan [m]; None where she has none, or is in."""
+        soc, store = plan.soc_at(hours), plan.ahead.store
+        if soc is None or store is None:
+            return None
+        start_h = round(plan.leaves_h * 3600 / GRID_S) * GRID_S / 3600
+        held = energy_wh(soc, store) - energy_wh(0.0, store)
+        return self.needs.reach_m(float(held), max(hours - start_h, 0.0))
+
+
+def reach_of(plan: Plan) -> Reach | None:
+    """What a straight way in needs under the poor sky, without a stream, the wind ahead and no anchoring.
+
+    Home where she comes home, else the far end. None without a bank.
+    """
+    ahead = plan.ahead
+    bank = ahead.bank
+    if bank is None or plan.soc is None:
+        return None
+    goes_home = ahead.passage.home_again
+    course = (ahead.home_legs if goes_home else ahead.whole_out)[0].course_deg
+    longest = ahead.demand.top_mps * max(ahead.in_by_h - plan.leaves_h, 0.0) * HOUR_S
+    if longest <= 0:
+        return None
+    against = blown(ahead, course, ahead.wind[1])
+
+    def needs_over(length_m: float, step_s: float, parts: int, slowest_mps: float) -> Needs:
+        laying = against.laying([LegAhead(length_m, course)], POOR, plan.leaves_h)
+        by_h = ahead.in_by_h - laying.start_h
+        return needs_home(laying.over(step_s), ahead.demand, bank, by_h, False, length_m / parts, slowest_mps)
+
+    rough = needs_over(min(longest, FURTHEST_M), ROUGH_STEP_S, ROUGH_PARTS, SLOWEST_MPS)
+    most = rough.reach_m(bank.full_wh, 0.0) + rough.left_m[0] / ROUGH_PARTS
+    mean_mps = most / ((ahead.in_by_h - plan.leaves_h) * HOUR_S)
+    needs = needs_over(most, FINE_STEP_S, FINE_PARTS, max(mean_mps * SLOW_FRAC, SLOWEST_MPS))
+    out = [(leg.length_m, np.radians(leg.course_deg)) for leg in ahead.whole_out]
+    east, north = (float(sum(m * f(c) for m, c in out)) for f in (np.sin, np.cos))
+    return Reach(needs, 0.0, 0.0) if goes_home else Reach(needs, east, north)
 
 
 def by_hand_h(ahead: Ahead, far_h: float) -> float | None:

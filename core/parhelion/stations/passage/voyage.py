@@ -12,7 +12,16 @@ from parhelion.route.home import Needs
 from parhelion.stations.passage.departures import Departure, departures
 from parhelion.stations.passage.plans import Plan, chosen, ways
 from parhelion.stations.passage.sure import Sure, sure_of
-from parhelion.stations.passage.turning import LastTurn, Refuge, by_hand_h, last_turn, needs_of, refuges_of
+from parhelion.stations.passage.turning import (
+    LastTurn,
+    Reach,
+    Refuge,
+    by_hand_h,
+    last_turn,
+    needs_of,
+    reach_of,
+    refuges_of,
+)
 
 
 @dataclass(frozen=True, eq=False)
@@ -59,6 +68,11 @@ class Voyage:
     def needs(self) -> Needs | None:
         """What the way home needs from every place and hour."""
         return needs_of(self.plan)
+
+    @once
+    def reach(self) -> Reach | None:
+        """How far she may still go in all and be in."""
+        return reach_of(self.plan)
 
     @once
     def sure(self) -> Sure | None:

@@ -8,13 +8,13 @@ import { HOUR_EVENT } from "../../kit/hour";
 import { withValue } from "../../kit/pointer";
 import { useSay, useUnits } from "../../kit/preferences";
 import { hourText, unitOf } from "../../kit/units";
-import { between, type Frame, frameOf, type Spot, spotAt } from "./chartFrame";
+import { between, type Frame, frameOf, type Spot, spotAt, withinReach } from "./chartFrame";
 import { hourPoint } from "./ribbonFrame";
 
 type Sheet = NonNullable<PassagePicture["sheet"]>;
 
 const EDGE = 44;
-const FOOT = 62;
+const FOOT = 84;
 
 /** The same way on the plane, north up: marks to drag, the boat at the hour of the slider. */
 export function ChartView({
@@ -89,13 +89,18 @@ export function ChartView({
   const miles = [1, 2, 5, 10, 20, 50].find((n) => bar(n * mile) > 60) ?? 100;
   const soc = ribbon.soc?.[point];
   const need = ribbon.soc_needed[point];
+  const reach = ribbon.reach_m[point];
+  const tall = Math.max(height - FOOT, 260);
+  const here: Spot = [ribbon.east_m[point] ?? 0, ribbon.north_m[point] ?? 0];
+  const inside =
+    reach == null ? null : withinReach(frame, here, [picture.in_east_m, picture.in_north_m], reach);
   return (
     <div ref={box} className="flex min-h-[320px] flex-1 flex-col" data-chart>
       {width > 0 && (
         <>
           <svg
             width={width}
-            height={Math.max(height - FOOT, 260)}
+            height={tall}
             role="group"
             aria-label={`The way on the plane, north up, ${picture.marks.length} marks; no chart to steer by`}
           >
@@ -107,7 +112,7 @@ export function ChartView({
               className="stroke-edge"
             />
             {picture.sheet && <Shores sheet={picture.sheet} frame={frame} width={width} />}
-            <Net frame={frame} width={width} height={Math.max(height - FOOT, 260)} mile={mile * miles} />
+            <Net frame={frame} width={width} height={tall} mile={mile * miles} />
             <g>
               <path d="M28,52V22m-6,9l6,-11l6,11" className="fill-none stroke-ink stroke-[2]" />
               <text className="chart-label" x={28} y={66} textAnchor="middle" fill="var(--ink)">
@@ -118,6 +123,16 @@ export function ChartView({
                 {say("distance_m", miles * mile)}
               </text>
             </g>
+            {inside && (
+              <g data-reach-line>
+                <path
+                  d={`M0,0H${width}V${tall}H0Z${inside}`}
+                  fillRule="evenodd"
+                  className="fill-ink [fill-opacity:0.12]"
+                />
+                <path d={inside} className="fill-none stroke-sun-edge stroke-[1.6] [stroke-dasharray:6_4]" />
+              </g>
+            )}
             <path
               d={`M${spots.map((spot) => spotAt(frame, spot).join(",")).join("L")}`}
               className="fill-none stroke-ink stroke-[2]"
@@ -188,12 +203,7 @@ export function ChartView({
               <circle r={11} className="fill-none stroke-sun-edge stroke-[1.2]" />
               <circle r={6} className="fill-sun stroke-ink stroke-[1.4]" />
             </g>
-            <text
-              className="chart-text"
-              x={width - 10}
-              y={Math.max(height - FOOT, 260) - 10}
-              textAnchor="end"
-            >
+            <text className="chart-text" x={width - 10} y={tall - 10} textAnchor="end">
               {picture.sheet ? "shores are invented, no depths" : "no shores, no depths"}: no chart to steer
               by
             </text>
@@ -220,6 +230,15 @@ export function ChartView({
               )}
               {need != null && ` · ${say("fraction", need)} brings her home from here on a poor day`}
             </p>
+            {reach != null && (
+              <p className="m-0 text-[13px] text-muted" data-reach>
+                {reach > 0
+                  ? `${say("distance_m", reach)} more in all and she is in by ${hourText(picture.in_by_h)}, above the reserve`
+                  : "From here no straight way is in by then above the reserve"}
+                : a poor day, no stream, the wind ahead
+                {inside ? "; the dashed line is how far that goes" : ""}.
+              </p>
+            )}
           </div>
         </>
       )}
