@@ -47,6 +47,10 @@ WANTED = (
 LONGEST_HEADING = 80
 
 
+class EmptyCell(ValueError):
+    """A row without something that every controller has."""
+
+
 class ReadControllers(Frozen):
     """The controllers of a table, and the lines that are wrong."""
 
@@ -104,6 +108,9 @@ def _controller(row: list[str], columns: list[tuple[str | None, float, str | Non
     for (name, scale, _), cell in zip(columns, row, strict=False):
         if name is not None and cell.strip():
             values[name] = _value(name, cell.strip(), scale)
+    missing = [SAID[name] for name in NEEDED if name not in values]
+    if missing:
+        raise EmptyCell(", ".join(missing))
     return ControllerModel.model_validate(values)
 
 
@@ -131,6 +138,8 @@ def read_controllers(text: str) -> ReadControllers:
         except ValidationError as error:
             problem = problems_of(error)[0]
             wrong.append(_told(line, row, f"{problem.field.strip('/')}: {problem.message}", problem.accepted))
+        except EmptyCell as empty:
+            wrong.append(_told(line, row, f"Empty in this row: {empty}.", "a value in each of these columns"))
         except ValueError:
             wrong.append(_told(line, row, "A number is wanted and there is none.", "a number such as 150"))
     return ReadControllers(rows=max(len(rows) - 1, 0), controllers=found, problems=wrong)

@@ -44,6 +44,8 @@ def pace(design: BoatDesign, arguments: Namespace, out: TextIO) -> None:
         print_json(found, out)
         return
     ways, worths = found.ways, found.worths
+    if ways is None:
+        out.write("No pace to choose: it takes a bank to hold back for later, and hours to motor in.\n")
     for way in ways.ways if ways else []:
         out.write(f"{way.label:18s} {miles(way.distance_m)}  bank at the end {100 * way.end_frac:3.0f} %\n")
     for step in worths.steps if worths else []:

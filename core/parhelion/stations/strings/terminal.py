@@ -18,6 +18,8 @@ def wiring(design: BoatDesign, arguments: Namespace, out: TextIO) -> None:
     if arguments.json:
         print_json(with_findings(picture, findings), out)
         return
+    if not picture.lines:
+        out.write("No panels are wired to a controller yet.\n")
     for rung, line in zip(picture.rungs, picture.lines, strict=True):
         limit = f"limit {rung.limit_v:.0f}" if rung.limit_v is not None else "limit not known"
         needs = f", needs {rung.needs_v:.1f}" if rung.needs_v is not None else ""

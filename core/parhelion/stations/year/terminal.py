@@ -40,13 +40,16 @@ def ahead(design: BoatDesign, arguments: Namespace, out: TextIO) -> None:
     if arguments.json:
         print_json(found, out)
         return
-    for day in found.days if found else []:
+    if found is None:
+        out.write("No days ahead: without a bank none hands anything on to the next.\n")
+        return
+    for day in found.days:
         sky = day.sky or "as it comes"
         out.write(
             f"{day.number:3d} {day.kind:5s} {sky:12s} bank {100 * day.charge_middle:3.0f} % "
             f"({100 * day.charge_low:3.0f} to {100 * day.charge_high:3.0f}) {miles(day.metres_middle)}\n"
         )
-    print_told(found.told if found else [], out)
+    print_told(found.told, out)
 
 
 def upgrades(design: BoatDesign, arguments: Namespace, out: TextIO) -> None:
