@@ -125,8 +125,10 @@ def designs(board: Board, tries: int) -> None:
 def readers(board: Board) -> None:
     """Every reader of what a person brings, with texts that are none."""
     from parhelion.errors import ParhelionError
+    from parhelion.formats.boat_file import read_boat
     from parhelion.stations.registry import STATIONS
 
+    design = read_boat((ROOT / "demo" / "whimbrel.json").read_bytes())
     wrong: list[str] = []
     slowest, tried = 0.0, 0
     for station in STATIONS:
@@ -137,7 +139,7 @@ def readers(board: Board) -> None:
                 began = time.monotonic()
                 tried += 1
                 try:
-                    reader.answer(**asked)
+                    reader.about(design, **asked)
                 except ParhelionError:
                     pass
                 except Exception as error:

@@ -6,6 +6,7 @@ import argparse
 import gc
 import os
 import socket
+import sqlite3
 import threading
 import time
 
@@ -52,6 +53,21 @@ def keep_small() -> None:
         trim(MOST_KEPT_BYTES)
 
 
+def store() -> str:
+    """Where the boats are kept."""
+    os.environ.setdefault("DJANGO_SETTINGS_MODULE", "config.settings")
+    from django.conf import settings
+
+    return str(settings.DATABASES["default"]["NAME"])
+
+
+def hold_open(path: str) -> sqlite3.Connection:
+    """A connection that stays: on a full disk the files beside the database are there, and reads go on."""
+    held = sqlite3.connect(path, check_same_thread=False)
+    held.execute("SELECT count(*) FROM django_migrations").fetchone()
+    return held
+
+
 def old_seconds() -> None:
     """Old readings of devices become means of minutes."""
     import django
@@ -72,7 +88,9 @@ def main() -> None:
     threading.Thread(target=settle, name="settle", daemon=True).start()
     threading.Thread(target=keep_small, name="keep small", daemon=True).start()
     threading.Thread(target=old_seconds, name="old seconds", daemon=True).start()
+    held = hold_open(store())
     uvicorn.run("config.asgi:application", host="127.0.0.1", port=port, lifespan="off", log_level="warning")
+    held.close()
 
 
 if __name__ == "__main__":

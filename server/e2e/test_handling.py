@@ -139,12 +139,27 @@ class Failing(BrowserTest):
         self.page.get_by_role("button", name="Try again").click()
         expect(self.page.locator("[data-curve]")).to_be_visible()
 
-    def test_an_edit_made_while_the_server_is_away_is_saved_when_it_is_back(self):
+    def test_an_edit_made_while_the_disk_is_full_or_the_server_away_is_saved_when_it_is_back(self):
         self.open()
-        away = True
-        self.page.route("**/api/variants/*", lambda route: route.abort() if away else route.continue_())
+        full, away = True, True
+        problem = {"code": "disk_full", "message": "The disk is full: nothing more can be saved.", "accepted": "free some space"}  # fmt: skip
+
+        def answer(route: Route) -> None:
+            if full:
+                route.fulfill(status=503, json={"errors": [problem]})
+            elif away:
+                route.abort()
+            else:
+                route.continue_()
+
+        self.page.route("**/api/variants/*", answer)
         self.fill("Beam at the waterline", "1.7")
-        expect(self.page.get_by_role("button", name="Boat:")).to_contain_text("not saved yet")
+        header = self.page.get_by_role("button", name="Boat:")
+        expect(header).to_contain_text("not saved yet: the disk is full, tried again every")
+        expect(self.page.get_by_text("What helps: free some space.")).to_be_visible()
+        full = False
+        expect(header).not_to_contain_text("the disk is full")
+        expect(header).to_contain_text("not saved yet")
         expect(self.page.get_by_label("Beam at the waterline", exact=True)).to_have_value("1.7")
         away = False
         expect(self.page.get_by_role("button", name="Boat:")).to_contain_text("saved", timeout=15_000)

@@ -1,8 +1,8 @@
 import { useMutation, useQueryClient } from "@tanstack/react-query";
 import { DropdownMenu } from "radix-ui";
-import { useRef, useState } from "react";
+import { useEffect, useRef, useState } from "react";
 import { useNavigate, useParams } from "react-router";
-import { type BoatRow, client, dataOf, openFile } from "../api/client";
+import { type BoatRow, client, dataOf, openFile, type Problem } from "../api/client";
 import { type Theme, usePreferences } from "../kit/preferences";
 import { useToast } from "../kit/Toast";
 import type { SaveState } from "./saving";
@@ -29,12 +29,18 @@ const SAVE_WORDS: Record<SaveState, string> = {
   refused: "not saved: an entry is refused",
 };
 
+/** What is wrong, to its first colon, inside a sentence. */
+function inShort({ message }: Problem): string {
+  const first = message.split(":")[0] ?? message;
+  return first.charAt(0).toLowerCase() + first.slice(1).replace(/\.$/, "");
+}
+
 interface Props {
   boats: BoatRow[];
   name: string;
   variantName: string;
   saveState: SaveState | null;
-  again?: { pause: string; tryNow: () => void };
+  again?: { pause: string; fault: Problem | null; tryNow: () => void };
   onHistory?: () => void;
 }
 
@@ -44,6 +50,11 @@ export function BoatMenu({ boats, name, variantName, saveState, again, onHistory
   const navigate = useNavigate();
   const queries = useQueryClient();
   const toast = useToast();
+  const fault = again?.fault ?? null;
+  // biome-ignore lint/correctness/useExhaustiveDependencies: told once, however often it is tried
+  useEffect(() => {
+    if (fault) toast({ text: `${fault.message}${fault.accepted ? ` What helps: ${fault.accepted}.` : ""}` });
+  }, [fault?.code]);
   const preferences = usePreferences();
   const [adding, setAdding] = useState(false);
   const file = useRef<HTMLInputElement>(null);
@@ -128,7 +139,11 @@ export function BoatMenu({ boats, name, variantName, saveState, again, onHistory
             {saveState && (
               <span aria-live="polite">
                 {` · ${SAVE_WORDS[saveState]}`}
-                {saveState === "failed" && again && `, tried again every ${again.pause}`}
+                {saveState === "failed" && again && (
+                  <>
+                    {again.fault && `: ${inShort(again.fault)}`}, tried again every {again.pause}
+                  </>
+                )}
               </span>
             )}
           </span>

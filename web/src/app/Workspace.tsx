@@ -98,7 +98,7 @@ function Asking({ children }: { children: (comparedId: string | null) => ReactNo
 function Frame(props: { boats: BoatRow[]; station: Station; comparedId: string | null }) {
   const { boats, station, comparedId } = props;
   const { design, variant } = useDesign();
-  const { saveState, pause, tryNow, conflict, undo, redo, canUndo, canRedo } = useSaving();
+  const { saveState, pause, fault, tryNow, conflict, undo, redo, canUndo, canRedo } = useSaving();
   const [, setSearch] = useSearchParams();
   const rail = useRail();
   const warnings = useCounts();
@@ -136,7 +136,7 @@ function Frame(props: { boats: BoatRow[]; station: Station; comparedId: string |
           name={design.name}
           variantName={variant.name}
           saveState={saveState}
-          again={{ pause, tryNow }}
+          again={{ pause, fault, tryNow }}
           onHistory={() => setPast(true)}
         />
       </CourseLine>

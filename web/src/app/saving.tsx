@@ -11,7 +11,14 @@ import {
   useState,
   useSyncExternalStore,
 } from "react";
-import { type BoatDesign, type ConflictOut, client, problemsIn, type VariantOut } from "../api/client";
+import {
+  type BoatDesign,
+  type ConflictOut,
+  client,
+  type Problem,
+  problemsIn,
+  type VariantOut,
+} from "../api/client";
 import { DocumentContext } from "../kit/document";
 import { Drafts } from "../kit/drafts";
 import type { Entries } from "../kit/entries";
@@ -28,6 +35,7 @@ interface SavingHandle {
   canRedo: boolean;
   saveState: SaveState;
   pause: string; // until the next try, where one failed
+  fault: Problem | null; // what the server says of the last one
   tryNow: () => void;
   restore: (design: BoatDesign) => void;
   letGo: () => void; // what is unsaved of a boat that is gone
@@ -62,6 +70,7 @@ export function DesignProvider(props: { variant: VariantOut; entries: Entries; c
   const [conflict, setConflict] = useState<ConflictOut | null>(null);
   const [attempt, setAttempt] = useState(0);
   const [failures, setFailures] = useState(0);
+  const [fault, setFault] = useState<Problem | null>(null);
   const latest = useRef(state);
   latest.current = state;
   const busy = useRef(false);
@@ -98,6 +107,7 @@ export function DesignProvider(props: { variant: VariantOut; entries: Entries; c
           dispatch({ kind: "saved", revision: data.revision, text });
           setSaveState("saved");
           setFailures(0);
+          setFault(null);
           queries.invalidateQueries({ queryKey: ["boats"] });
         } else if (response.status === 409) {
           const found = error as unknown as ConflictOut;
@@ -119,9 +129,11 @@ export function DesignProvider(props: { variant: VariantOut; entries: Entries; c
           setSaveState("refused");
         } else {
           setSaveState("failed");
+          setFault(problemsIn(error)[0] ?? null);
           setFailures((n) => n + 1);
         }
       } catch {
+        setFault(null);
         setSaveState("failed");
         setFailures((n) => n + 1);
       } finally {
@@ -168,6 +180,7 @@ export function DesignProvider(props: { variant: VariantOut; entries: Entries; c
     canRedo: state.future.length > 0,
     saveState: !unsaved && !typed ? "saved" : !unsaved || saveState === "saved" ? "saving" : saveState,
     pause,
+    fault,
     tryNow,
     restore: (design) => dispatch({ kind: "restored", design }),
     letGo: () => dispatch({ kind: "saved", revision: state.revision, text }),
