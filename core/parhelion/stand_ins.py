@@ -211,7 +211,12 @@ def _replayed(design: BoatDesign, arguments: Namespace) -> Said:
         problem = Problem(code="no_file", message=f"{arguments.replay}: {error.strerror}",
                           accepted="a table of readings, a GPX track or an NMEA log")  # fmt: skip
         raise ParhelionError([problem]) from error
-    return lines_of_readings(brought_readings(design, text).readings, arguments)
+    found = brought_readings(design, text)
+    if not found.readings:
+        problem = Problem(code="nothing_to_play", message=found.lacks,
+                          accepted="a table whose columns are named, such as time and PV power")  # fmt: skip
+        raise ParhelionError([problem])
+    return lines_of_readings(found.readings, arguments)
 
 
 def devices(design: BoatDesign, arguments: Namespace, out: TextIO) -> None:

@@ -92,11 +92,26 @@ class TableTest(TestCase):
         self.assertIn("no number", told[6])
         self.assertIn(7, told)
         self.assertEqual(found.left, 3)
-        for wrong in ("", "time,watts\n", "watts\n5\n", "time,shoe\n08:00,43\n", "time,watts\nx,y\n"):
+        for wrong in ("", "time,watts\n"):
             with self.subTest(wrong), self.assertRaises(UnreadableFile):
                 self.read(wrong)
         with self.assertRaises(UnreadableFile):
             self.read("time,watts\n08:00,1\n", recipe=[Column(heading="time", field="song")])
+
+    def test_headings_that_say_nothing_come_back_to_be_matched(self):
+        """A meter in another tongue: any layout is read once somebody says which column is what."""
+        text = "wann;sonne;akku\n08:00;210;26,1\n09:00;230;26,3\n"
+        for asked, lacks in ((None, "says when"), ([Column(heading="wann", field="time")], "what was read"),
+                             ([Column(heading="sonne", field="time"), Column(heading="akku", field="pv_w")],
+                              "Line 2: “210” is no time.")):  # fmt: skip
+            found = self.read(text, recipe=asked)
+            self.assertEqual([column.heading for column in found.columns], ["wann", "sonne", "akku"])
+            self.assertEqual((found.readings, found.left), ([], 2))
+            self.assertIn(lacks, found.lacks)
+        matched = [Column(heading="wann", field="time"), Column(heading="akku", field="bank_v")]
+        found = self.read(text, recipe=matched)
+        self.assertEqual(([r.bank_v for r in found.readings], found.lacks), ([26.1, 26.3], ""))
+        self.assertEqual(brought_readings(demo(), text).from_at, None)
 
 
 class TracksTest(TestCase):

@@ -2,6 +2,11 @@
 
 from __future__ import annotations
 
+import re
+import tempfile
+from math import cos, radians
+from pathlib import Path
+
 from boats.models import Boat
 from django.conf import settings
 from outings.actions import take_in
@@ -139,3 +144,48 @@ class LogWalk(BrowserTest):
         device.get_by_role("button", name="switch off").click()
         expect(device).to_contain_text("off")
         self.assertGreater(Reading.objects.filter(source="boxes", pv_w__gt=0).count(), 0)
+
+    def test_a_table_of_any_layout_is_matched_once_and_a_wing_is_tilted_by_the_total(self):
+        self.at()
+        rows = [f"2027-06-13 1{k}:30;{200 + 20 * k};26,{k}" for k in range(5)]
+        rows += ["2027-06-13 16:30;much;26,5", rows[0]]
+        with tempfile.TemporaryDirectory() as folder:
+            kept = Path(folder) / "meter.csv"
+            kept.write_text("\n".join(["Wann;Sonne;Akku", *rows]))
+            page = self.page
+            self.fold("Files in and out")
+            page.get_by_label("readings", exact=True).set_input_files(kept)
+            expect(page.get_by_text("No column says when")).to_be_visible()
+            page.get_by_label("Wann").select_option(label="time")
+            page.get_by_label("Sonne").select_option(label="panels, watts")
+            page.get_by_label("Akku").select_option(label="bank, volts")
+            expect(page.get_by_role("status").filter(has_text="readings, 2027-06-13")).to_be_visible()
+            expect(page.get_by_text("is no number")).to_be_visible()
+            expect(page.get_by_text("is there twice")).to_be_visible()
+            page.get_by_role("button", name="bring them in").click()
+            expect(page.get_by_text("brought in.")).to_be_visible()
+            expect(page.get_by_role("heading", name="The day as it went").first).to_be_visible()
+            one = Reading.objects.get(pv_w=240)
+            self.assertEqual((one.bank_v, Outing.objects.count()), (26.2, 1))
+            page.get_by_label("readings", exact=True).set_input_files(kept)  # matched as before
+            expect(page.get_by_label("Sonne")).to_have_value("pv_w")
+            page.get_by_role("button", name="bring them in").click()
+            expect(page.get_by_text("brought in.")).to_be_visible()
+        self.assertEqual(Reading.objects.filter(pv_w=240).count(), 1)  # the same reading is not there twice
+        page.get_by_role("tab", name="Now").click()
+        page.get_by_text("tilt by the total").click()
+        form = page.get_by_role("form", name="Tilt by the total")
+        form.get_by_label("tilt, °").fill("ninety")
+        form.get_by_role("button", name="note").click()
+        expect(page.get_by_role("alert")).to_contain_text("A tilt from -90 to 90")
+        for tilt in (0, 12, 24, 36, 48, 36, 24, 12, 0):
+            form.get_by_label("tilt, °").fill(str(tilt))
+            form.get_by_label("total, W").fill(f"{60 + 240 * cos(radians(tilt - 28)):.0f}")
+            form.get_by_role("button", name="note").click()
+            expect(form.get_by_label("total, W")).to_have_value("")
+        told = page.locator("[data-tilt]")
+        expect(told).to_contain_text("is best")
+        best = int(re.search(r"(-?\d+)\s*°", told.inner_text())[1])
+        self.assertLessEqual(abs(best - 28), 3)
+        expect(page.get_by_text("kept here")).to_have_count(0)
+        self.assertEqual(Outing.objects.count(), 2)  # the nine are of one outing, begun with the first

@@ -11,6 +11,7 @@ import { shownPoint } from "../src/features/wish/points";
 import { keyStep } from "../src/kit/chart/drag";
 import { spread } from "../src/kit/chart/spread";
 import { wrapped } from "../src/kit/chart/wrapped";
+import { goesOn } from "../src/kit/logbook";
 
 /** Numbers that look thrown, the same every time. */
 function* thrown(seed: number) {
@@ -180,6 +181,16 @@ describe("a moment", () => {
     for (const typed of ["14:05", "1405", "14.05", " 14:05 "])
       expect(momentOf(typed, day)).toBe("2027-06-13T12:05:00.000Z");
     for (const typed of ["24:00", "14:60", "noon", "7"]) expect(momentOf(typed, day)).toBeNull();
+  });
+
+  it("belongs to the open outing while that may still be going on", () => {
+    const outing = (began_at: string, ended_at: string | null) =>
+      ({ began_at, ended_at }) as unknown as Parameters<typeof goesOn>[0];
+    const now = "2027-06-13T09:30:00Z";
+    expect(goesOn(outing("2027-06-13T08:00:00Z", null), now)).toBe(true);
+    expect(goesOn(outing("2027-06-10T08:00:00Z", null), now)).toBe(false); // nobody ended it
+    expect(goesOn(outing("2027-06-13T08:00:00Z", "2027-06-13T09:00:00Z"), now)).toBe(false);
+    expect(goesOn(outing("2027-06-13T10:00:00Z", null), now)).toBe(false); // not yet
   });
 
   it("of the first sun asks only what differs from the usual", () => {

@@ -71,6 +71,7 @@ class ReadReadings(Frozen):
     readings: list[Reading]
     problems: list[LineTold]
     left: int  # lines that were not taken
+    lacks: str = ""  # what the columns still want before anything is read: to be matched by hand
 
 
 def refused(message: str, accepted: str, field: str = "") -> UnreadableFile:
@@ -191,7 +192,8 @@ def read_table(
     Raises
     ------
     UnreadableFile
-        Where there is no column of times, or nothing that is read.
+        Where there are no rows under a heading, or the recipe names an entry that is none. Columns without a
+        time, or without anything that was read, come back to be matched.
     """
     if len(text) > MOST_CHARACTERS:
         raise refused("This table is too long to be read at once.", "8 MB or less: cut it by days")
@@ -206,11 +208,19 @@ def read_table(
     if unknown:
         raise refused(f"{unknown[0]!r} is no entry of a reading.", ", ".join(FIELDS), "/recipe")
     fields = [column.field for column in columns]
-    if "time" not in fields:
-        raise refused("No column says when.", "a column headed time, as 08:30 or 2027-06-13 08:30", "/recipe")
-    if not set(fields) & {*VALUES, "sky", "note"}:
-        raise refused("No column says what was read.", ", ".join(VALUES), "/recipe")
+    lacks = _lacks(fields)
+    if lacks:
+        return ReadReadings(columns=columns, readings=[], problems=[], left=len(rows) - 1, lacks=lacks)
     return _readings(rows[1:], columns, zone, on, source, of)
+
+
+def _lacks(fields: list[str]) -> str:
+    """What is still to be matched by hand, in words."""
+    if "time" not in fields:
+        return "No column says when: choose the one that holds times such as 08:30 or 2027-06-13 08:30."
+    if not set(fields) & {*VALUES, "sky", "note"}:
+        return "No column says what was read: choose what each of them is."
+    return ""
 
 
 def _readings(
@@ -252,11 +262,9 @@ def _readings(
             problems.append(LineTold(line=number, message=first.message, accepted=first.accepted or ""))
             left += 1
     if not made:
-        told = problems[0] if problems else None
-        raise refused(
-            "No row could be read." if told is None else f"Line {told.line}: {told.message}",
-            "rows with a time and a number" if told is None or not told.accepted else told.accepted,
-        )
+        why = f"Line {problems[0].line}: {problems[0].message}" if problems else "No row has a number."
+        return ReadReadings(columns=columns, readings=[], problems=problems[:MOST_PROBLEMS], left=left,
+                            lacks=f"No row could be read. {why} Match the columns otherwise.")  # fmt: skip
     readings = sorted(made.values(), key=lambda reading: reading.at)
     return ReadReadings(columns=columns, readings=readings, problems=problems[:MOST_PROBLEMS], left=left)
 

@@ -11437,16 +11437,12 @@ export interface components {
             problems: components["schemas"]["LineTold"][];
             /** Left */
             left: number;
-            /**
-             * From At
-             * Format: date-time
-             */
-            from_at: string;
-            /**
-             * To At
-             * Format: date-time
-             */
-            to_at: string;
+            /** Lacks */
+            lacks: string;
+            /** From At */
+            from_at: string | null;
+            /** To At */
+            to_at: string | null;
         };
         /**
          * Column

@@ -2,7 +2,8 @@
 import { useQuery, useQueryClient } from "@tanstack/react-query";
 import { type ReactNode, useCallback, useMemo, useRef, useState } from "react";
 import { client, dataOf, type LogOuting, type LogReading } from "../api/client";
-import { LogbookContext, type LogbookHandle } from "../kit/logbook";
+import { goesOn, LogbookContext, type LogbookHandle, newOuting } from "../kit/logbook";
+import { newId } from "../kit/records";
 import { useSendQueue } from "./sendQueue";
 
 type Change =
@@ -52,6 +53,7 @@ export function LogbookProvider({ boatId, children }: { boatId: string; children
   });
   const turn = stored.data?.turn ?? 0;
   const changes = useRef<Record<string, Partial<LogOuting>>>({}); // by outing, until they are shown
+  const begun = useRef<LogOuting | null>(lastBegun(waiting)); // here, and perhaps not shown yet
   const handle = useMemo<LogbookHandle>(
     () => ({
       boatId,
@@ -59,14 +61,30 @@ export function LogbookProvider({ boatId, children }: { boatId: string; children
       outing,
       open,
       noteReadings: (readings) => tell({ readings }),
-      noteOuting: (one) => tell({ outing: one }),
+      noteOuting: (one) => {
+        begun.current = one;
+        tell({ outing: one });
+      },
+      outingAt: (shown, at) => {
+        if (shown && goesOn(shown, at)) return shown.id;
+        const last = begun.current;
+        if (last && last.id !== shown?.id && goesOn(last, at)) return last.id;
+        const made = newOuting(newId(), at);
+        begun.current = made;
+        tell({ outing: made });
+        return made.id;
+      },
       changeOuting: (one, change) => {
         const held = { ...notShown(one, changes.current[one.id]), ...change };
         changes.current[one.id] = held;
+        if (begun.current?.id === one.id) begun.current = { ...begun.current, ...held };
         tell({ outing: { ...one, ...held } });
       },
       asChanged: (one) => ({ ...one, ...notShown(one, changes.current[one.id]) }),
-      withdrawOuting: (id) => tell({ withdraw: id }),
+      withdrawOuting: (id) => {
+        if (begun.current?.id === id) begun.current = null;
+        tell({ withdraw: id });
+      },
       dropReading: (id) => tell({ drop: id }),
       reload: () => void queries.invalidateQueries({ queryKey: ["logbook", boatId] }),
       waiting: waiting.length,
@@ -75,6 +93,12 @@ export function LogbookProvider({ boatId, children }: { boatId: string; children
     [boatId, turn, outing, tell, queries, waiting.length, problem],
   );
   return <LogbookContext.Provider value={handle}>{children}</LogbookContext.Provider>;
+}
+
+/** The outing that was noted last and that the server has not got yet. */
+function lastBegun(waiting: Change[]): LogOuting | null {
+  const told = waiting.flatMap((one) => ("outing" in one ? [one.outing] : []));
+  return told.at(-1) ?? null;
 }
 
 /** Of the changes of an outing, those that it does not show. */

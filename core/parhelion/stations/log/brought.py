@@ -28,8 +28,9 @@ class BroughtReadings(Frozen):
     readings: list[Reading]
     problems: list[LineTold]
     left: int
-    from_at: datetime
-    to_at: datetime
+    lacks: str  # what the columns still want before anything is read
+    from_at: datetime | None
+    to_at: datetime | None
 
 
 def _kind(text: str) -> str:
@@ -77,5 +78,7 @@ def brought_readings(
         readings += [reading.model_copy(update={"outing_id": mine}) for reading in told]
     return BroughtReadings(
         columns=found.columns, outings=outings, readings=readings, problems=found.problems, left=found.left,
-        from_at=found.readings[0].at, to_at=found.readings[-1].at,
+        lacks=found.lacks,
+        from_at=found.readings[0].at if found.readings else None,
+        to_at=found.readings[-1].at if found.readings else None,
     )  # fmt: skip

@@ -1,4 +1,4 @@
-import { useState } from "react";
+import { useRef, useState } from "react";
 import { client, dataOf, type LogDay, Refused } from "../../api/client";
 import { useDesign } from "../../kit/document";
 import { useLogbook } from "../../kit/logbook";
@@ -56,6 +56,8 @@ const post = (body: {
   recipe: { heading: string; field: string; factor: number }[] | null;
 }) => client.POST("/api/log/readings/read", { body });
 
+const minute = (at: string | null) => (at ?? "").slice(0, 16).replace("T", " ");
+
 /** Readings from a file: a table of any layout, a track, a log of sentences; its columns matched once. */
 export function BroughtFile({ day }: { day: LogDay | null }) {
   const { design } = useDesign();
@@ -64,6 +66,7 @@ export function BroughtFile({ day }: { day: LogDay | null }) {
   const [found, setFound] = useState<Brought | null>(null);
   const [wrong, setWrong] = useState("");
   const [said, setSaid] = useState("");
+  const turn = useRef(0);
 
   async function read(text: string, name: string, recipe: Recipe | null) {
     setWrong("");
@@ -76,11 +79,15 @@ export function BroughtFile({ day }: { day: LogDay | null }) {
       outing: day?.outing.id ?? "",
       recipe,
     };
+    turn.current += 1;
+    const mine = turn.current;
     try {
       const first = await ask(body);
       const known = recipe === null ? kept(first.columns) : null;
-      setFound(known ? await ask({ ...body, recipe: known }) : first);
+      const answer = known ? await ask({ ...body, recipe: known }) : first;
+      if (mine === turn.current) setFound(answer);
     } catch (error) {
+      if (mine !== turn.current) return;
       const problem = error instanceof Refused ? error.problems[0] : undefined;
       setWrong(problem ? `${problem.message} Accepted: ${problem.accepted}.` : "The file could not be read.");
       setFound(null);
@@ -96,6 +103,7 @@ export function BroughtFile({ day }: { day: LogDay | null }) {
           : column,
     );
     localStorage.setItem(recipeKey(recipe), JSON.stringify(recipe));
+    setFound({ ...found, columns: recipe }); // the next choice is made on top of this one
     void read(file.text, file.name, recipe);
   }
   function bring() {
@@ -139,15 +147,20 @@ export function BroughtFile({ day }: { day: LogDay | null }) {
               </select>
             </label>
           ))}
-          <p className="m-0" role="status">
-            {counted(found.readings.length, "reading")}, {found.from_at.slice(0, 16).replace("T", " ")} to{" "}
-            {found.to_at.slice(0, 16).replace("T", " ")}
-            {found.left > 0 && `; ${counted(found.left, "line")} not taken`}.
-          </p>
+          {found.lacks ? (
+            <Problem id="brought-columns" text={found.lacks} />
+          ) : (
+            <p className="m-0" role="status">
+              {counted(found.readings.length, "reading")}, {minute(found.from_at)} to {minute(found.to_at)}
+              {found.left > 0 && `; ${counted(found.left, "line")} not taken`}.
+            </p>
+          )}
           <LinesWrong of={found.problems} />
-          <LinkButton className="justify-self-start font-semibold" onClick={bring}>
-            bring them in
-          </LinkButton>
+          {!found.lacks && (
+            <LinkButton className="justify-self-start font-semibold" onClick={bring}>
+              bring them in
+            </LinkButton>
+          )}
         </>
       )}
       {said && (

@@ -56,7 +56,7 @@ export default function LogStation() {
                   className={`flex min-h-0 flex-1 flex-col transition-opacity duration-150 ${stale ? "opacity-75" : ""}`}
                 >
                   {shown === "now" ? (
-                    <NowView day={picture.day ?? null} onNote={() => setTyping(true)} />
+                    <NowView day={picture.day ?? null} onNote={() => setTyping(true)} onBegun={choose} />
                   ) : shown === "season" ? (
                     <SeasonView onChoose={choose} />
                   ) : picture.day == null ? (
@@ -72,7 +72,7 @@ export default function LogStation() {
               )}
             </Views>
             {view !== "season" && (
-              <NoteBar picture={picture} large={typing} onSmall={() => setTyping(false)} />
+              <NoteBar picture={picture} large={typing} onSmall={() => setTyping(false)} onBegun={choose} />
             )}
           </>
         )}

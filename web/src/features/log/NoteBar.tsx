@@ -6,7 +6,7 @@ import { useUnits } from "../../kit/preferences";
 import { newId } from "../../kit/records";
 import { INPUT } from "../../kit/ui/fields";
 import { type Kind, parsed, unitOf } from "../../kit/units";
-import { momentOf, newOuting, nowClock } from "./moment";
+import { momentOf, nowClock } from "./moment";
 
 type Values = Partial<
   Pick<LogReading, "pv_w" | "motor_w" | "charge_frac" | "speed_mps" | "bank_v" | "bank_a">
@@ -29,9 +29,14 @@ const SKIES = [
 ] as const;
 
 /** One line to note a reading in: any of its numbers, a word for the sky, a word of one's own. */
-export function NoteBar(props: { picture: LogPicture; large: boolean; onSmall: () => void }) {
-  const { picture, large, onSmall } = props;
-  const { noteReadings, noteOuting } = useLogbook();
+export function NoteBar(props: {
+  picture: LogPicture;
+  large: boolean;
+  onSmall: () => void;
+  onBegun: (outing: string) => void; // where a reading of now begins one
+}) {
+  const { picture, large, onSmall, onBegun } = props;
+  const { noteReadings, outingAt } = useLogbook();
   const units = useUnits();
   const { design } = useDesign();
   const [clock, setClock] = useState("");
@@ -87,11 +92,9 @@ export function NoteBar(props: { picture: LogPicture; large: boolean; onSmall: (
     if (sky || word.trim()) byPart.set(null, { ...told.values, ...byPart.get(null) });
     if (byPart.size === 0)
       return setProblems({ all: "Any number, a word for the sky, or a word of your own." });
-    let outing = day?.outing.id;
-    if (!outing || (clock === "" && !holds(day, at))) {
-      outing = newId();
-      noteOuting(newOuting(outing, at));
-    }
+    const shown = day?.outing ?? null;
+    const outing = shown && clock !== "" ? shown.id : outingAt(shown, at);
+    if (outing !== shown?.id) onBegun(outing);
     noteReadings(
       [...byPart].map(([of, values]) => ({
         id: newId(),
@@ -180,14 +183,4 @@ export function NoteBar(props: { picture: LogPicture; large: boolean; onSmall: (
       </p>
     </form>
   );
-}
-
-/** Whether an outing that is open may still be going on at a moment. */
-function holds(day: LogPicture["day"], at: string): boolean {
-  if (!day) return false;
-  const { began_at, ended_at } = day.outing;
-  const since = Date.parse(at) - Date.parse(began_at);
-  return ended_at == null
-    ? since >= 0 && since < 2 * 86_400_000
-    : Date.parse(at) <= Date.parse(ended_at) && since >= 0;
 }

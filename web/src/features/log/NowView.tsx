@@ -11,7 +11,12 @@ import { TiltFields } from "./TiltFields";
 import { NOW_MS, useDevices } from "./useDevices";
 
 /** At arm's length: what comes in, what goes out, what is left, and what to do. */
-export function NowView({ day, onNote }: { day: LogDay | null; onNote: () => void }) {
+export function NowView(props: {
+  day: LogDay | null;
+  onNote: () => void;
+  onBegun: (outing: string) => void;
+}) {
+  const { day, onNote, onBegun } = props;
   const heard = useDevices(NOW_MS)?.flatMap((device) => device.heard) ?? [];
   const { data: now, error, retry } = useStudy("log/now", { heard });
   const say = useSay();
@@ -46,7 +51,7 @@ export function NowView({ day, onNote }: { day: LogDay | null; onNote: () => voi
           Not read in the last half hour: {now.missing.join(", ")}; the model stands in for it.
         </p>
       )}
-      <TiltFields tilt={now.tilt ?? null} day={day} />
+      <TiltFields tilt={now.tilt ?? null} day={day} onBegun={onBegun} />
       <button type="button" className="btn mt-3 min-h-[52px] px-7 text-[17px]" data-main onClick={onNote}>
         note a reading
       </button>

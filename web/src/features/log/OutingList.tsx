@@ -1,7 +1,7 @@
 import { useState } from "react";
 import { client, type LogOuting, type LogPicture, problemsIn } from "../../api/client";
 import { useStudy } from "../../asking/live";
-import { useLogbook } from "../../kit/logbook";
+import { newOuting, useLogbook } from "../../kit/logbook";
 import { useSay } from "../../kit/preferences";
 import { newId } from "../../kit/records";
 import { keepBlob } from "../../kit/saveFile";
@@ -13,7 +13,6 @@ import { useFolds } from "../../kit/ui/useFolds";
 import { counted } from "../../kit/units";
 import { BroughtFile } from "./BroughtFile";
 import { DevicesFold } from "./DevicesFold";
-import { newOuting } from "./moment";
 import { OutingFields } from "./OutingFields";
 
 interface Props {
@@ -96,7 +95,7 @@ export function OutingList({ picture, onChoose }: Props) {
         <DevicesFold inputs={picture.inputs} kept={picture.kept} />
       </Fold>
       <Fold
-        title="All of them"
+        title="Files in and out"
         summary={`${counted(outings.length, "outing")}, ${say("distance_m", picture.way_m)}`}
         {...folds("files")}
       >

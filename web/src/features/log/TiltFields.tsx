@@ -9,8 +9,13 @@ import { parsed } from "../../kit/units";
 import { newReading } from "./moment";
 
 /** Move a wing, note its tilt and the total: the sun's own change is taken out. */
-export function TiltFields({ tilt, day }: { tilt: LogNow["tilt"]; day: LogPicture["day"] }) {
-  const { noteReadings } = useLogbook();
+export function TiltFields(props: {
+  tilt: LogNow["tilt"];
+  day: LogPicture["day"];
+  onBegun: (outing: string) => void;
+}) {
+  const { tilt, day, onBegun } = props;
+  const { noteReadings, outingAt } = useLogbook();
   const units = useUnits();
   const [angle, setAngle] = useState("");
   const [watts, setWatts] = useState("");
@@ -21,9 +26,12 @@ export function TiltFields({ tilt, day }: { tilt: LogNow["tilt"]; day: LogPictur
       return setProblem("A tilt from -90 to 90° and the total in watts.");
     setProblem("");
     setWatts("");
+    const at = new Date().toISOString();
+    const outing = outingAt(day?.outing ?? null, at);
+    if (outing !== day?.outing.id) onBegun(outing);
     noteReadings([
       {
-        ...newReading(newId(), new Date().toISOString(), day?.outing.id ?? null),
+        ...newReading(newId(), at, outing),
         tilt_deg: a.value,
         pv_w: w.value,
       },

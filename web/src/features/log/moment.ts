@@ -1,5 +1,5 @@
 /** Moments of readings: now, or a clock time of the day that is open. */
-import type { LogOuting, LogPicture, LogReading } from "../../api/client";
+import type { LogPicture, LogReading } from "../../api/client";
 
 const CLOCK = /^([01]?\d|2[0-3])[:.]?([0-5]\d)$/;
 const MINUTE_MS = 60_000;
@@ -13,9 +13,6 @@ export function momentOf(clock: string, day: LogPicture["day"]): string | null {
   const start = day ? Date.parse(day.starts_at) : new Date().setHours(0, 0, 0, 0);
   return new Date(start + minutes * MINUTE_MS).toISOString();
 }
-
-/** An outing that begins; the server fills in what is usual. */
-export const newOuting = (id: string, began_at: string) => ({ id, name: "Outing", began_at }) as LogOuting;
 
 /** A reading by hand that says nothing yet. */
 export const newReading = (id: string, at: string, outing: string | null): LogReading => ({
