@@ -25,7 +25,7 @@ from parhelion.rail.models import Distance, Range
 from parhelion.stations.year.season import MONTHS, SeasonMonth, season
 
 MOST_SIDES = 4
-SAME_FRAC = 0.01  # of a year's miles
+SAME_FRAC = 0.01  # of a number: nearer than this two sides say the same
 
 
 class ComparedLine(Frozen):
@@ -71,7 +71,7 @@ def _ahead(values: list[Quantity | None], most: bool) -> int | None:
     """The side whose number is best by more than rounding."""
     numbers = [float(v.value) if v is not None and not isinstance(v.value, str) else None for v in values]
     known = sorted(((n, i) for i, n in enumerate(numbers) if n is not None), reverse=most)
-    if len(known) < 2 or abs(known[0][0] - known[1][0]) <= 1e-3 * max(abs(known[0][0]), 1e-9):
+    if len(known) < 2 or abs(known[0][0] - known[1][0]) <= SAME_FRAC * max(abs(known[0][0]), 1e-9):
         return None
     return known[0][1]
 
