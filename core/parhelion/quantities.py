@@ -108,6 +108,11 @@ def temperature(value: float) -> Quantity:
     return Quantity(quantity="temperature_c", value=float(value))
 
 
+def so_many(number: float, one: str, slot: str = "n") -> str:
+    """Words for a number of things, to stand in a sentence: ``"{n} panel"`` or ``"{n} panels"``."""
+    return f"{{{slot}}} {one}" + ("" if number == 1 else "es" if one.endswith("x") else "s")
+
+
 def count(value: float) -> Quantity:
     return Quantity(quantity="count", value=float(value))
 

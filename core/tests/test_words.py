@@ -11,7 +11,7 @@ from parhelion.design import BoatDesign
 from parhelion.design.part import STEPS
 from parhelion.design.words import label_of, value_of
 from parhelion.formats.boat_file import json_schema, read_boat
-from parhelion.quantities import length, words
+from parhelion.quantities import length, so_many, words
 from parhelion.rail.answers import answers_for
 from parhelion.stations.registry import usual
 
@@ -45,6 +45,12 @@ def put(design: BoatDesign, pointer: str, value: Any) -> BoatDesign:
         node = node[int(part)] if isinstance(node, list) else node[part]
     node[last] = value
     return BoatDesign.model_validate(document)
+
+
+class NumbersTest(TestCase):
+    def test_one_thing_is_one_thing(self):
+        self.assertEqual([so_many(n, "panel") for n in (0, 1, 2)], ["{n} panels", "{n} panel", "{n} panels"])
+        self.assertEqual([so_many(n, "box", "boxes") for n in (1, 3)], ["{boxes} box", "{boxes} boxes"])
 
 
 class WordsTest(TestCase):

@@ -16,6 +16,7 @@ from parhelion.quantities import (
     money,
     power,
     sentence,
+    so_many,
     volts,
     words,
 )
@@ -205,7 +206,7 @@ def over_budget(sums: Sums, records: Records) -> Finding | None:
     if budget is None:
         return None
     over = sums.cost - budget
-    rest = " {n} lines have no price yet, and are not in it." if sums.no_price else ""
+    rest = f" {so_many(sums.no_price, 'line')} without a price yet: not in it." if sums.no_price else ""
     return Finding(
         id="over_budget",
         level="warn" if over > 0 else "good",
@@ -240,14 +241,8 @@ def dearest(lines: list[Line], sums: Sums) -> Finding | None:
         ),
         detail=sentence(
             "{c} and {m}, of {all} and {kg} in all."
-            + (
-                " {n} lines are not weighed yet."
-                if sums.no_mass > 1
-                else " One line is not weighed yet."
-                if sums.no_mass
-                else ""
-            ),
-            **({"n": count(sums.no_mass)} if sums.no_mass > 1 else {}),
+            + (f" Not weighed yet: {so_many(sums.no_mass, 'line')}." if sums.no_mass else ""),
+            **({"n": count(sums.no_mass)} if sums.no_mass else {}),
             c=money(most.cost),
             m=mass(most.mass_kg),
             all=money(sums.cost),

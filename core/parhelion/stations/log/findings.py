@@ -20,6 +20,7 @@ from parhelion.quantities import (
     power,
     ratio,
     sentence,
+    so_many,
     words,
 )
 from parhelion.stations.log.day import day_shown
@@ -218,7 +219,7 @@ def carried_by_sun(season: SeasonShown) -> Finding | None:
         level="good",
         title=sentence("The sun carried {s} of what she used", s=fraction(whole.sun_share)),
         detail=sentence(
-            "{h} from the panels, {x} from the shore, over {n} days and {d}.",
+            "{h} from the panels, {x} from the shore, over " + so_many(whole.days, "day") + " and {d}.",
             h=energy(whole.harvest_wh),
             x=energy(whole.shore_wh),
             n=count(whole.days),

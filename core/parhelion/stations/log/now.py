@@ -24,7 +24,7 @@ from parhelion.design.logbook import NO_LOGBOOK, Logbook, Reading
 from parhelion.design.records import Moment
 from parhelion.hull.demand import demand_curve
 from parhelion.meters.tilt import best_tilt
-from parhelion.quantities import Sentence, angle, count, fraction, power, sentence, speed
+from parhelion.quantities import Sentence, angle, count, fraction, power, sentence, so_many, speed
 from parhelion.quantities import volts as as_volts
 from parhelion.stations.log.outing_day import OutingDay, Told, book_of, outing_day
 from parhelion.stations.log.shown import NowShown, TiltShown
@@ -163,7 +163,10 @@ def _tilt(told: Told, at: datetime) -> TiltShown | None:
             np.array([float(r.pv_w or 0.0) for r in tilted]),
         )
     except ValueError:
-        words = sentence("{n} readings: eight at three tilts or more tell the best.", n=count(len(tilted)))
+        words = sentence(
+            so_many(len(tilted), "reading") + ": eight at three tilts or more tell the best.",
+            n=count(len(tilted)),
+        )
         return TiltShown(
             readings=len(tilted), best_deg=None, from_deg=None, to_deg=None, spread_deg=None, words=words
         )

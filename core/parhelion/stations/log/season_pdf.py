@@ -47,7 +47,12 @@ def season_pdf(design: BoatDesign, logbook: Logbook = NO_LOGBOOK) -> bytes:
     pdf.add_page()
     write_line(pdf, f"{design.name}: the season {season.title}", 20, True)
     days, readings = season.whole.days, season.readings
-    write_line(pdf, f"{days} days out, {readings} readings laid over the design", 10, colour=MUTED)
+    write_line(
+        pdf,
+        f"{days} day{'' if days == 1 else 's'} out, {readings} readings laid over the design",
+        10,
+        colour=MUTED,
+    )
     pdf.ln(2)
     pdf.set_draw_color(*RULE)
     pdf.set_text_color(*INK)

@@ -14,7 +14,7 @@ from parhelion.computing.progress import Report, silent
 from parhelion.design import Bank, BoatDesign, Controller, PanelGroup
 from parhelion.design.refit import Refit, refit
 from parhelion.panels.harvest import harvest
-from parhelion.quantities import Frozen, Sentence, count, energy, fraction, money, sentence
+from parhelion.quantities import Frozen, Sentence, count, energy, fraction, money, sentence, so_many
 from parhelion.stations.strings.boxes_year import boxes_through_year
 from parhelion.stations.strings.ways_out import VoltsOptions, volts_options
 from parhelion.wiring.arrangements import Arrangement, arrangements, wired
@@ -235,11 +235,17 @@ def propose(outlook: Outlook, report: Report = silent) -> Proposals:
         for options in by_group
     ]
     best_wh = sum(o.wh for o in most)
+    fewest = sum(o.boxes for o in few)
     rows = [
         ("best", "Best for its price", best, "Within {near} of the most, {spared} less to pay."),
         ("most", "Most energy", most, "Nothing on the list gives more in this boat's shade."),
         ("cheap", "Cheapest", cheap, "{lost} a day less than the most, {spared} spared."),
-        ("few", "Fewest boxes", few, "{boxes} boxes, {lost} a day less than the most."),
+        (
+            "few",
+            "Fewest boxes",
+            few,
+            so_many(fewest, "box", "boxes") + ", {lost} a day less than the most.",
+        ),
     ]
     if all(each):
         whole = [option for option in each if option is not None]

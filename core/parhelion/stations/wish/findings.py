@@ -16,6 +16,7 @@ from parhelion.quantities import (
     length,
     money,
     sentence,
+    so_many,
     speed,
     words,
 )
@@ -109,7 +110,9 @@ def shed_does_not_fit(design: BoatDesign) -> list[Finding | None]:
         found.append(
             Finding(
                 id=f"shed_does_not_fit/{own.id}", level="warn",
-                title=sentence("{n} panels from the shed fit nowhere", n=count(own.count)),
+                title=sentence(
+                    "From the shed, nowhere to fit: " + so_many(own.count, "panel"), n=count(own.count)
+                ),
                 detail=sentence(
                     "Each is {a} by {b}; no place you allow is that large. Allow another, or leave them out.",
                     a=length(lying.width), b=length(lying.length),

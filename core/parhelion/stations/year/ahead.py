@@ -20,7 +20,7 @@ from parhelion.balance.outlook import Outlook, outlook_under
 from parhelion.design import BoatDesign, Sky, TripDay
 from parhelion.design.plan import Trip
 from parhelion.hull.demand import demand_curve
-from parhelion.quantities import Frozen, Sentence, count, distance, fraction, sentence, speed
+from parhelion.quantities import Frozen, Sentence, count, distance, fraction, sentence, so_many, speed
 from parhelion.stations.year.season import POOR, between, light_at_skies
 from parhelion.sun.generated import DAYS, middle_day, month_of
 from parhelion.sun.sky import clear_sky_index
@@ -190,7 +190,8 @@ def _told(
         at = " at {v}" if speeds == {None} else ""
         found.append(
             sentence(
-                "{n} days out"
+                so_many(out_days, "day")
+                + " out"
                 + at
                 + (
                     ": {usual} in all, 1 trip in 10 less than {near}."
@@ -239,7 +240,9 @@ def _told(
         full = float(filled.mean())
         found.append(
             sentence(
-                "After {r} days at rest she is back at {s} on {x} of trips, and was full that day on {f}.",
+                "After "
+                + so_many(rest_days, "day", "r")
+                + " at rest she is back at {s} on {x} of trips, and was full that day on {f}.",
                 r=count(rest_days),
                 s=fraction(design.plan.start_charge_frac),
                 x=fraction(ready),

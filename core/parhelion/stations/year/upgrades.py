@@ -21,7 +21,18 @@ from parhelion.computing.progress import Report, silent
 from parhelion.design import BoatDesign, Budget
 from parhelion.design.refit import Refit, refit
 from parhelion.market.parts import CONTROLLER_PRICE, battery_price, first_panel_offer, panel_offer
-from parhelion.quantities import Frozen, Sentence, count, distance, fraction, mass, money, power, sentence
+from parhelion.quantities import (
+    Frozen,
+    Sentence,
+    count,
+    distance,
+    fraction,
+    mass,
+    money,
+    power,
+    sentence,
+    so_many,
+)
 from parhelion.rail.cells import rail_kind
 from parhelion.rail.held_back import Measure, endless_m, measure_of, miles_m
 from parhelion.rail.steps import (
@@ -308,7 +319,7 @@ def _told(start: _Boat, best: _Boat, budget: Budget) -> list[Sentence]:
     gain = best.miles_m - start.miles_m
     found = [
         sentence(
-            "{n} steps for {c} win {gain}: from {a} to {b}.",
+            so_many(len(best.steps), "step") + " for {c}: {gain}, from {a} to {b}.",
             n=count(len(best.steps)), c=money(best.cost), gain=distance(gain, signed=True),
             a=distance(start.miles_m), b=distance(best.miles_m),
         )
