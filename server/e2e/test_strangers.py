@@ -2,6 +2,8 @@
 
 from __future__ import annotations
 
+import re
+
 from boats.actions import design_from
 from boats.models import Variant
 from parhelion.design import ControllerKind, Rating, Use
@@ -148,3 +150,29 @@ class Strangers(BrowserTest):
         skimmer = Variant.objects.get(is_working=True, document__name="Skimmer")
         self.open(f"/year/{skimmer.pk}?view=worth")
         expect(self.page.get_by_text("their day is counted there")).to_be_visible()
+
+    def test_a_catamarans_owner_finds_her_water_on_the_map(self):
+        sheet = self.begin()
+        sheet.get_by_role("button", name="Catamaran", exact=True).click()
+        self.say(sheet, Name="Gannet", Length_overall="39ft 4", Used_for="weekends and cruises", Panels="this one",
+                 How_many="12", Watts_each="400", Where_on_board="Cabin top", Battery="this one",
+                 Volts="51.2")  # fmt: skip
+        self.say(sheet, **{"Amp-hours": "600", "All-up weight": "9000 kg"})
+        sheet.get_by_role("button", name="on a map").click()
+        world = sheet.get_by_role("button", name="The world")
+        held = world.bounding_box()
+        assert held is not None
+        world.click(
+            position={"x": held["width"] * (174.8 + 180) / 360, "y": held["height"] * (90 + 36.8) / 180}
+        )
+        expect(sheet.get_by_label("Where", exact=True)).to_have_value(re.compile(r"3[678].*S, 17[3-7].*E"))
+        sheet.get_by_label("Latitude", exact=True).fill("-91")
+        expect(sheet.get_by_text("-90 to 90 north")).to_be_visible()
+        sheet.get_by_label("Latitude", exact=True).fill("-36,8")
+        expect(sheet.get_by_text("-90 to 90 north")).to_be_hidden()
+        sheet.get_by_label("When", exact=True).select_option(label="January")
+        design = self.start(sheet, "Gannet")
+        self.assertAlmostEqual(design.site.latitude_deg, -36.8)
+        self.assertAlmostEqual(design.site.longitude_deg, 174.8, delta=2.0)
+        self.assertEqual(design.plan.date.month, 1)
+        self.assertGreater(self.value("sun_only_steady"), 1)  # a summer's day of the south

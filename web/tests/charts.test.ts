@@ -1,6 +1,7 @@
 import { scaleLinear } from "d3-scale";
 import { afterEach, beforeEach, describe, expect, it, vi } from "vitest";
 import type { DayPicture, HullPicture, LogPicture, PassagePicture, WishFront } from "../src/api/client";
+import { degreesOf, placeAt as siteAt } from "../src/app/WorldMap";
 import { clockAt, indexOf, minutesOf, motorBars, stacked, steps } from "../src/features/day/dayAxis";
 import { asked, clockOf, dayOf } from "../src/features/fitout/minute";
 import { sunNames } from "../src/features/hull/CrossingMarks";
@@ -163,6 +164,26 @@ describe("what lies within reach", () => {
     }
     expect(withinReach(frame, here, end, 4999)).toBeNull(); // not even the straight way in
     expect(withinReach(frame, here, here, 0)).toBeNull();
+  });
+});
+
+describe("a place by hand", () => {
+  it("is named by where it is, to a tenth of a degree", () => {
+    expect(siteAt(-36.849, 174.763, "salt")).toMatchObject({
+      name: "36.8° S, 174.8° E",
+      latitude_deg: -36.8,
+      longitude_deg: 174.8,
+      water: "salt",
+    });
+    expect(siteAt(42.36, -71.06, "salt").name).toBe("42.4° N, 71.1° W");
+  });
+
+  it("is read with a point or a comma, and refused beyond the poles", () => {
+    expect([degreesOf("47,5", 90), degreesOf(" -12.25 ", 90), degreesOf("−3", 90)]).toEqual([
+      47.5, -12.25, -3,
+    ]);
+    for (const text of ["", "north", "90.1", "-91", "1e999"]) expect(degreesOf(text, 90)).toBeNull();
+    expect(degreesOf("-180", 180)).toBe(-180);
   });
 });
 

@@ -223,7 +223,7 @@ function FirstAnswer(props: { begun?: Begun; stale: boolean; failed: string | nu
   const { begun, stale, failed, children } = props;
   const units = useUnits();
   return (
-    <div className="sheet-foot">
+    <div className="sheet-foot max-sm:flex-wrap">
       <div
         className={`flex flex-wrap gap-x-6 ${stale ? "opacity-70" : ""}`}
         aria-live="polite"
@@ -246,7 +246,9 @@ function FirstAnswer(props: { begun?: Begun; stale: boolean; failed: string | nu
             );
           })}
       </div>
-      <div className="ml-auto flex gap-2 self-end">{children}</div>
+      <div className="ml-auto flex gap-2 self-end whitespace-nowrap max-sm:w-full max-sm:flex-wrap max-sm:justify-end">
+        {children}
+      </div>
     </div>
   );
 }

@@ -3,6 +3,8 @@ import { useId, useState } from "react";
 import { type BoatDesign, client, dataOf, type Known } from "../api/client";
 import { useList } from "../asking/lists";
 import { INPUT } from "../kit/ui/fields";
+import { LinkButton } from "../kit/ui/LinkButton";
+import { WorldMap } from "./WorldMap";
 
 type Site = BoatDesign["site"];
 const FROM_LETTERS = 2;
@@ -11,6 +13,7 @@ const FROM_LETTERS = 2;
 export function Where({ site, onSite }: { site: Site | undefined; onSite: (site: Site) => void }) {
   const id = useId();
   const [text, setText] = useState<string | null>(null);
+  const [map, setMap] = useState(false);
   const waters = useList("places").data ?? [];
   const asked = text?.trim() ?? "";
   const towns = useQuery({
@@ -67,6 +70,12 @@ export function Where({ site, onSite }: { site: Site | undefined; onSite: (site:
           }}
         />
       </div>
+      <div className="flex justify-end">
+        <LinkButton aria-expanded={map} onClick={() => setMap(!map)}>
+          {map ? "put the map away" : "on a map"}
+        </LinkButton>
+      </div>
+      {map && <WorldMap site={site} onSite={onSite} />}
       {text !== null && (
         <ul
           id={`${id}-found`}
@@ -89,7 +98,7 @@ export function Where({ site, onSite }: { site: Site | undefined; onSite: (site:
           {asked.length >= FROM_LETTERS && towns.isFetching && <li className="p-2 text-muted">Looking …</li>}
           {asked.length >= FROM_LETTERS && towns.data && found.length === 0 && (
             <li className="p-2 text-muted">
-              No town of 5,000 begins so. Take one near; set latitude and longitude at the Day.
+              No town of 5,000 begins so. Take one near, or find her water on the map.
             </li>
           )}
         </ul>
