@@ -223,7 +223,11 @@ def shade_times() -> None:
         print(f"sky tables at {step_deg:g} deg     {1e3 * took:7.1f} ms  ({budget}; 5 panels, cold)")
 
 
-STATIONS = ("hull", "bank", "strings", "day")
+STATIONS = ("hull", "bank", "array", "strings", "day")
+ENTRIES: tuple[tuple[str | int, ...], ...] = (
+    ("loading", "boat_kg"), ("panels", 0, "nameplate_w"), ("plan", "speed_mps"), ("banks", 0, "unit_ah"),
+    ("loads", 0, "power_w"),
+)  # fmt: skip
 
 
 def edit_times() -> None:
@@ -241,6 +245,7 @@ def edit_times() -> None:
 
     document = json.loads((ROOT / "demo" / "whimbrel.json").read_text())
     turns = iter(range(10**6))
+    client = AsyncClient()
 
     async def post(change: Callable[[dict, int], None], number: int, station: str | None) -> float:
         """Until rail, picture and findings are in; the counts of the course line come at rest."""
@@ -249,18 +254,21 @@ def edit_times() -> None:
         studies = [{"study": f"{station}/picture"}] if station else []
         body = {"page": "bench", "turn": next(turns), "design": asked, "station": station, "studies": studies,
                 "counts": False}  # fmt: skip
+        said = json.dumps(body)
         began = time.perf_counter()
-        reply = await AsyncClient().post("/api/live", json.dumps(body), content_type="application/json")
+        reply = await client.post("/api/live", said, content_type="application/json")
         assert reply.status_code == 200, reply.content[:300]
         text = b"".join([part async for part in reply.streaming_content])
         took = time.perf_counter() - began
         assert b'"failed"' not in text, text[:300]
         return took
 
-    def heavier(asked: dict, number: int) -> None:
-        asked["loading"]["boat_kg"] = 780 + 5 * number
-        asked["panels"][0]["nameplate_w"] = 200 + number
-        asked["plan"]["speed_mps"] = 1.5 + 0.01 * number
+    def one_entry(asked: dict, number: int) -> None:
+        """An edit is of one entry: of the boat, a panel, the plan, the bank or the house, in turn."""
+        at, new = ENTRIES[number % len(ENTRIES)], 1 + 0.01 * (number + 1)
+        for part in at[:-1]:
+            asked = asked[part]
+        asked[at[-1]] *= new
 
     def elsewhere(asked: dict, number: int) -> None:
         asked["site"]["latitude_deg"] = 35 + 0.3 * number
@@ -274,7 +282,7 @@ def edit_times() -> None:
     from parhelion.computing.kept import forget_all
 
     for name, change, budget in (
-        ("place unchanged", heavier, "60, 100"),
+        ("place unchanged", one_entry, "60, 100"),
         ("place changed", elsewhere, "250"),
     ):
         for station in (*STATIONS, None):

@@ -4,7 +4,8 @@ from __future__ import annotations
 
 import shutil
 
-CHROMIUM = shutil.which("chromium") or "/usr/bin/chromium"
+# The package without windows takes a third less of a processor than the whole browser run headless.
+CHROMIUM = shutil.which("chromium-headless-shell") or shutil.which("chromium") or "/usr/bin/chromium"
 FLAGS = (
     "--headless",
     "--no-sandbox",

@@ -240,7 +240,7 @@ def _parts(body: AskedLive) -> tuple[list[Asked], list[Asked]]:
                 FindingsPart.model_construct(station=station.name, findings=station.told(design, beside()))
             )
 
-        (resting if station.told_at_rest else at_once).append(("findings", None, told))
+        (resting if station.told_at_rest(design) else at_once).append(("findings", None, told))
     if body.usual:
         at_once.append(("usual", None, lambda: _dumped(UsualPart(usual=usual(design)))))
     if body.counts:

@@ -54,6 +54,21 @@ def net_for_motor_w(by_bank_w: Array, house_rows_w: Array, aboard: Aboard | None
     return np.asarray(net + brought - lent)
 
 
+def harvest_of(design: BoatDesign, light: Light) -> Harvest:
+    """The array under a light, in the plan's state and in those of its stays."""
+    plan = design.plan
+    if not plan.stays:
+        return harvest(design, light)
+    assert isinstance(light.day, DaySteps)
+    timeline, parts = light.day.timeline, []
+    for state in dict.fromkeys((plan.state, *(stay.state for stay in plan.stays))):
+        share = state_share(timeline, design, state)
+        if share.any():
+            then = plan.model_copy(update={"state": state, "stays": ()})
+            parts.append((share, harvest(design.changed(plan=then), light)))
+    return blended(parts)
+
+
 @dataclass(frozen=True, eq=False)
 class Outlook:
     """One design on its day. Arrays over steps have shape (t,), over members (n, t) [W]."""
@@ -92,25 +107,12 @@ class Outlook:
     @once
     def harvest(self) -> Harvest:
         """Of every member, as she lies hour by hour."""
-        return self._harvested(self.design, self.light)
+        return harvest_of(self.design, self.light)
 
     @once
     def clear_harvest(self) -> Harvest:
         """Of the day with a clear-sky index of 1, shape (1, t)."""
-        return self._harvested(self.design, clear_light(self.design.site, self.design.plan.date))
-
-    def _harvested(self, design: BoatDesign, light: Light) -> Harvest:
-        """The array under a light, in the plan's state and in those of its stays."""
-        plan = design.plan
-        if not plan.stays:
-            return harvest(design, light)
-        parts = []
-        for state in dict.fromkeys((plan.state, *(stay.state for stay in plan.stays))):
-            share = state_share(self.timeline, design, state)
-            if share.any():
-                then = plan.model_copy(update={"state": state, "stays": ()})
-                parts.append((share, harvest(design.changed(plan=then), light)))
-        return blended(parts)
+        return harvest_of(self.design, clear_light(self.design.site, self.design.plan.date))
 
     @property
     def store(self) -> Store | None:

@@ -8,6 +8,7 @@ from datetime import time as Time
 import numpy as np
 from numpy.typing import NDArray
 
+from parhelion.computing.kept import kept_by_arguments
 from parhelion.design import BoatDesign, Load, Spell
 from parhelion.design.banks import bank_column
 from parhelion.sun.daysteps import DaySteps
@@ -19,6 +20,7 @@ USEFUL_FROM, USEFUL_TO = 0.05, 0.95  # of the clear day's harvest
 ROUND_MIN = 10  # the default spell is rounded to this
 
 
+@kept_by_arguments(64)
 def motoring_share(timeline: Timeline, spells: tuple[Spell, ...]) -> Array:
     """How much of each step the motor is meant to run, shape (t,) [-]; spells that overlap count once."""
     return timeline.share_of_steps(
@@ -67,6 +69,7 @@ def _rounded(moment: datetime) -> Time:
     return Time(moment.hour, moment.minute - moment.minute % ROUND_MIN)
 
 
+@kept_by_arguments(256)
 def load_share(timeline: Timeline, load: Load) -> Array:
     """How much of each step a load is on, shape (t,) [-]; spread evenly without a clock time."""
     if load.from_clock is None or load.hours_per_day >= 24:

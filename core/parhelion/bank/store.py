@@ -40,7 +40,8 @@ SETTLED = 1e-12  # of the state of charge: the mean volts have stopped moving
 # Clear of the reserve by this many times the energy asked, at this many times the label's current or less:
 # then the rate of discharge, at most (PLENTY_A)^(k-1) with k below 1.5, cannot reach it
 PLENTY, PLENTY_A = 8.0, 40.0
-VOLT_PASSES = 8  # at most; fixed-point passes on the mean volts of a step; each gains two digits or more
+VOLT_PASSES = 8  # at most; fixed-point passes on the mean volts of a step; each gains two digits or more,
+# and they shrink so evenly that after two of them the third begins where they lead
 
 
 def taken_share(temperature_c: float) -> float:
@@ -160,20 +161,32 @@ def drawn_a(current_a: float, store: Store) -> float:
     return current_a * (current_a / store.label_a) ** (store.peukert - 1)
 
 
+@njit(float64(float64, float64, float64), **OPTIONS)
+def led_to(after: float, before: float, moved: float) -> float:
+    """Where passes lead whose steps shrink evenly: the last came to `after` by `moved`, the one before by
+    `before`; where they do not shrink, `after`."""
+    if abs(moved) > 0.5 * abs(before):
+        return after
+    return after + moved * moved / (before - moved)
+
+
 @njit(types.UniTuple(float64, 3)(float64, float64, float64, STORE), **OPTIONS)
 def discharge(soc: float, power_w: float, step_h: float, store: Store) -> tuple[float, float, float]:
     """State of charge after giving `power_w` at the terminals for a step, the heat [W], and what the rate of
     discharge lost beside it [W]."""
     resistance = store.resistance_ohm
     after, current, drawn, volts = soc, 0.0, 0.0, 0.0
-    for _ in range(VOLT_PASSES):
-        volts = open_circuit_v((soc + after) / 2, store)
+    guess, moved = soc, 0.0
+    for trial in range(VOLT_PASSES):
+        volts = open_circuit_v((soc + guess) / 2, store)
         root = max(volts * volts - 4 * resistance * power_w, 0.0)
         current = 2 * power_w / (volts + math.sqrt(root))
         drawn = drawn_a(current, store)
-        last, after = after, soc - drawn * step_h / store.capacity_ah
-        if abs(after - last) < SETTLED:
+        after = soc - drawn * step_h / store.capacity_ah
+        before, moved = moved, after - guess
+        if abs(moved) < SETTLED:
             break
+        guess = led_to(after, before, moved) if trial == 1 else after
     return after, current * current * resistance, volts * (drawn - current)
 
 
@@ -229,7 +242,7 @@ def accept_current(soc: float, offered_a: float, step_h: float, store: Store) ->
         tau = tail * capacity / (eta * most)
         fall = -math.expm1(-left / tau)
         taken += steady * tau * fall
-        square += steady * steady * tau / 2 * -math.expm1(-2 * left / tau)
+        square += steady * steady * tau / 2 * fall * (2 - fall)
         after += (1 - after) * fall
     return after, taken, square * store.resistance_ohm
 
@@ -245,14 +258,16 @@ def charge(soc: float, power_w: float, step_h: float, store: Store) -> tuple[flo
     """
     resistance, eta = store.resistance_ohm, store.coulomb_efficiency
     after, heat_wh = soc, 0.0
-    for _ in range(VOLT_PASSES):
-        volts = open_circuit_v((soc + after) / 2, store)
+    guess, moved = soc, 0.0
+    for trial in range(VOLT_PASSES):
+        volts = open_circuit_v((soc + guess) / 2, store)
         current = (
             2 * power_w / (volts + math.sqrt(volts * volts + 4 * resistance * power_w))
         )  # I^2 R + V I = P, without cancellation
-        last = after
         after, _, heat_wh = accept_current(soc, current, step_h, store)
-        if abs(after - last) < SETTLED:
+        before, moved = moved, after - guess
+        if abs(moved) < SETTLED:
             break
+        guess = led_to(after, before, moved) if trial == 1 else after
     taken_wh = (energy_wh(after, store) - energy_wh(soc, store)) / eta + heat_wh
     return after, taken_wh / step_h, heat_wh / step_h

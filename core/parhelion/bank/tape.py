@@ -45,8 +45,6 @@ def blind_span(bank: Bank) -> tuple[float, float] | None:
     charges = np.linspace(0, 1, 201)
     volts = rest_volts(bank, charges)
     off = METER_ERROR * bank.nominal_v
-    widths = np.array(
-        [np.interp(v + off, volts, charges) - np.interp(v - off, volts, charges) for v in volts]
-    )
+    widths = np.interp(volts + off, volts, charges) - np.interp(volts - off, volts, charges)
     blind = charges[widths > BLIND_SPAN]
     return (float(blind[0]), float(blind[-1])) if blind.size else None

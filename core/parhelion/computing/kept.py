@@ -50,6 +50,12 @@ class Memo(Generic[T]):
                 entry.set_exception(error)
         return entry.result()
 
+    def has(self, key: Hashable) -> bool:
+        """Whether a result is there; one that is being computed is not."""
+        with self._lock:
+            entry = self._entries.get(key)
+        return entry is not None and entry.done()
+
     def held(self) -> list[tuple[Hashable, T]]:
         """What is kept, the longest unused first."""
         with self._lock:
@@ -160,6 +166,12 @@ def kept_by_arguments(size: int) -> Callable[[Callable[P, T]], Callable[P, T]]:
         return asked
 
     return keeping
+
+
+def is_there(function: Callable[..., object], *args: Hashable) -> bool:
+    """Whether what a function of `kept_by_arguments` returns of these is kept already."""
+    memo: Memo[object] = function.memo  # type: ignore[attr-defined]
+    return memo.has((args, ()))
 
 
 _MAKING = threading.Lock()

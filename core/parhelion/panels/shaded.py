@@ -9,6 +9,7 @@ from functools import partial
 import numpy as np
 from numpy.typing import NDArray
 
+from parhelion.computing.kept import is_there
 from parhelion.computing.together import together
 from parhelion.design import LYING, BoatDesign, PlaceKind, Side
 from parhelion.panels.bodies import Body
@@ -64,9 +65,18 @@ def facing_deg(faces: Side, tilt_deg: float, heading_deg: float) -> float:
 
 def cast_shade(groups: Sequence[DeckGroup], step_deg: float = STEP_DEG) -> None:
     """Cast the shade on all panels of groups at once, so that their sky tables are there when asked for."""
+    together([partial(sky_table, *pair, step_deg) for pair in _seen(groups)])
+
+
+def shade_is_cast(groups: Sequence[DeckGroup], step_deg: float = STEP_DEG) -> bool:
+    """Whether the sky tables of all panels of groups are there already."""
+    return all(is_there(sky_table, *pair, step_deg) for pair in _seen(groups))
+
+
+def _seen(groups: Sequence[DeckGroup]) -> list[tuple[PanelAt, tuple[Body, ...]]]:
+    """Panels that something stands before, and what does."""
     shaded = [deck for deck in groups if not deck.alone]
-    seen = [pair for deck in shaded for pair in zip(deck.panels, deck.bodies, strict=True) if pair[1]]
-    together([partial(sky_table, *pair, step_deg) for pair in seen])
+    return [pair for deck in shaded for pair in zip(deck.panels, deck.bodies, strict=True) if pair[1]]
 
 
 def group_light(

@@ -130,10 +130,16 @@ def _speeds(outlook: Outlook, watts: Array, hull_share: float = 1.0) -> Band:
     return Band(float(low), float(high))
 
 
+@remembered
+def _sustained_w(outlook: Outlook, steady: Steady, panels_sd: float) -> Array:
+    """Watts that each draw's day and panels sustain, shape (DRAWS,) [W]."""
+    light, arrays = _light(outlook)
+    return _steady_w(outlook, steady, light * np.exp(panels_sd * arrays))
+
+
 def _band(outlook: Outlook, steady: Steady, panels_sd: float, hull_share: float) -> Band:
     """The band with panels known to so much, and so much of the hull's band left."""
-    light, arrays = _light(outlook)
-    return _speeds(outlook, _steady_w(outlook, steady, light * np.exp(panels_sd * arrays)), hull_share)
+    return _speeds(outlook, _sustained_w(outlook, steady, panels_sd), hull_share)
 
 
 @remembered

@@ -170,6 +170,11 @@ class Beside:
 ALONE = Beside()
 
 
+def always(design: BoatDesign) -> bool:
+    """Findings that take longer than a glance for every boat."""
+    return True
+
+
 @dataclass(frozen=True)
 class Station:
     """One station of the work. Its picture and findings stand among its studies."""
@@ -184,7 +189,7 @@ class Station:
     works: tuple[Work, ...] = ()
     verbs: tuple[Verb, ...] = ()
     usual: Callable[[Outlook], UsualOf] = lambda outlook: {}  # what empty entries of its own mean
-    told_at_rest: bool = False  # whether its findings take longer than a glance
+    told_at_rest: Callable[[BoatDesign], bool] = lambda design: False  # where that takes longer than a glance
 
     def study(self, name: str) -> Study | None:
         return next((study for study in self.studies if study.name == name), None)

@@ -141,6 +141,11 @@ def _clearest(spot: Spot, date: Date) -> Light:
     return _light(day_at(spot, date), None)
 
 
+@kept_by_arguments(24)
+def _brightest(spot: Spot, date: Date) -> Light:
+    return _light(day_at(spot, date), np.full((1, 1), CLOUD_EDGE))
+
+
 def light_under(site: Site, date: Date, sky: Sky, shade: Shade = Shade.USUAL) -> Light:
     """The ensemble of days under a sky word; the shown one has the median unshaded irradiation."""
     return _ensemble(site.spot, date, sky, shade)
@@ -148,7 +153,7 @@ def light_under(site: Site, date: Date, sky: Sky, shade: Shade = Shade.USUAL) ->
 
 def cloud_edge_light(site: Site, date: Date) -> Light:
     """The one day as bright all along as beside a cloud's edge, which lasts for minutes, shape (1, t)."""
-    return _light(day_at(site.spot, date), np.full((1, 1), CLOUD_EDGE))
+    return _brightest(site.spot, date)
 
 
 def clear_light(site: Site, date: Date) -> Light:

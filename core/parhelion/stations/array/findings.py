@@ -3,7 +3,10 @@
 from __future__ import annotations
 
 from parhelion.balance.outlook import Outlook, remembered
+from parhelion.design import BoatDesign
 from parhelion.finding import Finding, ordered
+from parhelion.panels.deck import deck_of
+from parhelion.panels.shaded import shade_is_cast
 from parhelion.stations.array.burden_findings import (
     flexible_life,
     gives_shade,
@@ -44,6 +47,11 @@ RULES = (
 def array_view(outlook: Outlook) -> ArrayView:
     """An array on its day, with what each obstacle costs it."""
     return ArrayView(outlook, obstacle_costs(outlook))
+
+
+def shade_unseen(design: BoatDesign) -> bool:
+    """Whether the shade on the panels is still to be cast: then the findings take longer than a glance."""
+    return not shade_is_cast(deck_of(design).groups)
 
 
 def array_findings(outlook: Outlook) -> list[Finding]:

@@ -10,7 +10,7 @@ from parhelion.data import panel_models
 from parhelion.design import PanelModel
 from parhelion.formats.module_table import ReadModules, read_modules
 from parhelion.stations.array.burden import burden
-from parhelion.stations.array.findings import array_findings
+from parhelion.stations.array.findings import array_findings, shade_unseen
 from parhelion.stations.array.next_panel import next_panels
 from parhelion.stations.array.picture import array_advice, array_picture, whole_picture
 from parhelion.stations.array.terminal import harvest
@@ -49,5 +49,5 @@ STATION = Station(
     readers=(Reader("modules", module_table),),
     lists=(Listing("panel-models", panel_list),),
     verbs=(Verb("harvest", harvest),),
-    told_at_rest=True,
+    told_at_rest=shade_unseen,
 )

@@ -4,7 +4,6 @@ from __future__ import annotations
 
 import math
 from collections.abc import Callable
-from dataclasses import replace
 from typing import Literal
 
 import numpy as np
@@ -12,10 +11,12 @@ from numpy.typing import NDArray
 
 from parhelion.balance.dock import NEXT_MEMBER, hours_to_reserve
 from parhelion.balance.flow import HOUSE, HOUSE_SOC, SOC, run_days
-from parhelion.balance.outlook import Outlook
-from parhelion.bank.joint import Aboard
+from parhelion.balance.outlook import Outlook, harvest_of
+from parhelion.balance.spells import house_watts
+from parhelion.bank.joint import Aboard, aboard_of
 from parhelion.bank.store import Store
-from parhelion.design import Sky
+from parhelion.design import BoatDesign, Sky
+from parhelion.design.reads import Reads, kept
 from parhelion.hull.demand import demand_curve
 from parhelion.market.parts import battery_price
 from parhelion.quantities import (
@@ -26,8 +27,10 @@ from parhelion.quantities import (
     speed,
     words,
 )
+from parhelion.sun.climate import air_temperature_c, water_temperature_c
+from parhelion.sun.daysteps import DaySteps
 from parhelion.sun.light import light_under
-from parhelion.sun.timeline import HOUR_S
+from parhelion.sun.timeline import HOUR_S, Timeline
 
 Array = NDArray[np.float64]
 
@@ -44,6 +47,12 @@ LAST_STEP_H = 1 / 6  # what is asked stays this far within that
 LONGEST_HOURS = 72.0
 LONGEST_GREY_DAYS = 30
 
+
+GREY_READS = Reads.all_but(
+    "name", "note", "use", "hull", "loading", "tows", "runs", "fitted_set", "drives", "pushes", "claimed_w",
+    "sources", "passage", "wish", "plan.trip", "plan.budget", "plan.sky", "plan.sky_shade", "plan.speed_mps",
+    "plan.spells", "plan.start_charge_frac", "plan.wind_angle_deg", "plan.wave_height_m", "plan.current_mps",
+)  # fmt: skip
 
 Key = Literal["hours", "night", "grey"]
 
@@ -101,11 +110,10 @@ def _smallest(enough: Callable[[float], bool], guess: float | None = None) -> fl
     return math.exp(high)
 
 
-def _aboard(outlook: Outlook, size: float) -> Aboard:
-    aboard = outlook.aboard
-    assert aboard is not None
+def resized(aboard: Aboard, size: float) -> Aboard:
+    """What stores, with a main bank of another size; a house bank of its own stays."""
     main = scaled(aboard.main, size)
-    return aboard._replace(main=main, house=aboard.house if outlook.two_banks else main)
+    return aboard._replace(main=main, house=aboard.house if aboard.joint.present else main)
 
 
 def _watts_by_size(outlook: Outlook, speed_mps: float) -> Callable[[float], float]:
@@ -161,11 +169,13 @@ def _for_hours(
         return _none(key, label, sentence("The drive does not give this speed."))
     watts = _watts_by_size(outlook, speed_mps)
     dark = np.zeros((outlook.day.steps, 2))
+    aboard = outlook.aboard
+    assert aboard is not None
 
     def enough(size: float) -> bool:
         lasted, _ = hours_to_reserve(
             dark, outlook.house_rows_w, outlook.motor_rows, watts(size), 1.0, start, outlook.timeline.step_h,
-            _aboard(outlook, size),
+            resized(aboard, size),
         )  # fmt: skip
         return bool(lasted >= wanted_h)
 
@@ -181,10 +191,12 @@ class _GreySpells:
     Which spells are the hardest is seen on the largest bank; the size is looked for on those, tried on all.
     """
 
-    def __init__(self, outlook: Outlook, sun: Array, count: int):
-        self.outlook, self.sun, self.count = outlook, sun, count
-        self.still = np.zeros(outlook.day.steps)
-        self.asked_wh = outlook.wh(outlook.house_w)
+    def __init__(self, timeline: Timeline, house_rows_w: Array, aboard: Aboard, sun: Array, count: int):
+        self.timeline, self.house_rows_w, self.aboard, self.sun, self.count = (
+            timeline, house_rows_w, aboard, sun, count,
+        )  # fmt: skip
+        self.still = np.zeros(timeline.steps)
+        self.asked_wh = float(timeline.over(house_rows_w.sum(axis=0)))
         kept, lowest = self._run(LARGEST, np.arange(GREY_MEMBERS))
         self.hardest = np.lexsort((lowest, kept))
         self.lowest = lowest
@@ -202,9 +214,8 @@ class _GreySpells:
 
     def _needs(self, size: float, lowest: Array) -> float:
         """The size that would come down to its reserve, if it lost what this one lost, on nine of ten."""
-        assert self.outlook.store is not None
         spared = round((1 - KEPT_SHARE) * GREY_MEMBERS)
-        return float(size * (1 - np.sort(lowest)[spared]) / (1 - self.outlook.store.reserve))
+        return float(size * (1 - np.sort(lowest)[spared]) / (1 - self.aboard.main.reserve))
 
     def enough(self, size: float, members: int) -> bool:
         """Whether a size carries nine of ten, the easier ones beyond so many taken as carried."""
@@ -213,15 +224,13 @@ class _GreySpells:
 
     def _run(self, size: float, spells: NDArray[np.int64]) -> tuple[NDArray[np.bool_], Array]:
         """Which of some spells it carries, and how low its charge gets in each."""
-        outlook, aboard = self.outlook, _aboard(self.outlook, size)
+        aboard, step_h = resized(self.aboard, size), self.timeline.step_h
         soc = own = lowest = np.ones(len(spells))
         kept = np.ones(len(spells), dtype=bool)
         for day in range(self.count):
             rows = (spells + day * NEXT_MEMBER) % GREY_MEMBERS
-            record = run_days(
-                self.sun[rows], outlook.house_rows_w, self.still, soc, own, outlook.timeline.step_h, aboard
-            )
-            served = outlook.timeline.over(record[:, :, HOUSE])
+            record = run_days(self.sun[rows], self.house_rows_w, self.still, soc, own, step_h, aboard)
+            served = self.timeline.over(record[:, :, HOUSE])
             kept &= served >= self.asked_wh - SHORTFALL_WH
             lowest = np.minimum(lowest, record[:, :, SOC].min(axis=1))
             soc = np.ascontiguousarray(record[:, -1, SOC])
@@ -229,15 +238,36 @@ class _GreySpells:
         return kept, lowest
 
 
+@kept(GREY_READS, 16)
+def grey_size(design: BoatDesign, count: int) -> float | None:
+    """The size of the main bank, over the present one, that keeps the house going over grey days at anchor.
+
+    Parameters
+    ----------
+    design : BoatDesign
+        With a bank.
+    count : int
+        Overcast days on end.
+
+    Returns
+    -------
+    float or None
+        For nine of ten such spells; None where no size does.
+    """
+    light = light_under(design.site, design.plan.date, Sky.OVERCAST)
+    aboard = aboard_of(design, air_temperature_c(design), water_temperature_c(design))
+    assert isinstance(light.day, DaySteps) and aboard is not None
+    timeline = light.day.timeline
+    sun = np.ascontiguousarray(harvest_of(design, light).by_bank_w[:GREY_MEMBERS])
+    return _GreySpells(timeline, house_watts(timeline, design), aboard, sun, count).smallest()
+
+
 def _for_grey_days(outlook: Outlook, count: int) -> BankSize:
     """A bank that keeps the house going over grey days at anchor, on nine of ten such spells."""
-    design = outlook.design
     label = sentence("{n} grey days at anchor, the house alone", n=words(str(count)))
-    grey = replace(outlook, light=light_under(design.site, design.plan.date, Sky.OVERCAST))
     if not outlook.house_w.any():
         return _none("grey", label, sentence("There is no house load to keep."))
-    sun = np.ascontiguousarray(grey.harvest.by_bank_w[:GREY_MEMBERS])
-    size = _GreySpells(outlook, sun, count).smallest()
+    size = grey_size(outlook.design, count)
     if size is None:
         return _none("grey", label, sentence("No bank of this kind does: what joins the banks is too small."))
     return _answer(outlook, "grey", label, size)

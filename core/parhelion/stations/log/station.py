@@ -21,7 +21,7 @@ from parhelion.stations.log.terminal import (
     log_arguments,
     tilt,
 )
-from parhelion.stations.station import Paper, Reader, Station, Study, Verb
+from parhelion.stations.station import Paper, Reader, Station, Study, Verb, always
 
 STATION = Station(
     name="log",
@@ -47,5 +47,5 @@ STATION = Station(
         Verb("calibrate", calibrate, case=CalibrateCase),
         Verb("tilt", tilt, case=TiltCase),
     ),
-    told_at_rest=True,
+    told_at_rest=always,
 )

@@ -16,7 +16,7 @@ from parhelion.stations.passage.tides import tides_nearby
 from parhelion.stations.passage.usual import passage_usual
 from parhelion.stations.passage.voyage import sure
 from parhelion.stations.passage.words import no_passage, start_of
-from parhelion.stations.station import Paper, Reader, Station, Study, Verb
+from parhelion.stations.station import Paper, Reader, Station, Study, Verb, always
 
 
 def route_text(text: Annotated[str, Field(max_length=8_000_000)]) -> RouteRead:
@@ -37,7 +37,7 @@ STATION = Station(
     name="passage",
     title="Passage",
     findings=passage_findings,
-    told_at_rest=True,
+    told_at_rest=always,
     usual=passage_usual,
     studies=(
         Study("picture", passage_picture),

@@ -8,7 +8,7 @@ from pydantic import Field
 
 from parhelion.design.wish import MOST_OWN_PANELS, MOST_OWN_UNITS
 from parhelion.formats.parts_list import ReadPartList, read_part_list
-from parhelion.stations.station import Reader, Station, Study, Verb, Work
+from parhelion.stations.station import Reader, Station, Study, Verb, Work, always
 from parhelion.stations.wish.between import between
 from parhelion.stations.wish.findings import wish_findings
 from parhelion.stations.wish.front import first_front, wish_front
@@ -33,5 +33,5 @@ STATION = Station(
     readers=(Reader("parts/read", own_parts),),
     works=(Work("firstwish", first_front, WISH_READS), Work("wish", wish_front, WISH_READS)),
     verbs=(Verb("wish", wish, wish_arguments),),
-    told_at_rest=True,
+    told_at_rest=always,
 )
