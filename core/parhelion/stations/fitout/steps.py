@@ -317,7 +317,13 @@ def _users(design: BoatDesign) -> Iterator[Step]:
             title="House loads, one by one",
             on="house",
             what=f"One switch after the other, watching the meter: {names}.",
-            items=(_tick("on", "each draws what it should", f"{len(design.loads)} loads"),),
+            items=(
+                _tick(
+                    "on",
+                    "each draws what it should",
+                    f"{len(design.loads)} load{'s' if len(design.loads) > 1 else ''}",
+                ),
+            ),
             back="House loads off, one by one",
         )
 

@@ -69,7 +69,9 @@ def seaway_costs(outlook: Outlook) -> list[Cost]:
     speed = outlook.plan_speed_mps
     at = np.array([speed])
     made = service_resistance(design, at)
-    factor = float(outlook.curve.fit.factor(made.wave_share)[0])
+    whole_w = float(battery_w(design, np.maximum(made.total_n, 0.0), at, made.planing_share)[0])
+    drawn_w = outlook.plan_power_w - outlook.curve.idle_w  # as every page has it, read off the curve
+    factor = drawn_w / whole_w if whole_w > 0 else 0.0
 
     def watts(thrust: float, flat: bool = False) -> float:
         return factor * float(

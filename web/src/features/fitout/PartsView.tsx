@@ -1,3 +1,4 @@
+import { useId } from "react";
 import type { FitoutPicture, PartLine } from "../../api/client";
 import { useSay, useUnits } from "../../kit/preferences";
 import { useRecords } from "../../kit/records";
@@ -134,6 +135,7 @@ export function StateMark({ state }: { state: PartLine["state"] }) {
 /** Paid, on order, to buy: filled, hatched, open. */
 function Bar({ of, most }: { of: FitoutPicture["systems"][number]; most: number }) {
   const wide = 250;
+  const hatch = useId();
   const x = (cost: number) => (cost / most) * wide;
   const paid = x(of.paid);
   const ordered = x(of.ordered);
@@ -146,19 +148,13 @@ function Bar({ of, most }: { of: FitoutPicture["systems"][number]; most: number 
       className="max-w-[45%]"
     >
       <defs>
-        <pattern
-          id="on-order"
-          width="5"
-          height="5"
-          patternUnits="userSpaceOnUse"
-          patternTransform="rotate(45)"
-        >
+        <pattern id={hatch} width="5" height="5" patternUnits="userSpaceOnUse" patternTransform="rotate(45)">
           <line x1="0" y1="0" x2="0" y2="5" stroke="var(--water)" strokeWidth="2.4" />
         </pattern>
       </defs>
       {paid > 0 && <rect x="1" y="1" width={paid} height="14" fill="var(--water)" />}
       {ordered > 0 && (
-        <rect x={1 + paid} y="1" width={ordered} height="14" fill="url(#on-order)" stroke="var(--water)" />
+        <rect x={1 + paid} y="1" width={ordered} height="14" fill={`url(#${hatch})`} stroke="var(--water)" />
       )}
       {open > 0 && (
         <rect

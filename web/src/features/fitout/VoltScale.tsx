@@ -1,3 +1,4 @@
+import { useId } from "react";
 import type { ItemShown } from "../../api/client";
 import { useSize } from "../../kit/chart/useSize";
 import { useSay } from "../../kit/preferences";
@@ -18,6 +19,7 @@ const NAMED: Partial<Record<string, string>> = {
 export function VoltScale({ items }: { items: ItemShown[] }) {
   const [box, { width }] = useSize<HTMLDivElement>();
   const say = useSay();
+  const swapped = useId();
   const zones = items[0]?.zones ?? [];
   const limit = items[0]?.limit_v ?? null;
   const read = items.flatMap((item) => (item.reading == null ? [] : [{ ...item, reading: item.reading }]));
@@ -38,7 +40,7 @@ export function VoltScale({ items }: { items: ItemShown[] }) {
         <svg width={width} height={HIGH} role="img" aria-label={`What volts would mean. ${words.join("; ")}`}>
           <defs>
             <pattern
-              id="swapped"
+              id={swapped}
               width="7"
               height="7"
               patternUnits="userSpaceOnUse"
@@ -55,7 +57,7 @@ export function VoltScale({ items }: { items: ItemShown[] }) {
             fill="var(--field)"
             stroke="var(--edge)"
           />
-          {low < 0 && <rect x={EDGE} y={TOP} width={x(0) - EDGE} height={DEEP} fill="url(#swapped)" />}
+          {low < 0 && <rect x={EDGE} y={TOP} width={x(0) - EDGE} height={DEEP} fill={`url(#${swapped})`} />}
           {low < 0 && (
             <text x={(EDGE + x(0)) / 2} y={TOP + 17} className="scale-word" fill="var(--alarm)">
               plus and minus swapped
