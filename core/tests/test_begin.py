@@ -14,13 +14,14 @@ from parhelion.begin.gazetteer import towns_named
 from parhelion.begin.known import Bought, Known, OutFor
 from parhelion.begin.new_boat import new_boat
 from parhelion.data import places
-from parhelion.design import BoatDesign, ControllerKind, PlaceKind, Rating, Use
+from parhelion.design import BoatDesign, ControllerKind, PlaceKind, Rating, Site, Use, Water
 from parhelion.design.hulltypes import HullType
 from parhelion.design.panel import PanelModel, SoldAs
 from parhelion.errors import InvalidDesign
 from parhelion.panels.deck import deck_of
 from parhelion.rail.answers import answers_for
 from parhelion.stations.registry import BY_NAME, STATIONS
+from parhelion.sun.koppen import sea_is_near
 from parhelion.wiring.by_itself import series_by_itself, suits
 from pydantic import ValidationError
 
@@ -222,3 +223,21 @@ class TownsTest(unittest.TestCase):
         self.assertEqual(towns_named("   "), [])
         self.assertEqual(towns_named("qqqqq"), [])
         self.assertLessEqual(len(towns_named("san")), 8)
+
+    def test_the_water_is_salt_where_the_sea_is_near_and_what_is_said_goes_first(self):
+        def water_at(name: str, **said) -> Water:
+            town = towns_named(name)[0]
+            place = Site(name=name, latitude_deg=town.latitude_deg, longitude_deg=town.longitude_deg)
+            return new_boat(Known(site=place, date=JUNE, **said)).site.water
+
+        salt = ("Boston", "Split", "Auckland", "Stockholm", "Sydney", "Plymouth", "Istanbul", "Nassau")
+        fresh = ("Chicago", "Geneva", "Berlin", "Toronto", "Amsterdam", "Entebbe", "Duluth", "Bordeaux")
+        self.assertEqual({name: water_at(name) for name in salt}, dict.fromkeys(salt, Water.SALT))
+        self.assertEqual({name: water_at(name) for name in fresh}, dict.fromkeys(fresh, Water.FRESH))
+        self.assertIs(water_at("Boston", water=Water.FRESH), Water.FRESH)
+        self.assertIs(water_at("Geneva", water=Water.SALT), Water.SALT)
+        for place in places():  # the waters that come with the product are what they are
+            self.assertIs(new_boat(Known(site=place, date=JUNE)).site.water, place.water)
+        self.assertTrue(sea_is_near(-16.5, 179.99) and sea_is_near(-16.5, -179.99))  # across the date line
+        self.assertTrue(sea_is_near(90, 0))
+        self.assertFalse(sea_is_near(-90, 0))

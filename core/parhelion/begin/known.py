@@ -6,7 +6,7 @@ from datetime import date as Date
 
 from pydantic import model_validator
 
-from parhelion.design import Chemistry, PlaceKind, Site
+from parhelion.design import Chemistry, PlaceKind, Site, Water
 from parhelion.design.hulltypes import HullType
 from parhelion.design.part import Choice, Name, Part, entry, out_of_reach
 
@@ -36,6 +36,7 @@ class Known(Part):
     name: Name = entry("Name", default="New boat")
     outing: OutFor = entry("Used for", default=OutFor.DAY)
     site: Site = entry("Where")
+    water: Water | None = entry("Water", default=None, empty="as at the place")
     date: Date = entry("When")
     overall_m: float | None = entry("Length overall", default=None, gt=1, le=60, step=0.1)
     waterline_m: float | None = entry("or at the waterline", default=None, gt=1, le=60, step=0.1)

@@ -36,9 +36,11 @@ from parhelion.design import (
     Plan,
     Point,
     Rating,
+    Site,
     Spell,
     Stands,
     Use,
+    Water,
 )
 from parhelion.design.hull import hull_speed_mps
 from parhelion.design.hulltypes import TYPICAL, HullType
@@ -49,6 +51,7 @@ from parhelion.panels.layout import GAP_M
 from parhelion.panels.proposed import ASHORE, HEIGHTS_M
 from parhelion.rail.speeds import bank_power_w
 from parhelion.sun.climate import coldest_morning_c
+from parhelion.sun.koppen import sea_is_near
 from parhelion.wiring.by_itself import boxes_by_itself
 
 # typical [3], where nothing else is said
@@ -251,13 +254,24 @@ def new_boat(known: Known) -> BoatDesign:
         design = BoatDesign(
             name=known.name,
             use=use,
-            site=known.site,
+            site=_site(known),
             loads=() if small or not banks else loads,
             wish=_bought(known),
             **parts,
         )
     limits = design.wiring.model_copy(update={"coldest_c": coldest_morning_c(known.site.latitude_deg)})
     return lasting(boxes_by_itself(design.changed(wiring=limits)))
+
+
+def _site(known: Known) -> Site:
+    """The place with its water: as said, as the place has it, or salt where the sea is near."""
+    site = known.site
+    if known.water is not None:
+        return site.model_copy(update={"water": known.water})
+    if "water" in site.model_fields_set:
+        return site
+    salt = sea_is_near(site.latitude_deg, site.longitude_deg)
+    return site.model_copy(update={"water": Water.SALT if salt else Water.FRESH})
 
 
 def lasting(design: BoatDesign) -> BoatDesign:

@@ -27,6 +27,7 @@ ZONES = (
 OCEAN = ZONES.index("Ocean")
 CELL_DEG = 1 / 6
 COAST_DEG = 3.0  # so far out the shore's climate is taken
+SEA_DEG = 0.34  # so far inland a boat is taken to lie in salt water: two cells, some 37 km
 TROPIC_DEG, DARK_DEG, MILD_DEG = 23.5, 58.0, 45.0
 MONSOON_DEG = (60.0, 150.0)  # longitudes whose wet summers are cloudy for months
 
@@ -56,6 +57,19 @@ def zone_at(latitude_deg: float, longitude_deg: float) -> str | None:
     apart[(near == OCEAN) | (apart > high)] = np.inf
     nearest = int(apart.argmin())
     return ZONES[near.flat[nearest]] if np.isfinite(apart.flat[nearest]) else None
+
+
+def sea_is_near(latitude_deg: float, longitude_deg: float) -> bool:
+    """Whether the sea, or a salt lake that the map has as one, lies within sight of a place's cell [1]."""
+    grid = _grid()
+    rows, columns = grid.shape
+    row = min(int((90.0 - latitude_deg) / CELL_DEG), rows - 1)
+    column = int((longitude_deg + 180.0) / CELL_DEG) % columns
+    wide = max(np.cos(np.radians(latitude_deg)), 0.1)
+    high, across = int(SEA_DEG / CELL_DEG), int(SEA_DEG / CELL_DEG / wide)
+    down = np.arange(max(row - high, 0), min(row + high + 1, rows))
+    along = np.arange(column - across, column + across + 1) % columns
+    return bool((grid[np.ix_(down, along)] == OCEAN).any())
 
 
 def usual_word(latitude_deg: float, longitude_deg: float) -> ClimateWord:

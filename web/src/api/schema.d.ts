@@ -2488,6 +2488,8 @@ export interface components {
             outing: components["schemas"]["OutFor"];
             /** Where */
             site: components["schemas"]["Site"];
+            /** Water */
+            water?: components["schemas"]["Water"] | null;
             /**
              * When
              * Format: date

@@ -21,8 +21,16 @@ interface Sheet {
 
 export const SheetContext = createContext<Sheet | null>(null);
 
-/** One entry of the sheet, drawn from what the core says of it. */
-export function KnownField({ name, width = 84 }: { name: keyof Known; width?: number }) {
+/** One entry of the sheet, drawn from what the core says of it; `means` is what no choice comes to. */
+export function KnownField({
+  name,
+  width = 84,
+  means,
+}: {
+  name: keyof Known;
+  width?: number;
+  means?: string;
+}) {
   const sheet = useContext(SheetContext);
   const units = useUnits();
   const id = useId();
@@ -40,7 +48,7 @@ export function KnownField({ name, width = 84 }: { name: keyof Known; width?: nu
           value={String(value ?? "")}
           onChange={(event) => put(name, event.target.value || null)}
         >
-          {entry.nullable && <option value="">{entry.empty}</option>}
+          {entry.nullable && <option value="">{[entry.empty, means].filter(Boolean).join(": ")}</option>}
           {entry.options.map(([key, label]) => (
             <option key={key} value={key}>
               {label}

@@ -119,6 +119,10 @@ export function NewBoatDialog({ open, onOpen }: { open: boolean; onOpen: (open: 
                     site={site}
                     onSite={(next) => setSaid((now) => ({ ...now, known: { ...now.known, site: next } }))}
                   />
+                  <KnownField
+                    name="water"
+                    means={begun.data && entries.words("/water")[begun.data.design.site.water ?? ""]}
+                  />
                   <When date={known.date} onDate={(date) => put("date", date)} />
                 </Part>
               </div>

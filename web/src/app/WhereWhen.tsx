@@ -36,7 +36,6 @@ export function Where({ site, onSite }: { site: Site | undefined; onSite: (site:
             latitude_deg: town.latitude_deg,
             longitude_deg: town.longitude_deg,
             altitude_m: 0,
-            water: site?.water ?? "fresh",
           } as Site,
         ] as const,
     ),

@@ -13,10 +13,10 @@ const FINE = 10; // tenths of a degree
 const tenth = (degrees: number) => Math.round(degrees * FINE) / FINE;
 
 /** A place that nobody has named yet, by where it is. */
-export function placeAt(latitude_deg: number, longitude_deg: number, water: Site["water"]): Site {
+export function placeAt(latitude_deg: number, longitude_deg: number): Site {
   const [lat, lon] = [tenth(latitude_deg), tenth(longitude_deg)];
   const name = `${Math.abs(lat)}° ${lat < 0 ? "S" : "N"}, ${Math.abs(lon)}° ${lon < 0 ? "W" : "E"}`;
-  return { name, latitude_deg: lat, longitude_deg: lon, altitude_m: 0, water } as Site;
+  return { name, latitude_deg: lat, longitude_deg: lon, altitude_m: 0 } as Site;
 }
 
 /** Degrees as they are typed, with a point or a comma; null where they are none. */
@@ -31,19 +31,18 @@ export function WorldMap({ site, onSite }: { site: Site | undefined; onSite: (si
   const [texts, setTexts] = useState<[string, string] | null>(null);
   const here: [number, number] = [site?.latitude_deg ?? 0, site?.longitude_deg ?? 0];
   const shown = texts ?? [String(tenth(here[0])), String(tenth(here[1]))];
-  const water = site?.water ?? "fresh";
   function click(event: MouseEvent<HTMLButtonElement>) {
     if (event.detail === 0) return; // by a key: the fields below are for that
     const box = event.currentTarget.getBoundingClientRect();
     const [x, y] = [(event.clientX - box.left) / box.width, (event.clientY - box.top) / box.height];
     setTexts(null);
-    onSite(placeAt(90 - 180 * y, 360 * x - 180, water));
+    onSite(placeAt(90 - 180 * y, 360 * x - 180));
   }
   function type(at: 0 | 1, text: string) {
     const next: [string, string] = at === 0 ? [text, shown[1]] : [shown[0], text];
     setTexts(next);
     const [lat, lon] = [degreesOf(next[0], 90), degreesOf(next[1], 180)];
-    if (lat !== null && lon !== null) onSite(placeAt(lat, lon, water));
+    if (lat !== null && lon !== null) onSite(placeAt(lat, lon));
   }
   const wrong = degreesOf(shown[0], 90) === null || degreesOf(shown[1], 180) === null;
   return (

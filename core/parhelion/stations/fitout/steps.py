@@ -311,6 +311,7 @@ def _users(design: BoatDesign) -> Iterator[Step]:
         )
     if design.loads and design.banks:
         names = ", ".join(load.name for load in design.loads[:4])
+        count = len(design.loads)
         yield Step(
             key="house",
             kind="house",
