@@ -18,11 +18,22 @@ class Sized {
   disconnect() {}
 }
 
+const away: string[] = [];
+
+/** Addresses with this in them are not answered, until they are again; all of them by "/". */
+export function goAway(part: string): () => void {
+  away.push(part);
+  return () => away.splice(0);
+}
+
 /** What a page without a window lacks, and addresses of the server's own. */
 function furnish() {
   vi.stubGlobal("ResizeObserver", Sized);
   vi.stubGlobal("matchMedia", () => ({ matches: false, addEventListener() {}, removeEventListener() {} }));
   Element.prototype.scrollIntoView = () => {};
+  Element.prototype.hasPointerCapture = () => false;
+  Element.prototype.setPointerCapture = () => {};
+  Element.prototype.releasePointerCapture = () => {};
   const Plain = globalThis.Request;
   const whole = (from: RequestInfo | URL) => (typeof from === "string" ? new URL(from, server.url) : from);
   vi.stubGlobal(
@@ -35,6 +46,8 @@ function furnish() {
   );
   const ask = globalThis.fetch;
   vi.stubGlobal("fetch", (from: RequestInfo | URL, { signal, ...options }: RequestInit = {}) => {
+    const address = typeof from === "string" ? from : "url" in from ? from.url : from.href;
+    if (away.some((part) => address.includes(part))) return Promise.reject(new TypeError("fetch failed"));
     const given = new Promise<never>((_, refuse) => {
       signal?.addEventListener("abort", () => refuse(new DOMException("left", "AbortError")));
     });

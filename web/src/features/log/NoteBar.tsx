@@ -1,4 +1,4 @@
-import { useState } from "react";
+import { useRef, useState } from "react";
 import { client, dataOf, type LogPicture, type LogReading } from "../../api/client";
 import { useDesign } from "../../kit/document";
 import { useLogbook } from "../../kit/logbook";
@@ -46,6 +46,8 @@ export function NoteBar(props: {
   const [problems, setProblems] = useState<Record<string, string>>({});
   const [said, setSaid] = useState("");
   const { day, inputs } = picture;
+  const begun = useRef(onBegun); // the page may have gone to another view while a word was understood
+  begun.current = onBegun;
   const boxes =
     inputs.length > 1 ? inputs.map((box) => [box.key, box.name] as const) : [[null, "panels"] as const];
   const entries: Entry[] = [
@@ -94,7 +96,7 @@ export function NoteBar(props: {
       return setProblems({ all: "Any number, a word for the sky, or a word of your own." });
     const shown = day?.outing ?? null;
     const outing = shown && clock !== "" ? shown.id : outingAt(shown, at);
-    if (outing !== shown?.id) onBegun(outing);
+    if (outing !== shown?.id) begun.current(outing);
     noteReadings(
       [...byPart].map(([of, values]) => ({
         id: newId(),
