@@ -4,7 +4,14 @@ from __future__ import annotations
 
 import unittest
 
-from parhelion.balance.outlook import outlook_of
+import numpy as np
+from hypothesis import given, settings
+from hypothesis import strategies as st
+from parhelion.balance.dock import NEXT_MEMBER
+from parhelion.balance.flow import HOUSE, SOC, run_days
+from parhelion.balance.outlook import harvest_of, outlook_of
+from parhelion.balance.spells import house_watts
+from parhelion.bank.joint import aboard_of
 from parhelion.bank.store import (
     Store,
     accept_current,
@@ -12,14 +19,20 @@ from parhelion.bank.store import (
     deliverable_w,
     discharge,
     energy_wh,
+    led_to,
+    open_circuit_v,
     reserve_of,
     store_of,
     taken_share,
     temperature_of,
 )
-from parhelion.design import Bank, Chemistry
+from parhelion.design import Bank, BoatDesign, Chemistry, Sky
 from parhelion.design.chemistries import CHEMICALS
 from parhelion.rail.answers import answers_for
+from parhelion.stations.bank.sizing import GREY_MEMBERS, grey_size, resized
+from parhelion.sun.climate import air_temperature_c, water_temperature_c
+from parhelion.sun.light import light_under
+from scipy.optimize import brentq
 
 from tests.cases import boat, cases
 
@@ -121,6 +134,114 @@ class StoreTest(unittest.TestCase):
         store = store_of(bank(chemistry="flooded"), 25.0)
         accepted = store.acceptance_a * (1 - store.full) / (1 - store.taper_from)
         self.assertAlmostEqual(accepted / 280, 0.02)
+
+
+class StepTest(unittest.TestCase):
+    """A step finds its mean volts in a few passes: held against the equation solved by bracketing."""
+
+    stores = st.builds(
+        lambda chemistry, volts, amp_hours, kelvin: store_of(
+            bank(chemistry=chemistry, unit_v=volts, unit_ah=amp_hours), kelvin
+        ),
+        st.sampled_from(list(Chemistry)),
+        st.sampled_from([12.0, 25.6, 51.2]),
+        st.floats(40, 800),
+        st.floats(5, 35),
+    )
+
+    @given(stores, st.floats(0.05, 1.0), st.floats(0.001, 2.0), st.sampled_from([1 / 60, 1 / 6, 0.5]))
+    @settings(max_examples=120)
+    def test_discharge(self, store, soc, c_rate, step_h):
+        power = c_rate * store.capacity_ah * store.nominal_v * 0.3
+        after, heat, rate = discharge(soc, power, step_h, store)
+
+        def drawn(end: float) -> tuple[float, float, float]:
+            volts = open_circuit_v((soc + end) / 2, store)
+            low, high = 0.0, volts / (2 * store.resistance_ohm)
+            current = brentq(
+                lambda i: volts * i - i * i * store.resistance_ohm - power, low, high, xtol=1e-12
+            )
+            more = current * max(current / store.label_a, 1.0) ** (store.peukert - 1)
+            return current, more, volts
+
+        end = brentq(lambda e: soc - drawn(e)[1] * step_h / store.capacity_ah - e, soc - 2.0, soc, xtol=1e-14)
+        current, more, volts = drawn(end)
+        self.assertAlmostEqual(after, end, delta=2e-11)
+        self.assertAlmostEqual(heat, current**2 * store.resistance_ohm, delta=1e-6 * max(power, 1))
+        self.assertAlmostEqual(rate, volts * (more - current), delta=1e-6 * max(power, 1))
+
+    @given(stores, st.floats(0.0, 0.999), st.floats(0.001, 1.5), st.sampled_from([1 / 60, 1 / 6, 0.5]))
+    @settings(max_examples=120)
+    def test_charge(self, store, soc, c_rate, step_h):
+        power = c_rate * store.capacity_ah * store.nominal_v
+        after, taken, heat = charge(soc, power, step_h, store)
+
+        def reached(end: float) -> float:
+            volts = open_circuit_v((soc + end) / 2, store)
+            offered = brentq(
+                lambda i: volts * i + i * i * store.resistance_ohm - power, 0.0, power / volts + 1, xtol=1e-12
+            )
+            return accept_current(soc, offered, step_h, store)[0]
+
+        end = brentq(lambda e: reached(e) - e, soc - 1e-9, 1.0 + 1e-9, xtol=1e-14)
+        self.assertAlmostEqual(after, end, delta=2e-11)
+        self.assertLessEqual(taken, power * (1 + 1e-9))
+        stored = (energy_wh(after, store) - energy_wh(soc, store)) / step_h
+        self.assertAlmostEqual(taken, stored / store.coulomb_efficiency + heat, delta=1e-9 * power)
+
+    def test_passes_that_do_not_shrink_are_left_alone(self):
+        self.assertEqual(led_to(0.5, 0.1, 0.08), 0.5)
+        self.assertAlmostEqual(led_to(1 + 0.1 + 0.01, 0.1, 0.01), 1 / 0.9, places=12)  # a series of tenths
+
+
+class GreySizeTest(unittest.TestCase):
+    """The bank that keeps the house over grey days: by itself, for any boat around it, and just enough."""
+
+    def house(self, **changes) -> BoatDesign:
+        load = {"id": "fridge", "name": "Fridge", "power_w": 60, "hours_per_day": 24}
+        return boat(loads=[load], **changes)
+
+    def test_it_knows_nothing_of_hull_speed_or_charge(self):
+        size = grey_size(self.house(), 3)
+        self.assertIsNotNone(size)
+        for change in (
+            {"plan__speed_mps": 1.2},
+            {"loading__boat_kg": 1200},
+            {"plan__start_charge_frac": 0.4},
+        ):
+            self.assertEqual(grey_size(self.house(**change), 3), size, change)
+        self.assertGreater(grey_size(self.house(), 5), size)
+        hungry = self.house().changed(
+            loads=tuple(load.model_copy(update={"power_w": 120}) for load in self.house().loads)
+        )
+        self.assertGreater(grey_size(hungry, 3), 1.9 * size)
+        self.assertLess(grey_size(self.house(panels__0__nameplate_w=400), 3), size)
+
+    def test_it_is_just_enough_on_nine_of_ten_spells(self):
+        design, count = self.house(), 3
+        size = grey_size(design, count)
+        light = light_under(design.site, design.plan.date, Sky.OVERCAST)
+        timeline, rows = light.day.timeline, house_watts(light.day.timeline, design)
+        sun = harvest_of(design, light).by_bank_w[:GREY_MEMBERS]
+        aboard = aboard_of(design, air_temperature_c(design), water_temperature_c(design))
+
+        def carried(times: float) -> int:
+            kept = 0
+            for member in range(GREY_MEMBERS):
+                soc, served = np.ones(1), 0.0
+                for day in range(count):
+                    row = (member + day * NEXT_MEMBER) % GREY_MEMBERS
+                    record = run_days(sun[row : row + 1].copy(), rows, np.zeros(timeline.steps), soc, soc,
+                                      timeline.step_h, resized(aboard, times))  # fmt: skip
+                    soc, served = (
+                        record[:, -1, SOC].copy(),
+                        served + float(timeline.over(record[0, :, HOUSE])),
+                    )
+                kept += served >= count * float(timeline.over(rows.sum(axis=0))) - 1.0
+            return kept
+
+        self.assertGreaterEqual(carried(size * 1.002), 27)
+        self.assertLess(carried(size * 0.98), 27)
 
 
 class HandSumsTest(unittest.TestCase):

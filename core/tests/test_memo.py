@@ -5,12 +5,21 @@ from __future__ import annotations
 import threading
 import unittest
 from concurrent.futures import ThreadPoolExecutor
+from pathlib import Path
 from unittest import mock
 
 import numpy as np
+from parhelion.balance.outlook import harvest_of
+from parhelion.balance.sources import state_share
 from parhelion.computing import kept as kept_module
-from parhelion.computing.kept import Memo, bytes_of, once, trim
+from parhelion.computing.kept import Memo, bytes_of, is_there, kept_by_arguments, once, trim
 from parhelion.computing.together import together
+from parhelion.formats.boat_file import read_boat
+from parhelion.panels.harvest import harvest
+from parhelion.stations.registry import BY_NAME
+from parhelion.sun.light import light_under
+
+DEMO = Path(__file__).parents[2] / "demo"
 
 
 class MemoTest(unittest.TestCase):
@@ -91,6 +100,75 @@ class MemoTest(unittest.TestCase):
         with self.assertRaises(ZeroDivisionError):
             boat.light  # noqa: B018
         self.assertEqual(boat.light, 1)
+
+
+class ThereTest(unittest.TestCase):
+    def test_what_is_kept_is_there_and_what_is_being_made_is_not(self):
+        begun, go = threading.Event(), threading.Event()
+
+        @kept_by_arguments(4)
+        def slow(number: int) -> int:
+            begun.set()
+            go.wait()
+            return 2 * number
+
+        self.assertFalse(is_there(slow, 3))
+        with ThreadPoolExecutor(1) as pool:
+            making = pool.submit(slow, 3)
+            begun.wait()
+            self.assertFalse(is_there(slow, 3))
+            go.set()
+            self.assertEqual(making.result(), 6)
+        self.assertTrue(is_there(slow, 3))
+        self.assertFalse(is_there(slow, 4))
+
+    def test_the_arrays_findings_rest_only_while_shade_is_still_to_be_cast(self):
+        design = read_boat((DEMO / "whimbrel.json").read_bytes())
+        moved = design.changed(
+            obstacles=tuple(
+                thing.model_copy(
+                    update={"foot": thing.foot.model_copy(update={"y_m": thing.foot.y_m + 0.013})}
+                )
+                for thing in design.obstacles
+            )
+        )
+        array = BY_NAME["array"]
+        harvest(design, light_under(design.site, design.plan.date, design.plan.sky))
+        self.assertFalse(array.told_at_rest(design))
+        self.assertTrue(array.told_at_rest(moved))  # a thing stands elsewhere: nothing is known of its shade
+        heavier = design.changed(loading=design.loading.model_copy(update={"boat_kg": 900.0}))
+        brighter = design.changed(
+            panels=tuple(group.model_copy(update={"nameplate_w": 217}) for group in design.panels)
+        )
+        self.assertFalse(array.told_at_rest(heavier))
+        self.assertFalse(array.told_at_rest(brighter))  # watts move no shadow
+        self.assertTrue(array.told_at_rest(moved))
+        array.told(moved)
+        self.assertFalse(array.told_at_rest(moved))
+        self.assertTrue(BY_NAME["wish"].told_at_rest(design))
+        self.assertFalse(BY_NAME["hull"].told_at_rest(design))
+
+    def test_an_edit_of_weight_harvests_nothing_anew(self):
+        """The day beside a cloud's edge was made anew at every edit, and with it the whole array."""
+        design = read_boat((DEMO / "whimbrel.json").read_bytes())
+        day = BY_NAME["day"]
+        day.told(design)
+        with mock.patch("parhelion.panels.harvest._fed", side_effect=AssertionError("harvested anew")):
+            day.told(design.changed(loading=design.loading.model_copy(update={"boat_kg": 811.0})))
+
+    def test_the_day_in_two_states_is_its_parts(self):
+        design = read_boat((DEMO / "sabine.json").read_bytes())
+        light = light_under(design.site, design.plan.date, design.plan.sky)
+        whole = harvest_of(design, light).sun_w
+        plan, timeline = design.plan, light.day.timeline
+        states = {plan.state, *(stay.state for stay in plan.stays)}
+        self.assertGreater(len(states), 1)
+        parts = 0.0
+        for state in states:
+            then = plan.model_copy(update={"state": state, "stays": ()})
+            share = state_share(timeline, design, state)
+            parts = parts + share * harvest(design.changed(plan=then), light).sun_w
+        np.testing.assert_allclose(whole, parts, rtol=1e-9, atol=1e-9)
 
 
 class TogetherTest(unittest.TestCase):

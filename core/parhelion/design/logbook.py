@@ -134,10 +134,5 @@ class Logbook(Part):
     def outing(self, outing_id: str) -> Outing | None:
         return next((one for one in self.outings if one.id == outing_id), None)
 
-    def of_outing(self, outing_id: str) -> list[Reading]:
-        """The readings of an outing that count, by their time."""
-        mine = [r for r in self.readings if r.outing_id == outing_id and not r.left_out]
-        return sorted(mine, key=lambda reading: reading.at)
-
 
 NO_LOGBOOK = Logbook()

@@ -21,7 +21,6 @@ from numpy.typing import ArrayLike, NDArray
 Array = NDArray[np.float64]
 
 SEMIDIURNAL_H = 12.42  # [h] from high water to high water, in the mean: the M2 constituent
-DIURNAL_H = 24.84
 
 
 def parts_of(set_deg: ArrayLike, rate_mps: ArrayLike) -> tuple[Array, Array]:

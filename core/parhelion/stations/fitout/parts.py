@@ -11,7 +11,6 @@ from parhelion.design.records import PartNote, PartState, Records, System
 from parhelion.market.fittings import STOCK_PRICE_PER_KG, cable_offer, fitting_offer
 from parhelion.market.parts import (
     CONTROLLER_KG,
-    Offer,
     battery_price,
     controller_price,
     motor_offer,
@@ -20,8 +19,6 @@ from parhelion.market.parts import (
 from parhelion.panels.frame import frame_of
 from parhelion.wiring.circuits import Wiring, wiring_of
 from parhelion.wiring.parts import parts_of
-
-NO_OFFER = Offer(0.0, 0.0)
 
 
 @dataclass(frozen=True)

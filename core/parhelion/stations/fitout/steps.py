@@ -16,6 +16,7 @@ from parhelion.design.records import Records, StepNote
 from parhelion.diagnosis.expected import Expected
 from parhelion.diagnosis.inputs import Input, inputs_of
 from parhelion.diagnosis.reading import Means, Zone, open_meaning, open_zones
+from parhelion.quantities import so_many
 from parhelion.stations.fitout.now import Now, expected_of
 from parhelion.stations.fitout.parts import PRECHARGE_OVER_A
 from parhelion.wiring.by_itself import absorption_v
@@ -318,13 +319,7 @@ def _users(design: BoatDesign) -> Iterator[Step]:
             title="House loads, one by one",
             on="house",
             what=f"One switch after the other, watching the meter: {names}.",
-            items=(
-                _tick(
-                    "on",
-                    "each draws what it should",
-                    f"{len(design.loads)} load{'s' if len(design.loads) > 1 else ''}",
-                ),
-            ),
+            items=(_tick("on", "each draws what it should", so_many(count, "load").format(n=count)),),
             back="House loads off, one by one",
         )
 

@@ -27,7 +27,6 @@ Array = NDArray[np.float64]
 
 SHOWN_READINGS = 400
 P90 = 1.2816  # spreads from the middle to 9 of 10
-MARGIN_MIN = 60.0
 LOW_SHARE_SPREADS, LOW_SHARE = 2.5, 0.12  # below the model by so much is marked
 STEP_MIN = 10.0
 SPEED_APART_MPS = 0.12
