@@ -18,7 +18,7 @@ from playwright.sync_api import Page, sync_playwright
 ROOT = Path(__file__).resolve().parents[1]
 sys.path.insert(0, str(ROOT / "server"))
 
-from e2e.chromium import CHROMIUM, FLAGS  # noqa: E402
+from e2e.chromium import FLAGS, WHOLE  # noqa: E402
 
 SHOTS = ROOT / "docs" / "screenshots"
 RUNS = ((2.6, 2.3, 128), (3.4, 3.1, 262), (4.1, 3.8, 455), (5.0, 4.6, 905))
@@ -180,7 +180,7 @@ def main() -> int:
                     time.sleep(0.1)
             boats = {row["name"]: row["variants"][0]["id"] for row in rows}
             with sync_playwright() as playwright:
-                browser = playwright.chromium.launch(executable_path=CHROMIUM, args=list(FLAGS))
+                browser = playwright.chromium.launch(executable_path=WHOLE, args=list(FLAGS))
                 page = browser.new_page(viewport={"width": 1280, "height": 800}, locale="en-GB")
                 take_log(page, base, boats["Whimbrel"])
                 take(page, base, boats)

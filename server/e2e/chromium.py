@@ -6,6 +6,7 @@ import shutil
 
 # The package without windows takes a third less of a processor than the whole browser run headless.
 CHROMIUM = shutil.which("chromium-headless-shell") or shutil.which("chromium") or "/usr/bin/chromium"
+WHOLE = shutil.which("chromium") or CHROMIUM  # with the words of other languages: dates as a person sees them
 FLAGS = (
     "--headless",
     "--no-sandbox",

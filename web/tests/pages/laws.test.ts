@@ -15,7 +15,7 @@ const found = (html: string) => {
 it("nothing is wrong with a page that is right", () => {
   const page = `
     <label for="a">Boat</label><input id="a" /><button>Undo</button>
-    <svg width="200" height="100"><g transform="translate(150, 20)"><text x="40" y="70">12:00</text></g>
+    <svg width="200" height="100"><g transform="translate(150, 20)"><text x="10" y="70">12:00</text></g>
       <g role="slider" aria-label="Hour" aria-valuemin="0" aria-valuenow="3" aria-valuemax="9" aria-valuetext="three"></g>
       <path d="M0 0 L 3.5 4"/></svg>
     <div data-cell="dusk"><span>Bank at dusk</span><span data-value>none</span><span>There is no bank.</span></div>
@@ -61,7 +61,7 @@ it.each([
   [
     "a label off its chart",
     '<svg width="90" height="50"><g transform="translate(80 0)"><text x="20" y="9">noon</text></g></svg>',
-    "off its chart at 100, 9 of 0,0,90,50: noon",
+    "off its chart, 100 to 120.8, 9 of 0,0,90,50: noon",
   ],
 ])("tells %s", (_, html, told) => {
   expect(found(html).some((what) => what.includes(told))).toBe(true);

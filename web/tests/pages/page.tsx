@@ -38,6 +38,8 @@ export async function opened(station: string, variant: string, search = "") {
 
 const WAITS = "[role=status][aria-label^=Computing], .opacity-75, .opacity-70, .opacity-60, [aria-busy=true]";
 
+const aside = document.createElement("p"); // looked at now and then, not at every change of the page
+
 /** Until the rail has answered, and no part of the page waits; long work may go on. */
 export async function settled(page: HTMLElement) {
   await waitFor(
@@ -48,7 +50,7 @@ export async function settled(page: HTMLElement) {
       const said = /Working it out …|Opening the station …|Trying all skies …/.exec(page.textContent ?? "");
       if (said) throw new Error(said[0]);
     },
-    { timeout: 30_000, interval: 50 },
+    { timeout: 30_000, interval: 40, container: aside },
   );
 }
 

@@ -1,4 +1,4 @@
-import { useState } from "react";
+import { useEffect, useRef, useState } from "react";
 import { useStudy } from "../../asking/live";
 import { Waiting } from "../../kit/chart/Waiting";
 import { useDesign } from "../../kit/document";
@@ -38,6 +38,16 @@ function useDeck(seen: Seen) {
   return coarse && whole.data && !whole.stale ? { ...draft, data: whole.data } : draft;
 }
 
+/** A place that is added is the one that is looked at. */
+function useNewest(places: { id: string }[], choose: (id: string) => void) {
+  const before = useRef(places.length);
+  const newest = places.at(-1)?.id;
+  useEffect(() => {
+    if (places.length > before.current && newest) choose(newest);
+    before.current = places.length;
+  }, [places.length, newest, choose]);
+}
+
 /** What the sun and the shade make of the panels on this boat. */
 export default function ArrayStation() {
   const { design } = useDesign();
@@ -46,6 +56,7 @@ export default function ArrayStation() {
   const { data: picture, stale, error, retry } = useDeck(seen);
   const advice = useStudy("array/advice");
   const placeId = chosen ?? design.places?.[0]?.id ?? null;
+  useNewest(design.places ?? [], setChosen);
   const see = (groupId: string, number: number) => setSeen({ groupId, number });
   return (
     <>

@@ -132,7 +132,13 @@ export function LeaveStrip({ picture }: { picture: PassagePicture }) {
             />
           )}
           <Level y={HEIGHT - FOOT} x1={x(0)} x2={x(24)} stroke="var(--ink)" strokeWidth="1.4" />
-          <Columns of={ticks} top={HEIGHT - FOOT} bottom={HEIGHT - FOOT + 3} foot={HEIGHT - 3} />
+          <Columns
+            of={ticks}
+            top={HEIGHT - FOOT}
+            bottom={HEIGHT - FOOT + 3}
+            foot={HEIGHT - 3}
+            within={width}
+          />
           <Upright
             x={x(picture.leaves_h)}
             y1={TOP - 4}

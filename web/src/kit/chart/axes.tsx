@@ -13,23 +13,23 @@ export const Rows = ({ of, left, right }: { of: Tick[]; left: number; right: num
     </g>
   ));
 
-/** Lines up a chart, with their words at its foot. */
-export const Columns = ({
-  of,
-  top,
-  bottom,
-  foot,
-}: {
-  of: Tick[];
-  top: number;
-  bottom: number;
-  foot: number;
-}) =>
-  of.map(([x, words]) => (
-    <g key={`${x} ${words}`}>
-      <Upright x={x} y1={top} y2={bottom} stroke="var(--hairline)" strokeWidth="0.8" />
-      <text className="chart-text" x={x} y={foot} textAnchor="middle">
-        {words}
-      </text>
-    </g>
-  ));
+const LETTER = 6.6; // px in the mean
+
+/** Lines up a chart, with their words at its foot; words that would pass its right end, `within`, end there. */
+export const Columns = (props: { of: Tick[]; top: number; bottom: number; foot: number; within?: number }) =>
+  props.of.map(([x, words]) => {
+    const passes = props.within !== undefined && x + (words.length * LETTER) / 2 > props.within;
+    return (
+      <g key={`${x} ${words}`}>
+        <Upright x={x} y1={props.top} y2={props.bottom} stroke="var(--hairline)" strokeWidth="0.8" />
+        <text
+          className="chart-text"
+          x={passes ? props.within : x}
+          y={props.foot}
+          textAnchor={passes ? "end" : "middle"}
+        >
+          {words}
+        </text>
+      </g>
+    );
+  });
