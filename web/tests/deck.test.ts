@@ -1,5 +1,6 @@
 import { describe, expect, it } from "vitest";
 import demo from "../../demo/fulmar.json";
+import launch from "../../demo/whimbrel.json";
 import schema from "../../docs/boat-design.schema.json";
 import type { ArrayPicture, BoatDesign } from "../src/api/client";
 import { withGroup, withoutPanels, withoutPlace, withPlaceOf } from "../src/boat/panels";
@@ -15,11 +16,16 @@ import {
   within,
 } from "../src/features/array/deckGeometry";
 import {
+  hasOtherSide,
+  overAgainst,
   placeMoved,
   placeSized,
+  setAlike,
   thingMoved,
+  withBothAlike,
   withCount,
   withHinge,
+  withOtherSide,
   withShape,
   withThingIn,
 } from "../src/features/array/parts";
@@ -260,5 +266,91 @@ describe("the board of strings", () => {
     expect(first?.id).not.toContain("/");
     expect(second?.id).toBe("mine");
     expect(againByGroups({ ...fulmar, strings: [first as never] }).strings).toEqual([]);
+  });
+});
+
+describe("two sides", () => {
+  const whimbrel = launch as unknown as BoatDesign;
+  const wing = {
+    id: "w",
+    name: "Port wing",
+    kind: "wing",
+    at: corner(-0.9, 0.4, 0.8),
+    tilt_deg: 20,
+    faces: "port",
+  };
+  const panels = [
+    { id: "a", place_id: "w", controller_id: "c", nameplate_w: 100, count: 2 },
+    { id: "b", place_id: "w", controller_id: "c", nameplate_w: 50, count: 1 },
+    { id: "z", place_id: "roof", controller_id: "c", nameplate_w: 300, count: 4 },
+  ];
+  const boat = (more = {}) =>
+    ({
+      places: [
+        { ...wing, ...more },
+        { id: "roof", name: "Roof", at: corner(0, 0, 2) },
+      ],
+      panels,
+    }) as unknown as BoatDesign;
+
+  it("one wing has its like on the other, with the same panels on the same controllers", () => {
+    const both = withOtherSide(boat(), "w");
+    const other = both.places?.at(-1);
+    expect(other).toMatchObject({ name: "Starboard wing", kind: "wing", tilt_deg: 20, faces: "starboard" });
+    expect(other?.at).toEqual(corner(0.9, 0.4, 0.8));
+    const own = (both.panels ?? []).filter((group) => group.place_id === other?.id);
+    expect(own.map(({ controller_id, nameplate_w, count }) => [controller_id, nameplate_w, count])).toEqual([
+      ["c", 100, 2],
+      ["c", 50, 1],
+    ]);
+    const ids = [...(both.places ?? []), ...(both.panels ?? [])].map((part) => part.id);
+    expect(new Set(ids).size).toBe(ids.length);
+    expect(both.places?.slice(0, 2)).toEqual(boat().places); // what was there stays as it was
+    expect(withOtherSide(both, "w")).toBe(both); // it has one already
+  });
+
+  it("names say the side, and a place on the centreline has none", () => {
+    const named = (name: string, at = wing.at) => withOtherSide(boat({ name, at }), "w").places?.at(-1)?.name;
+    expect(named("port rail")).toBe("starboard rail");
+    expect(named("Rail, Starboard", corner(0.9, 0.4, 0.8))).toBe("Rail, Port");
+    expect(named("Rail")).toBe("Rail, starboard");
+    expect(named("Sporty rail", corner(0.9, 0.4, 0.8))).toBe("Sporty rail, port");
+    const roof = boat().places?.[1];
+    expect(roof && [hasOtherSide(roof), overAgainst(boat(), roof)]).toEqual([false, undefined]);
+    expect(withOtherSide(boat(), "roof")).toEqual(boat());
+  });
+
+  it("a pair is set alike: tilt, hinge and how each stands, its face to its own side", () => {
+    const both = withOtherSide(boat(), "w");
+    const [place, , other] = both.places ?? [];
+    if (!place || !other) throw new Error("no pair");
+    expect([overAgainst(both, place)?.id, overAgainst(both, other)?.id, setAlike(place, other)]).toEqual([
+      other.id,
+      "w",
+      true,
+    ]);
+    const stands = { dock: { how: "folded", tilt_deg: null } };
+    const tilted = {
+      ...both,
+      places: [{ ...place, tilt_deg: 45, tilt_most_deg: 80, stands }, ...(both.places?.slice(1) ?? [])],
+    } as BoatDesign;
+    expect(setAlike(tilted.places?.[0] as typeof place, other)).toBe(false);
+    const alike = withBothAlike(tilted, "w");
+    expect(alike.places?.at(-1)).toMatchObject({
+      tilt_deg: 45,
+      tilt_most_deg: 80,
+      stands,
+      faces: "starboard",
+      name: "Starboard wing",
+    });
+    expect(alike.places?.at(-1)?.at).toEqual(other.at);
+    expect(withBothAlike(alike, "roof")).toBe(alike);
+  });
+
+  it("the demo boat's wings are a pair", () => {
+    const [port, starboard] = ["port-wing", "starboard-wing"].map((id) =>
+      whimbrel.places?.find((one) => one.id === id),
+    );
+    expect(port && overAgainst(whimbrel, port)?.id).toBe(starboard?.id);
   });
 });

@@ -50,6 +50,32 @@ describe("a place", () => {
   });
 });
 
+describe("a pair", () => {
+  it("is made of one place by a button, and set alike by another", async () => {
+    const page = await at("array");
+    const name = (await design()).places?.[0]?.name ?? "";
+    await page.fold(/^Where it is/);
+    await page.type("To starboard", "-0.3");
+    await kept((boat) => expect(boat.places?.[0]?.at?.x_m).toBe(-0.3));
+    await page.person.click(await page.findByRole("button", { name: "the same on the other side" }));
+    await kept((boat) => expect(boat.places?.at(-1)?.at?.x_m).toBe(0.3));
+    await page.rest();
+    const other = (await design()).places?.at(-1);
+    expect(other?.name).toBe(`${name}, starboard`);
+    expect(page.container.querySelector("[data-place][aria-pressed=true]")?.textContent).toContain(
+      other?.name,
+    );
+    expect(page.queryByRole("button", { name: "the same on the other side" })).toBeNull();
+    await page.fold(/^How it stands/);
+    await page.type("Tilt; flat is 0", "25");
+    await kept((boat) => expect(boat.places?.at(-1)?.tilt_deg).toBe(25));
+    await page.person.click(await page.findByRole("button", { name: `set ${name} as this one` }));
+    await kept((boat) => expect(boat.places?.[0]?.tilt_deg).toBe(25));
+    await page.rest();
+    expect(page.queryByRole("button", { name: /^set .* as this one/ })).toBeNull();
+  });
+});
+
 describe("panels", () => {
   it("of other watts change the total and what the day brings", async () => {
     const page = await at("array");

@@ -3,7 +3,7 @@ import { withoutPlace } from "../../boat/panels";
 import { useDesign } from "../../kit/document";
 import { Begin, Field, Fields } from "../../kit/ui/Field";
 import { LinkButton } from "../../kit/ui/LinkButton";
-import { withHinge } from "./parts";
+import { hasOtherSide, overAgainst, setAlike, withBothAlike, withHinge, withOtherSide } from "./parts";
 
 type Place = NonNullable<BoatDesign["places"]>[number];
 type State = keyof NonNullable<Place["stands"]>;
@@ -15,7 +15,7 @@ interface Props {
 
 /** What a place is, where on the boat, and how large. */
 export function WhereFields({ index, place }: Props) {
-  const { apply, entries } = useDesign();
+  const { design, apply, entries } = useDesign();
   const at = `/places/${index}`;
   return (
     <>
@@ -23,6 +23,11 @@ export function WhereFields({ index, place }: Props) {
       {place.at && <Fields at={`${at}/at`} of="x_m y_m z_m" />}
       <Begin at={`${at}/at`} words="give it a position" />
       <Fields at={at} of="width_m length_m" />
+      {hasOtherSide(place) && !overAgainst(design, place) && (
+        <LinkButton className="block" onClick={() => apply((d) => withOtherSide(d, place.id), "place")}>
+          the same on the other side
+        </LinkButton>
+      )}
       <LinkButton onClick={() => apply((d) => withoutPlace(d, entries, place.id), "place")}>
         remove it with its panels
       </LinkButton>
@@ -32,7 +37,8 @@ export function WhereFields({ index, place }: Props) {
 
 /** Its tilt, its hinge, and how it stands in each state of the boat. */
 export function StandsFields({ index, place }: Props) {
-  const { apply, entries } = useDesign();
+  const { design, apply, entries } = useDesign();
+  const other = overAgainst(design, place);
   const at = `/places/${index}`;
   const states = entries.options("/plan/state");
   const stands = (state: string) => place.stands?.[state as State]?.how;
@@ -45,6 +51,11 @@ export function StandsFields({ index, place }: Props) {
       {tilts && <Field at={`${at}/faces`} />}
       {hinged && <Fields at={at} of="tilt_least_deg tilt_most_deg tended" />}
       <LinkButton onClick={hinge}>{hinged ? "it has no hinge" : "give it a hinge"}</LinkButton>
+      {other && !setAlike(place, other) && (
+        <LinkButton className="block" onClick={() => apply((d) => withBothAlike(d, place.id), "alike")}>
+          set {other.name} as this one
+        </LinkButton>
+      )}
       <h3 className="mt-2 mb-0.5 text-[13.5px] font-bold text-muted">In each state of the boat</h3>
       {states.map(([state, words]) => (
         <div key={state} className="mb-1 grid min-h-[30px] grid-cols-[1fr_auto_auto] items-center gap-x-1.5">

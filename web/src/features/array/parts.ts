@@ -1,9 +1,10 @@
 /** Adding, moving and removing what is on the deck. */
 import type { BoatDesign, BoatState, PanelModel } from "../../api/client";
-import type { Entries } from "../../kit/entries";
+import { type Entries, fresh } from "../../kit/entries";
 import { valueAt, withValue } from "../../kit/pointer";
 
 type Obstacle = NonNullable<BoatDesign["obstacles"]>[number];
+type Place = NonNullable<BoatDesign["places"]>[number];
 
 const SNAP_M = 0.05;
 const PULL_M = 0.09;
@@ -132,4 +133,71 @@ export function withThingIn(
   const now = (valueAt(design, at) as BoatState[] | null | undefined) ?? (standing ? every : []);
   const next = every.filter((key) => (key === state ? on : now.includes(key)));
   return withValue(design, at, standing && next.length === every.length ? null : next);
+}
+
+const ACROSS = { port: "starboard", starboard: "port" } as const;
+const across = <T extends string | undefined>(side: T): T =>
+  (ACROSS[side as keyof typeof ACROSS] ?? side) as T;
+const NEAR_M = 0.06; // two that stand so alike are a pair
+const SET = ["tilt_deg", "tilt_least_deg", "tilt_most_deg", "tended", "stands"] as const;
+
+/** A place off the centreline has another side. */
+export const hasOtherSide = (place: Place): boolean => Math.abs(place.at?.x_m ?? 0) >= NEAR_M;
+
+/** The place that stands over against another, on the other side of the boat. */
+export function overAgainst(design: BoatDesign, place: Place): Place | undefined {
+  const { at } = place;
+  if (!at || !hasOtherSide(place)) return undefined;
+  return (design.places ?? []).find(
+    (other) =>
+      other.kind === place.kind &&
+      other.at &&
+      Math.abs(other.at.x_m + at.x_m) < NEAR_M &&
+      Math.abs(other.at.y_m - at.y_m) < NEAR_M,
+  );
+}
+
+/** A name with its side changed; one that names no side says where it is. */
+function named(name: string, x_m: number): string {
+  const found = /\b(port|starboard)\b/i.exec(name)?.[0];
+  if (!found) return `${name}, ${x_m > 0 ? "starboard" : "port"}`;
+  const other = across(found.toLowerCase());
+  return name.replace(found, /^[A-Z]/.test(found) ? other.charAt(0).toUpperCase() + other.slice(1) : other);
+}
+
+/** The same place on the other side, with panels as on this one, on the same controllers. */
+export function withOtherSide(design: BoatDesign, id: string): BoatDesign {
+  const place = (design.places ?? []).find((one) => one.id === id);
+  if (!place?.at || !hasOtherSide(place) || overAgainst(design, place)) return design;
+  const at = { ...place.at, x_m: -place.at.x_m };
+  const other = {
+    ...place,
+    id: fresh("place"),
+    name: named(place.name ?? "Place", at.x_m),
+    at,
+    faces: across(place.faces),
+  };
+  const panels = (design.panels ?? []).filter((group) => group.place_id === id);
+  const more = panels.map((group) => ({ ...group, id: fresh("panels"), place_id: other.id }));
+  return {
+    ...design,
+    places: [...(design.places ?? []), other],
+    panels: [...(design.panels ?? []), ...more],
+  };
+}
+
+/** Whether two places are tilted, hinged and stowed alike. */
+export const setAlike = (place: Place, other: Place): boolean =>
+  SET.every((entry) => JSON.stringify(place[entry] ?? null) === JSON.stringify(other[entry] ?? null));
+
+/** The place over against another tilted, hinged and stowed as that one is. */
+export function withBothAlike(design: BoatDesign, id: string): BoatDesign {
+  const place = (design.places ?? []).find((one) => one.id === id);
+  const other = place && overAgainst(design, place);
+  if (!place || !other) return design;
+  const set = Object.fromEntries(SET.map((entry) => [entry, place[entry]]));
+  const places = (design.places ?? []).map((one) =>
+    one.id === other.id ? { ...one, ...set, faces: across(place.faces) } : one,
+  );
+  return { ...design, places };
 }
