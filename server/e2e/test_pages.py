@@ -35,4 +35,4 @@ class PagesTest(LiveServerTestCase):
             self, ["--dir", "tests/pages", "--testTimeout", "120000"],
             {**os.environ, "VITE_PAGES": json.dumps(there)},
         )  # fmt: skip
-        self.assertGreater(passed, 66)
+        self.assertGreater(passed, 70)

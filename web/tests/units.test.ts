@@ -99,4 +99,56 @@ describe("what is typed", () => {
     });
     expect(parsed("", "count", USUAL_UNITS)).toEqual({ problem: "This needs a number, such as 3.5." });
   });
+
+  it.each<[string, Kind, number]>([
+    ["24 lb", "mass_kg", 10.8862],
+    ["24lbs", "mass_kg", 10.8862],
+    ["1,5 t", "mass_kg", 1500],
+    ["55 lb", "force_n", 244.652],
+    ["20 kg", "force_n", 196.133],
+    ["5ft 6", "length_m", 1.6764],
+    ["5'6\"", "length_m", 1.6764],
+    ["16 ft", "length_m", 4.8768],
+    ["450mm", "length_m", 0.45],
+    ["4.2 kt", "speed_mps", 2.16067],
+    ["10 km/h", "speed_mps", 2.77778],
+    ["6 mph", "speed_mps", 2.68224],
+    ["12 nm", "distance_m", 22224],
+    ["3 mi", "distance_m", 4828.03],
+    ["1.2 kW", "power_w", 1200],
+    ["2 hp", "power_w", 1491.4],
+    ["7,2 kWh", "energy_wh", 7200],
+    ["55 %", "fraction", 0.55],
+    ["13,2 V", "voltage_v", 13.2],
+    ["90 min", "duration_h", 1.5],
+    ["−4 °C", "temperature_c", -4],
+    ["30°", "angle_deg", 30],
+  ])("%s is read as it is written, whatever a person's own units", (text, kind, value) => {
+    for (const units of [USUAL_UNITS, FEET]) {
+      const found = parsed(text, kind, units);
+      expect("value" in found && found.value).toBeCloseTo(value, 2);
+    }
+  });
+
+  it.each<[string, Kind]>([
+    ["24 lb", "length_m"],
+    ["5 kn", "mass_kg"],
+    ["3 V", "current_a"],
+    ["5ft 6ft", "length_m"],
+    ["1.2.3", "power_w"],
+    ["--3", "power_w"],
+    ["1e", "power_w"],
+    ["kW", "power_w"],
+  ])("%s is no %s", (text, kind) => {
+    const found = parsed(text, kind, USUAL_UNITS);
+    expect("problem" in found && found.problem).toContain(`“${text}” is not a number.`);
+  });
+
+  it("is money with its sign before or after it, in whatever currency", () => {
+    const coins = { ...USUAL_UNITS, currency: "crowns" };
+    for (const text of ["120", "crowns 120", "120 crowns", "$120", "120 €", "120,00"])
+      expect(parsed(text, "money", coins)).toEqual({ value: 120 });
+    expect(say("money", 1234.5, coins)).toBe("1,235 crowns");
+    expect(parsed("cheap", "money", coins)).toHaveProperty("problem");
+  });
 });

@@ -64,6 +64,19 @@ class LiveTest(SimpleTestCase):
         parts = await self.parts(page="busy", turn=7, counts=False)
         self.assertEqual([part["part"] for part in parts], ["checked", "rail", "usual"])
 
+    async def test_the_arrays_findings_rest_only_while_shade_is_still_to_be_cast(self):
+        async def order(design) -> list[str]:
+            parts = await self.parts(design=design, station="array", studies=[{"study": "array/advice"}])
+            return [part["part"] for part in parts]
+
+        known = ["checked", "rail", "findings", "usual", "study", "counts"]
+        await order(DEMO)
+        self.assertEqual(await order(DEMO), known)
+        moved = json.loads(json.dumps(DEMO))
+        moved["obstacles"][0]["foot"]["y_m"] += 0.017
+        self.assertEqual(await order(moved), ["checked", "rail", "usual", "study", "findings", "counts"])
+        self.assertEqual(await order(moved), known)
+
     async def test_one_part_that_fails_holds_up_no_other(self):
         with (
             mock.patch.object(live, "answers_asked", side_effect=ZeroDivisionError),

@@ -1,5 +1,6 @@
 import { type ReactNode, useEffect, useRef } from "react";
 import { NavLink, useLocation, useParams } from "react-router";
+import { counted } from "../kit/units";
 import { Logo } from "./Logo";
 import { STATIONS } from "./stations";
 
@@ -38,7 +39,9 @@ export function CourseLine(props: { warnings: Record<string, number>; children: 
               >
                 <StationMark here={station === key} warnings={warnings[key] ?? 0} />
                 <span className={station === key ? "font-bold" : "text-muted"}>{label}</span>
-                {(warnings[key] ?? 0) > 0 && <span className="sr-only">, {warnings[key]} open warnings</span>}
+                {(warnings[key] ?? 0) > 0 && (
+                  <span className="sr-only">, {counted(warnings[key] ?? 0, "open warning")}</span>
+                )}
               </NavLink>
             </li>
           ))}
