@@ -30,4 +30,4 @@ def ran_well(case: SimpleTestCase, arguments: list[str], environment: dict[str, 
 
 class BenchLogicTest(SimpleTestCase):
     def test_every_test_of_the_bench_passes(self):
-        self.assertGreater(ran_well(self, ["--exclude", "tests/pages/**"]), 50)
+        self.assertGreater(ran_well(self, ["--exclude", "tests/pages/**", "--testTimeout", "60000"]), 50)

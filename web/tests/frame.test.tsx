@@ -1,6 +1,6 @@
 // @vitest-environment jsdom
 /** The frame: the course line and its warnings, the rail and what it says of nothing, findings and their fold. */
-import { cleanup, render, screen, within } from "@testing-library/react";
+import { cleanup, configure, render, screen, within } from "@testing-library/react";
 import userEvent from "@testing-library/user-event";
 import type { ReactNode } from "react";
 import { MemoryRouter, Route, Routes } from "react-router";
@@ -17,6 +17,7 @@ class Still {
   unobserve() {}
   disconnect() {}
 }
+configure({ asyncUtilTimeout: 30_000 }); // a machine that runs every test at once is slow
 vi.stubGlobal("ResizeObserver", Still);
 Element.prototype.scrollIntoView = () => {};
 

@@ -1,6 +1,6 @@
 // @vitest-environment jsdom
 /** The parts that every station is made of: numbers of records, files, sheets, reasons, handles, notices. */
-import { cleanup, fireEvent, render, screen, waitFor, within } from "@testing-library/react";
+import { cleanup, configure, fireEvent, render, screen, waitFor, within } from "@testing-library/react";
 import userEvent from "@testing-library/user-event";
 import { type ReactNode, useState } from "react";
 import { afterEach, beforeEach, describe, expect, it, vi } from "vitest";
@@ -24,6 +24,7 @@ class Still {
   unobserve() {}
   disconnect() {}
 }
+configure({ asyncUtilTimeout: 30_000 }); // a machine that runs every test at once is slow
 vi.stubGlobal("ResizeObserver", Still);
 vi.stubGlobal("PointerEvent", MouseEvent);
 File.prototype.text = function (this: File) {

@@ -1,7 +1,7 @@
 /** The whole application in a page without a window, before a server that answers: as a person opens it. */
 import "./furnish";
 import { QueryClient, QueryClientProvider } from "@tanstack/react-query";
-import { cleanup, render, waitFor } from "@testing-library/react";
+import { cleanup, configure, render, waitFor } from "@testing-library/react";
 import { createMemoryRouter, RouterProvider } from "react-router";
 import { Workspace } from "../../src/app/Workspace";
 import { PreferencesProvider } from "../../src/kit/preferences";
@@ -38,6 +38,7 @@ export async function opened(station: string, variant: string, search = "") {
 
 const WAITS = "[role=status][aria-label^=Computing], .opacity-75, .opacity-70, .opacity-60, [aria-busy=true]";
 
+configure({ asyncUtilTimeout: 60_000 }); // a machine that runs every test at once is slow
 const aside = document.createElement("p"); // looked at now and then, not at every change of the page
 
 /** Until the rail has answered, and no part of the page waits; long work may go on. */
@@ -50,7 +51,7 @@ export async function settled(page: HTMLElement) {
       const said = /Working it out …|Opening the station …|Trying all skies …/.exec(page.textContent ?? "");
       if (said) throw new Error(said[0]);
     },
-    { timeout: 30_000, interval: 40, container: aside },
+    { timeout: 90_000, interval: 40, container: aside },
   );
 }
 
