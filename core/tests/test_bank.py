@@ -217,6 +217,10 @@ class GreySizeTest(unittest.TestCase):
         self.assertGreater(grey_size(hungry, 3), 1.9 * size)
         self.assertLess(grey_size(self.house(panels__0__nameplate_w=400), 3), size)
 
+    def test_a_sun_that_never_falls_short_asks_for_the_smallest(self):
+        noon = {"id": "phone", "name": "Phone", "power_w": 1, "hours_per_day": 2, "from_clock": "12:00:00"}
+        self.assertLess(grey_size(boat(loads=[noon], panels__0__nameplate_w=4000), 3), 0.1)
+
     def test_it_is_just_enough_on_nine_of_ten_spells(self):
         design, count = self.house(), 3
         size = grey_size(design, count)

@@ -33,6 +33,6 @@ class PagesTest(LiveServerTestCase):
         there = {"url": self.live_server_url, "boats": boats}
         passed = ran_well(
             self, ["--dir", "tests/pages", "--testTimeout", "300000", "--maxWorkers", "1"],
-            {**os.environ, "VITE_PAGES": json.dumps(there)},
+            {**os.environ, "NODE_ENV": "production", "VITE_PAGES": json.dumps(there)},
         )  # fmt: skip
         self.assertGreater(passed, 60)

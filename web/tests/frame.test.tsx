@@ -1,25 +1,17 @@
 // @vitest-environment jsdom
 /** The frame: the course line and its warnings, the rail and what it says of nothing, findings and their fold. */
-import { cleanup, configure, render, screen, within } from "@testing-library/react";
+import "./bare";
+import { cleanup, render, screen, within } from "@testing-library/react";
 import userEvent from "@testing-library/user-event";
 import type { ReactNode } from "react";
 import { MemoryRouter, Route, Routes } from "react-router";
-import { afterEach, describe, expect, it, vi } from "vitest";
+import { afterEach, describe, expect, it } from "vitest";
 import type { Answers, Finding, RailCell } from "../src/api/client";
 import { AnswerRail } from "../src/app/AnswerRail";
 import { CourseLine } from "../src/app/CourseLine";
 import { Findings } from "../src/app/Findings";
 import { STATIONS } from "../src/app/stations";
 import { PreferencesProvider } from "../src/kit/preferences";
-
-class Still {
-  observe() {}
-  unobserve() {}
-  disconnect() {}
-}
-configure({ asyncUtilTimeout: 30_000 }); // a machine that runs every test at once is slow
-vi.stubGlobal("ResizeObserver", Still);
-Element.prototype.scrollIntoView = () => {};
 
 afterEach(cleanup);
 const person = userEvent.setup({ delay: null });

@@ -1,6 +1,7 @@
 // @vitest-environment jsdom
 /** The parts that every station is made of: numbers of records, files, sheets, reasons, handles, notices. */
-import { cleanup, configure, fireEvent, render, screen, waitFor, within } from "@testing-library/react";
+import "./bare";
+import { cleanup, fireEvent, render, screen, waitFor, within } from "@testing-library/react";
 import userEvent from "@testing-library/user-event";
 import { type ReactNode, useState } from "react";
 import { afterEach, beforeEach, describe, expect, it, vi } from "vitest";
@@ -19,13 +20,6 @@ import { Told } from "../src/kit/ui/Told";
 import { WhyPopover } from "../src/kit/ui/WhyPopover";
 import { Window } from "../src/kit/ui/Window";
 
-class Still {
-  observe() {}
-  unobserve() {}
-  disconnect() {}
-}
-configure({ asyncUtilTimeout: 30_000 }); // a machine that runs every test at once is slow
-vi.stubGlobal("ResizeObserver", Still);
 vi.stubGlobal("PointerEvent", MouseEvent);
 File.prototype.text = function (this: File) {
   return new Promise((done) => {
@@ -34,9 +28,6 @@ File.prototype.text = function (this: File) {
     reader.readAsText(this);
   });
 };
-Element.prototype.scrollIntoView = () => {};
-Element.prototype.setPointerCapture = () => {};
-Element.prototype.hasPointerCapture = () => false;
 
 const person = userEvent.setup({ delay: null });
 const shown = (what: ReactNode) => render(<PreferencesProvider>{what}</PreferencesProvider>);

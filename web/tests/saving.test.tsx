@@ -5,6 +5,7 @@ import { act, cleanup, render } from "@testing-library/react";
 import { afterEach, beforeEach, describe, expect, it, vi } from "vitest";
 import schema from "../../docs/boat-design.schema.json";
 import type { BoatDesign, VariantOut } from "../src/api/client";
+import { later } from "./bare";
 import { type Asked, json, kept, refused, server } from "./stand-ins";
 
 const { DesignProvider, useSaving } = await import("../src/app/saving");
@@ -37,10 +38,6 @@ function opened(design = boat("a"), revision = 1) {
   );
 }
 
-/** Time goes by, a little at a time: what a page does about one thing comes before the next. */
-async function later(ms: number) {
-  for (let gone = 0; gone < ms; gone += 50) await act(() => vi.advanceTimersByTimeAsync(50));
-}
 const named = (name: string, key = name) => act(() => doc.apply((now) => ({ ...now, name }), key));
 const puts = (asked: Asked[]) =>
   asked

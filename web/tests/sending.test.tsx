@@ -4,6 +4,7 @@ import { QueryClient, QueryClientProvider } from "@tanstack/react-query";
 import { act, cleanup, render } from "@testing-library/react";
 import { afterEach, beforeEach, describe, expect, it, vi } from "vitest";
 import type { BoatDesign, OneRecord } from "../src/api/client";
+import { later } from "./bare";
 import { json, kept, refused, server } from "./stand-ins";
 
 const { RecordsProvider, withWaiting } = await import("../src/app/records");
@@ -16,10 +17,6 @@ const records = (list: OneRecord[]) => ({
   schema_version: 1 as const,
   records: list,
 });
-
-async function later(ms: number) {
-  for (let gone = 0; gone < ms; gone += 50) await act(() => vi.advanceTimersByTimeAsync(50));
-}
 
 beforeEach(() => {
   vi.useFakeTimers();

@@ -1,6 +1,6 @@
 import { useQuery } from "@tanstack/react-query";
 import { type ReactNode, Suspense, useEffect, useRef, useState } from "react";
-import { useNavigate, useParams, useSearchParams } from "react-router";
+import { useNavigate, useParams } from "react-router";
 import { type BoatRow, client, dataOf } from "../api/client";
 import { useList } from "../asking/lists";
 import { LiveProvider, useCounts, useFindings, useRail, useUsual } from "../asking/live";
@@ -9,6 +9,7 @@ import { HOUR_EVENT } from "../kit/hour";
 import { type Own, OwnCells } from "../kit/ownCells";
 import { withValue } from "../kit/pointer";
 import { usePreferences } from "../kit/preferences";
+import { useSearch } from "../kit/search";
 import type { Station } from "../kit/station";
 import { Alone } from "../kit/ui/Alone";
 import { UsualContext } from "../kit/ui/Field";
@@ -81,7 +82,7 @@ function Nowhere({ what }: { what: string }) {
 /** What the screen is asked about beside the design: the variant it is held against, and the clock time. */
 function Asking({ children }: { children: (comparedId: string | null) => ReactNode }) {
   const { variant } = useDesign();
-  const [search] = useSearchParams();
+  const [search] = useSearch();
   const comparedId = search.get("compare");
   const compared = useQuery({
     queryKey: ["compared", comparedId],
@@ -99,7 +100,7 @@ function Frame(props: { boats: BoatRow[]; station: Station; comparedId: string |
   const { boats, station, comparedId } = props;
   const { design, variant } = useDesign();
   const { saveState, pause, fault, tryNow, conflict, undo, redo, canUndo, canRedo } = useSaving();
-  const [, setSearch] = useSearchParams();
+  const [, setSearch] = useSearch();
   const rail = useRail();
   const warnings = useCounts();
   const told = useFindings(station.key);
@@ -164,14 +165,10 @@ function Frame(props: { boats: BoatRow[]; station: Station; comparedId: string |
           comparedId={comparedId}
           trigger={keep}
           onCompare={(id) =>
-            setSearch(
-              (old) => {
-                if (id) old.set("compare", id);
-                else old.delete("compare");
-                return old;
-              },
-              { replace: true },
-            )
+            setSearch((search) => {
+              if (id) search.set("compare", id);
+              else search.delete("compare");
+            }, true)
           }
         />
       </AnswerRail>

@@ -69,8 +69,14 @@ export function unitOf(kind: Kind, units: Units): [string, number] {
   }
 }
 
+const FORMATS = new Map<number, Intl.NumberFormat>(); // by digits: making one takes longer than using it
+
 function grouped(value: number, digits: number): string {
-  return value.toLocaleString("en-GB", { minimumFractionDigits: digits, maximumFractionDigits: digits });
+  const format =
+    FORMATS.get(digits) ??
+    new Intl.NumberFormat("en-GB", { minimumFractionDigits: digits, maximumFractionDigits: digits });
+  FORMATS.set(digits, format);
+  return format.format(value);
 }
 
 export function clockText(minutes: number): string {

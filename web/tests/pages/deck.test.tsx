@@ -1,6 +1,6 @@
 // @vitest-environment jsdom
 /** Array and Day as they are worked at: places and panels added and taken away, hours, things in the sun. */
-import { waitFor } from "@testing-library/react";
+import { waitFor } from "@testing-library/dom";
 import { afterEach, beforeEach, describe, expect, it } from "vitest";
 import { left } from "./page";
 import { at, begin, design, kept, SOON } from "./person";

@@ -1,4 +1,5 @@
 /** What a page without a window lacks; imported before anything of the application. */
+import "../bare";
 import { vi } from "vitest";
 
 export interface OnServer {
@@ -30,10 +31,6 @@ export function goAway(part: string): () => void {
 function furnish() {
   vi.stubGlobal("ResizeObserver", Sized);
   vi.stubGlobal("matchMedia", () => ({ matches: false, addEventListener() {}, removeEventListener() {} }));
-  Element.prototype.scrollIntoView = () => {};
-  Element.prototype.hasPointerCapture = () => false;
-  Element.prototype.setPointerCapture = () => {};
-  Element.prototype.releasePointerCapture = () => {};
   const Plain = globalThis.Request;
   const whole = (from: RequestInfo | URL) => (typeof from === "string" ? new URL(from, server.url) : from);
   vi.stubGlobal(

@@ -1,48 +1,69 @@
 /** The whole application in a page without a window, before a server that answers: as a person opens it. */
 import "./furnish";
 import { QueryClient, QueryClientProvider } from "@tanstack/react-query";
-import { cleanup, configure, render, waitFor } from "@testing-library/react";
-import { createMemoryRouter, RouterProvider } from "react-router";
+import { configure, waitFor, within } from "@testing-library/dom";
+import { flushSync } from "react-dom";
+import { createRoot } from "react-dom/client";
+import { BrowserRouter, Route, Routes } from "react-router";
 import { Workspace } from "../../src/app/Workspace";
 import { PreferencesProvider } from "../../src/kit/preferences";
 import { ToastProvider } from "../../src/kit/Toast";
+
+const leaving: (() => void)[] = [];
 
 /** Opens a boat at a station, and waits until nothing on the page is an older answer or still to come. */
 export async function opened(station: string, variant: string, search = "") {
   const queries = new QueryClient({
     defaultOptions: { queries: { refetchOnWindowFocus: false, retry: false } },
   });
-  const router = createMemoryRouter(
-    [
-      {
-        path: "/:station/:variantId",
-        element: (
-          <ToastProvider>
-            <Workspace />
-          </ToastProvider>
-        ),
-      },
-    ],
-    { initialEntries: [`/${station}/${variant}${search}`] },
-  );
-  const page = render(
+  window.history.pushState(null, "", `/${station}/${variant}${search}`);
+  const container = document.body.appendChild(document.createElement("div"));
+  const root = createRoot(container);
+  leaving.push(() => {
+    root.unmount();
+    container.remove();
+  });
+  root.render(
     <PreferencesProvider>
       <QueryClientProvider client={queries}>
-        <RouterProvider router={router} />
+        <BrowserRouter>
+          <Routes>
+            <Route
+              path="/:station/:variantId"
+              element={
+                <ToastProvider>
+                  <Workspace />
+                </ToastProvider>
+              }
+            />
+          </Routes>
+        </BrowserRouter>
       </QueryClientProvider>
     </PreferencesProvider>,
   );
-  await settled(page.container);
-  return { ...page, router };
+  await settled(container);
+  return { ...within(document.body), container };
 }
 
 const WAITS = "[role=status][aria-label^=Computing], .opacity-75, .opacity-70, .opacity-60, [aria-busy=true]";
 
-configure({ asyncUtilTimeout: 60_000 }); // a machine that runs every test at once is slow
-const aside = document.createElement("p"); // looked at now and then, not at every change of the page
+const tick = () => new Promise((gone) => setTimeout(gone, 10));
+
+configure({
+  defaultHidden: true, // looking up styles is what a page without a window is slow at
+  eventWrapper: (event) => flushSync(event), // what an event changes is drawn before the next
+  asyncWrapper: async (wait) => {
+    const found = await wait();
+    await tick();
+    return found;
+  },
+});
+
+export const aside = document.createElement("p"); // looked at now and then, not at every change of the page
 
 /** Until the rail has answered, and no part of the page waits; long work may go on. */
 export async function settled(page: HTMLElement) {
+  await tick();
   await waitFor(
     () => {
       if (!page.querySelector("[aria-busy=false] [data-cell]")) throw new Error("the rail has not answered");
@@ -55,8 +76,14 @@ export async function settled(page: HTMLElement) {
   );
 }
 
+/** The address changes as by a link elsewhere, or the browser's own buttons. */
+export function goes(to: string) {
+  window.history.pushState(null, "", to);
+  window.dispatchEvent(new PopStateEvent("popstate"));
+}
+
 export const left = () => {
-  cleanup();
+  for (const leave of leaving.splice(0)) leave();
   localStorage.clear();
   sessionStorage.clear();
 };

@@ -1,11 +1,12 @@
 /** A person at a page, with a boat of their own. */
-import { fireEvent, screen, waitFor } from "@testing-library/react";
+import { fireEvent, screen, waitFor } from "@testing-library/dom";
 import userEvent from "@testing-library/user-event";
 import type { BoatDesign, OneRecord, VariantOut } from "../../src/api/client";
 import { server } from "./furnish";
-import { opened, settled } from "./page";
+import { aside, opened, settled } from "./page";
 
-export const SOON = { timeout: 90_000 }; // a machine that runs every test at once is slow
+/** A machine that runs every test at once is slow; looked at now and then, not at every change of the page. */
+export const SOON = { timeout: 90_000, interval: 80, container: aside };
 let variant = "";
 export const theVariant = () => variant;
 

@@ -1,6 +1,6 @@
 // @vitest-environment jsdom
 /** Boats of several kinds at every station, in every view, with every fold open. */
-import { fireEvent } from "@testing-library/react";
+import { fireEvent } from "@testing-library/dom";
 import { afterEach, describe, expect, it } from "vitest";
 import { STATIONS } from "../../src/app/stations";
 import { server } from "./furnish";

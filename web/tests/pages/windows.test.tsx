@@ -1,6 +1,6 @@
 // @vitest-environment jsdom
 /** Two windows and one boat; boats that are duplicated, removed and brought back; a design as a file. */
-import { screen, waitFor, within } from "@testing-library/react";
+import { screen, waitFor, within } from "@testing-library/dom";
 import { afterEach, beforeEach, describe, expect, it } from "vitest";
 import type { BoatDesign } from "../../src/api/client";
 import { left } from "./page";
@@ -63,9 +63,9 @@ describe("another window", () => {
     await page.type("Waterline length", "4.6");
     const asked = await screen.findByRole("alertdialog", { name: /was removed in another window/ }, SOON);
     await page.person.click(within(asked).getByRole("button", { name: "Keep as a new boat" }));
-    await waitFor(() => expect(page.router.state.location.pathname).not.toContain(theVariant()), SOON);
+    await waitFor(() => expect(window.location.pathname).not.toContain(theVariant()), SOON);
     await page.rest();
-    const id = page.router.state.location.pathname.split("/").at(-1) ?? "";
+    const id = window.location.pathname.split("/").at(-1) ?? "";
     expect((await stored(id)).design.hull.waterline_length_m).toBe(4.6);
   });
 });
@@ -74,11 +74,11 @@ describe("boats", () => {
   it("are duplicated and opened, removed, and brought back by the one thing that the notice offers", async () => {
     const page = await at("bank");
     const before = (await boats()).length;
-    const here = page.router.state.location.pathname;
+    const here = window.location.pathname;
     await page.menu("Duplicate");
-    await waitFor(() => expect(page.router.state.location.pathname).not.toBe(here), SOON);
+    await waitFor(() => expect(window.location.pathname).not.toBe(here), SOON);
     await page.rest();
-    expect([(await boats()).length, page.router.state.location.pathname.startsWith("/bank/")]).toEqual([
+    expect([(await boats()).length, window.location.pathname.startsWith("/bank/")]).toEqual([
       before + 1,
       true,
     ]);

@@ -1,5 +1,4 @@
 import { useCallback, useEffect } from "react";
-import { useSearchParams } from "react-router";
 import type { DayPicture } from "../../api/client";
 import { useStudy } from "../../asking/live";
 import { Waiting } from "../../kit/chart/Waiting";
@@ -7,6 +6,7 @@ import { useDesign } from "../../kit/document";
 import { HOUR_EVENT } from "../../kit/hour";
 import { withValue } from "../../kit/pointer";
 import { useSay } from "../../kit/preferences";
+import { useSearch } from "../../kit/search";
 import { Heading, Picture } from "../../kit/ui/Page";
 import { Views } from "../../kit/ui/Views";
 import { clockText } from "../../kit/units";
@@ -99,19 +99,13 @@ export default function DayStation() {
 
 /** The moment the day is read at: in the address once it is moved, solar noon before. */
 function useCursor(picture: DayPicture | undefined) {
-  const [search, setSearch] = useSearchParams();
+  const [search, setSearch] = useSearch();
   const at = search.get("at");
   const cursor = picture ? (at ? indexOf(picture, minutesOf(at)) : picture.noon_index) : 0;
   const set = useCallback(
     (index: number) => {
       if (!picture) return;
-      setSearch(
-        (old) => {
-          old.set("at", clockText(clockAt(picture, index)));
-          return old;
-        },
-        { replace: true },
-      );
+      setSearch((search) => search.set("at", clockText(clockAt(picture, index))), true);
     },
     [picture, setSearch],
   );

@@ -1,10 +1,10 @@
 import { Tabs } from "radix-ui";
 import { useState } from "react";
-import { useSearchParams } from "react-router";
 import { useStudy } from "../../asking/live";
 import { Waiting } from "../../kit/chart/Waiting";
 import { useDesign } from "../../kit/document";
 import { useOwnCells } from "../../kit/ownCells";
+import { useSearch } from "../../kit/search";
 import { Picture } from "../../kit/ui/Page";
 import { BeforeView } from "./BeforeView";
 import { ConnectingView } from "./ConnectingView";
@@ -23,7 +23,7 @@ export default function FitoutStation() {
   const { variant } = useDesign();
   const [minute, setMinute] = useMinute(variant.boat_id);
   const { data: picture, stale, error, retry } = useStudy("fitout/picture", asked(minute));
-  const [search, setSearch] = useSearchParams();
+  const [search, setSearch] = useSearch();
   const [part, setPart] = useState<string | null>(null);
   const [place, setPlace] = useState<string | null>(null);
   const [test, setTest] = useState<string | null>(null);
@@ -34,10 +34,9 @@ export default function FitoutStation() {
     ["parts", "frames", "connecting", "sun", "tests", "before"].includes(wanted) ? wanted : "parts"
   ) as View;
   const choose = (next: string) =>
-    setSearch((old) => {
-      if (next === "parts") old.delete("view");
-      else old.set("view", next);
-      return old;
+    setSearch((search) => {
+      if (next === "parts") search.delete("view");
+      else search.set("view", next);
     });
   const set = (part: Partial<Minute>) => setMinute({ ...minute, ...part });
   return (

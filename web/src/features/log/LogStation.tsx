@@ -1,9 +1,9 @@
 import { useEffect, useState } from "react";
-import { useSearchParams } from "react-router";
 import { useStudy } from "../../asking/live";
 import { Waiting } from "../../kit/chart/Waiting";
 import { useLogbook } from "../../kit/logbook";
 import { useOwnCells } from "../../kit/ownCells";
+import { useSearch } from "../../kit/search";
 import { Picture } from "../../kit/ui/Page";
 import { Views } from "../../kit/ui/Views";
 import { DayView } from "./DayView";
@@ -26,7 +26,7 @@ const VIEWS = [
 /** What the meters said, what it means, and what was learned. */
 export default function LogStation() {
   const { open, outing } = useLogbook();
-  const [search, setSearch] = useSearchParams();
+  const [search, setSearch] = useSearch();
   const asked = search.get("outing") ?? "";
   const view = search.get("view");
   const [typing, setTyping] = useState(false);
@@ -35,11 +35,7 @@ export default function LogStation() {
   useEffect(() => () => open(""), [open]);
   const { data: picture, stale, error, retry } = useStudy("log/picture");
   useOwnCells(picture);
-  const choose = (id: string) =>
-    setSearch((old) => {
-      old.set("outing", id);
-      return old;
-    });
+  const choose = (id: string) => setSearch((search) => search.set("outing", id));
   return (
     <>
       <section className="bench border-r border-hairline px-5 py-3" aria-label="Bench">

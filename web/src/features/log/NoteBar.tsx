@@ -90,10 +90,15 @@ export function NoteBar(props: {
     if (at === null) wrong.clock = "A time such as 14:20, or nothing for now.";
     setProblems(wrong);
     if (at === null || Object.keys(wrong).length > 0) return;
-    const told = await understood(word.trim());
-    if (sky || word.trim()) byPart.set(null, { ...told.values, ...byPart.get(null) });
-    if (byPart.size === 0)
+    const text = word.trim();
+    if (byPart.size === 0 && !sky && !text)
       return setProblems({ all: "Any number, a word for the sky, or a word of your own." });
+    setTexts({}); // what is typed while the word is understood is the next reading's
+    setWord("");
+    setSky("");
+    setClock("");
+    const told = await understood(text);
+    if (sky || text) byPart.set(null, { ...told.values, ...byPart.get(null) });
     const shown = day?.outing ?? null;
     const outing = shown && clock !== "" ? shown.id : outingAt(shown, at);
     if (outing !== shown?.id) begun.current(outing);
@@ -110,10 +115,6 @@ export function NoteBar(props: {
         left_out: false,
       })),
     );
-    setTexts({});
-    setWord("");
-    setSky("");
-    setClock("");
     setSaid(`Noted at ${clock || nowClock()}.`);
     onSmall();
   }

@@ -1,6 +1,7 @@
 import type { ScaleLinear } from "d3-scale";
 import type { Leg, PassagePicture } from "../../api/client";
 import { Upright } from "../../kit/chart/lines";
+import { LETTER_PX } from "../../kit/chart/wrapped";
 import { useSay } from "../../kit/preferences";
 import { hourText } from "../../kit/units";
 
@@ -15,7 +16,6 @@ interface Props {
 }
 
 const NARROW = 0.34; // of the height, at a mark
-const NAME_WIDE = 7; // pixels a letter, about
 const HOUR_WIDE = 44; // pixels
 
 /** The water of the way: a pool for every leg, narrow at its marks; arrows for the stream; hours underneath. */
@@ -139,7 +139,7 @@ export function RibbonWater({ picture, x, top, height, legs, chosen, onLeg }: Pr
 function placed(marks: PassagePicture["marks"], x: ScaleLinear<number, number>, whole: boolean): number[] {
   const ends = [0, Number.NEGATIVE_INFINITY, Number.NEGATIVE_INFINITY];
   const count = marks.length;
-  const half = (k: number) => ((marks[k]?.name.length ?? 0) * NAME_WIDE) / 2;
+  const half = (k: number) => ((marks[k]?.name.length ?? 0) * LETTER_PX) / 2;
   const last = whole ? marks[count - 1] : undefined;
   const kept = last ? x(last.from_frac) - 2 * half(count - 1) : Number.POSITIVE_INFINITY;
   return marks.map((mark, k) => {

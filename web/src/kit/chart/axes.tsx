@@ -1,4 +1,5 @@
 import { Level, Upright } from "./lines";
+import { LETTER_PX } from "./wrapped";
 
 type Tick = readonly [number, string]; // where, and its words
 
@@ -13,12 +14,10 @@ export const Rows = ({ of, left, right }: { of: Tick[]; left: number; right: num
     </g>
   ));
 
-const LETTER = 6.6; // px in the mean
-
 /** Lines up a chart, with their words at its foot; words that would pass its right end, `within`, end there. */
 export const Columns = (props: { of: Tick[]; top: number; bottom: number; foot: number; within?: number }) =>
   props.of.map(([x, words]) => {
-    const passes = props.within !== undefined && x + (words.length * LETTER) / 2 > props.within;
+    const passes = props.within !== undefined && x + (words.length * LETTER_PX) / 2 > props.within;
     return (
       <g key={`${x} ${words}`}>
         <Upright x={x} y1={props.top} y2={props.bottom} stroke="var(--hairline)" strokeWidth="0.8" />

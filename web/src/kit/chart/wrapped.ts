@@ -1,3 +1,6 @@
+/** What a letter of a chart takes, about. */
+export const LETTER_PX = 7;
+
 /** A name broken over so many lines of a box at its spaces; what is left over ends in an ellipsis. */
 export function wrapped(text: string, perLine: number, most: number): string[] {
   const lines: string[] = [];

@@ -1,6 +1,6 @@
 import { Tabs } from "radix-ui";
 import { type ReactNode, useEffect, useRef } from "react";
-import { useSearchParams } from "react-router";
+import { useSearch } from "../search";
 
 /** The views of a station's picture, one at a time; which one stands in the address. */
 export function Views<Key extends string>(props: {
@@ -9,7 +9,7 @@ export function Views<Key extends string>(props: {
   children: (view: Key) => ReactNode;
 }) {
   const { label, views, children } = props;
-  const [search, setSearch] = useSearchParams();
+  const [search, setSearch] = useSearch();
   const first = views[0]?.[0] as Key;
   const asked = search.get("view") as Key | null;
   const view = views.some(([key]) => key === asked) ? (asked as Key) : first;
@@ -24,10 +24,9 @@ export function Views<Key extends string>(props: {
       onValueChange={(next) => {
         if (next === latest.current) return; // asked twice: by the press, and by the focus that it brings
         latest.current = next;
-        setSearch((old) => {
-          if (next === first) old.delete("view");
-          else old.set("view", next);
-          return old;
+        setSearch((search) => {
+          if (next === first) search.delete("view");
+          else search.set("view", next);
         });
       }}
     >
