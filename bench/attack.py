@@ -75,7 +75,7 @@ def mutated(document: dict[str, Any], chance: random.Random) -> dict[str, Any]:
 
 
 def one_design(number: int) -> tuple[bool, list[str], float]:
-    """Every study of a mutated design that passes the check: whether it was refused, what is wrong, the slowest."""
+    """Every study of a mutated design: whether its check refused it, what is wrong, the slowest."""
     from parhelion.errors import ParhelionError
     from parhelion.formats.boat_file import design_from
     from parhelion.rail.answers import answers_for
@@ -202,7 +202,7 @@ class Server:
 
 
 def calls(board: Board, server: Server, tries: int) -> None:
-    """Nonsense to every address: no server error, every refusal in the one shape; what fails is kept to look at."""
+    """Nonsense to every address: no server error, every refusal in the one shape; what fails is kept."""
     chance = random.Random(21)
     paths = json.loads(server.call("GET", "/api/openapi.json")[2])["paths"]
     design = json.loads((ROOT / "demo" / "grebe.json").read_text())
