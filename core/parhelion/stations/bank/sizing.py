@@ -205,9 +205,7 @@ class _GreySpells:
         """The smallest size that carries the house over nine of ten of them."""
         guess = self._needs(LARGEST, self.lowest)
         for _ in range(REFINED):
-            size = min(
-                max(CLEAR * guess, SMALLEST), LARGEST
-            )  # nothing is needed where the sun never falls short
+            size = min(max(CLEAR * guess, SMALLEST), LARGEST)  # the sun may never fall short
             guess = self._needs(size, self._run(size, self.hardest[:HARD_MEMBERS])[1])
         found = _smallest(lambda size: self.enough(size, HARD_MEMBERS), guess)
         if found is not None and not self.enough(found, GREY_MEMBERS):
