@@ -14,13 +14,16 @@ from hypothesis import strategies as st
 from parhelion.cli import main
 from parhelion.design import BoatDesign
 from parhelion.design.passage import Leg
-from parhelion.errors import InvalidDesign, UnreadableFile
+from parhelion.errors import InvalidDesign, ParhelionError, UnreadableFile
 from parhelion.formats.boat_file import design_from, read_boat
+from parhelion.formats.forecast_file import read_forecast
 from parhelion.formats.route_file import read_route, written_route
 from parhelion.stations.passage.card_pdf import passage_card
+from parhelion.stations.passage.forecast import by_forecast
 from parhelion.stations.passage.picture import passage_picture, ways_shown
 from parhelion.stations.passage.tides import tides_nearby
 from parhelion.stations.passage.voyage import sure, voyage_of
+from parhelion.sun.forecast import simulated_forecast
 
 from tests.cases import boat, findings_of
 
@@ -289,6 +292,54 @@ class PlansTest(TestCase):
             for from_deg in (90, 270)
         )
         self.assertLess(nose, stern - 0.03)
+
+    def test_a_wind_from_an_hour_on_is_that_wind_from_then_on(self):
+        plan = {"plan__wind_mps": 6}
+
+        def blown(*winds, first=None):
+            later = [
+                {"id": f"w{k}", "from_clock": clock, "wind_from_deg": deg, "wind_mps": mps}
+                for k, (clock, deg, mps) in enumerate(winds)
+            ]
+            said = {} if first is None else {"wind_from_deg": first}
+            legs = (leg("a", 4), leg("b", 4))
+            found = planned(*legs, winds=later, leaves_at="09:00:00", boat_changes=plan, **said, **FAR)
+            return passage_picture(found)
+
+        astern, nose = blown(first=270), blown(first=90)
+        self.assertEqual(blown(("23:30:00", 90, 12), first=270).arrival_soc_frac, astern.arrival_soc_frac)
+        same = blown(("05:00:00", 90, 6), first=270)
+        self.assertEqual([one.power_w for one in same.legs], [one.power_w for one in nose.legs])
+        turn = astern.marks[1].arrives_h
+        clock = f"{int(turn):02d}:{int(turn % 1 * 60):02d}:00"
+        turned = blown((clock, 90, 6), first=350)  # an angle that was averaged with 90 would show
+        there = nose.legs[1].power_w
+        self.assertAlmostEqual(turned.legs[1].power_w, there, delta=0.02 * there)
+        self.assertAlmostEqual(turned.legs[0].power_w, blown(first=350).legs[0].power_w, places=6)
+        self.assertAlmostEqual(turned.legs[1].head_wind_mps, 6, delta=0.2)
+        self.assertIsNone(blown().legs[0].head_wind_mps)
+
+    def test_a_forecast_gives_sky_and_wind_by_the_hour(self):
+        hours = [
+            {"from": "06:00", "sky": "clear", "wind_mps": 2, "wind_from_deg": 200},
+            {"from": "10:00", "sky": "clear", "wind_mps": 2, "wind_from_deg": 200},
+            {"from": "12:00", "cloud_oktas": 8, "wind_mps": 5, "wind_from_deg": 250},
+            {"from": "17:00", "sky": "rain"},
+        ]
+        day = {"date": "2027-06-13", "sky": "broken", "wind_mps": 3.5, "wind_from_deg": 230, "hours": hours}
+        design = planned(leaves_at="09:00:00", boat_changes={"plan__date": "2027-06-13"})
+        found = by_forecast(design, read_forecast(json.dumps({"days": [day]})))
+        self.assertEqual((found.sky, found.wind_mps, found.wind_from_deg), ("clear", 3.5, 230))
+        skies = [(f"{one.from_clock:%H}", str(one.sky)) for one in found.skies]
+        self.assertEqual(skies, [("12", "overcast"), ("17", "rain")])
+        winds = [(f"{one.from_clock:%H}", one.wind_from_deg) for one in found.winds]
+        self.assertEqual(winds, [("06", 200), ("12", 250)])
+        other = read_forecast(json.dumps({"days": [{**day, "date": "2027-06-20"}]}))
+        for refused, forecast in ((design, other), (boat(), other)):
+            with self.assertRaises(ParhelionError):
+                by_forecast(refused, forecast)
+        stand_in = by_forecast(design, simulated_forecast(design.site, design.plan.date, 1))
+        self.assertEqual(len(stand_in.winds), 4)
 
 
 class BoatsTest(TestCase):

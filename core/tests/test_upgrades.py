@@ -151,6 +151,10 @@ class ForecastTest(unittest.TestCase):
             (json.dumps({"days": [{"date": "2027-06-13", "cloud_oktas": 9}]}), "/days/0/cloud_oktas", "9"),
             (json.dumps({"days": [days[0], {**days[1], "date": "2027-06-16"}]}), "/days/1/date", "follow"),
             (json.dumps({"days": [days[0]] * 17}), "/days", "more"),
+            (json.dumps({"days": [{**days[0], "hours": 5}]}), "/days/0/hours", "no list"),
+            (json.dumps({"days": [{**days[0], "hours": [5]}]}), "/days/0/hours/0", "not an object"),
+            (json.dumps({"days": [{**days[0], "hours": [{"from": "25:00"}]}]}), "/days/0/hours/0/from", "none"),
+            (json.dumps({"days": [{**days[0], "wind_from_deg": 400}]}), "/days/0/wind_from_deg", "400"),
         )  # fmt: skip
         for text, field, said in wrong:
             with self.assertRaises(UnreadableFile) as refused:

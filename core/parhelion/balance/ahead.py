@@ -9,7 +9,7 @@ from __future__ import annotations
 import math
 from collections.abc import Sequence
 from dataclasses import dataclass, field, replace
-from datetime import UTC, datetime, timedelta
+from datetime import datetime
 from datetime import time as Time
 
 import numpy as np
@@ -20,12 +20,14 @@ from parhelion.balance.outlook import Outlook, net_for_motor_w, outlook_of
 from parhelion.balance.push import TO_THRUST
 from parhelion.balance.sources import free_by_bank_w
 from parhelion.balance.spells import house_watts
+from parhelion.balance.waters import Waters, hours_between, stream_of, waters_of
 from parhelion.balance.way_sun import SkyAt, WaySun, clock_steps, rounded_deg, sun_on_way
+from parhelion.balance.winds import WindAt, Winds, steady
 from parhelion.bank.store import Store, drawn_a, energy_wh
 from parhelion.computing.kept import once
 from parhelion.constants import STEP_S
 from parhelion.design import BoatDesign
-from parhelion.design.passage import Leg, Passage, Stream, StreamKind, Tide
+from parhelion.design.passage import Leg, Passage
 from parhelion.hull.demand import demand_curve
 from parhelion.hull.resistance import air_area_m2
 from parhelion.route import stream as streams
@@ -35,7 +37,6 @@ from parhelion.route.held import LEG, MOTOR, REST, SHORE
 from parhelion.route.way import Demand, LegAhead, Way, there_again
 from parhelion.sun.daysteps import DaySteps, day_at
 from parhelion.sun.zone import zone_at
-from parhelion.tide.stations import TideStation, high_waters, station_of
 
 Array = NDArray[np.float64]
 
@@ -75,7 +76,7 @@ class Ahead:
     done_m: float = 0.0  # of the whole way, where she is under way already
     skipped: int = 0  # legs behind her
     stream_factor: float = 1.0
-    other_wind: tuple[float, float] | None = None
+    other_winds: Winds | None = None
     waters: Waters = field(default_factory=lambda: Waters([], []))
 
     @property
@@ -94,7 +95,9 @@ class Ahead:
 
     def hour_of(self, clock: Time) -> float:
         """Hours after the first midnight of a clock time of the first day, by the zone's own offsets."""
-        return _hours(self.midnight, datetime.combine(self.midnight.date(), clock, self.midnight.tzinfo))
+        return hours_between(
+            self.midnight, datetime.combine(self.midnight.date(), clock, self.midnight.tzinfo)
+        )
 
     @once
     def day(self) -> DaySteps:
@@ -103,11 +106,11 @@ class Ahead:
 
     @property
     def sunset_h(self) -> float | None:
-        return None if self.day.sunset_at is None else _hours(self.midnight, self.day.sunset_at)
+        return None if self.day.sunset_at is None else hours_between(self.midnight, self.day.sunset_at)
 
     @property
     def sunrise_h(self) -> float | None:
-        return None if self.day.sunrise_at is None else _hours(self.midnight, self.day.sunrise_at)
+        return None if self.day.sunrise_at is None else hours_between(self.midnight, self.day.sunrise_at)
 
     @once
     def in_by_h(self) -> float:
@@ -230,13 +233,17 @@ class Ahead:
             return np.zeros_like(SHARES)
         return np.array([energy_wh(float(share), store) - energy_wh(0.0, store) for share in SHARES])
 
-    @property
-    def wind(self) -> tuple[float | None, float]:
-        """Where it comes from and how strong; nothing where its direction is not given."""
-        if self.other_wind is not None:
-            return self.other_wind
-        wind_from = self.passage.wind_from_deg
-        return wind_from, 0.0 if wind_from is None else self.design.plan.wind_mps
+    @once
+    def winds(self) -> Winds:
+        """The day's wind, and others from an hour on, in their order."""
+        if self.other_winds is not None:
+            return self.other_winds
+        first = steady(self.passage.wind_from_deg, self.design.plan.wind_mps).each
+        later = [
+            WindAt(self.hour_of(item.from_clock), item.wind_from_deg, item.wind_mps)
+            for item in self.passage.winds
+        ]
+        return Winds((*first, *sorted(later, key=lambda item: item.from_h)))
 
     def laying(self, legs: Sequence[LegAhead], member: int, from_h: float) -> Laying:
         """Legs with the sun of the shown (0) or the poor (1) day, from an hour on."""
@@ -250,17 +257,9 @@ class Ahead:
         each = {leg.course_deg: np.repeat(net(self.sun.on(leg.course_deg)), fold)[first:] for leg in legs}
         under_way = np.stack([each[leg.course_deg] for leg in legs]) + house
         rest = np.repeat(net(self.sun.rest_w), fold)[first:] + house
-        wind_from, blows = self.wind
-        return Laying(
-            self._streamed(legs),
-            first * GRID_S / 3600,
-            GRID_S,
-            under_way,
-            house,
-            wind_from or 0.0,
-            blows,
-            rest,
-        )
+        start_h = first * GRID_S / 3600
+        winds = self.winds.over(start_h, len(house), GRID_S)
+        return Laying(self._streamed(legs), start_h, GRID_S, under_way, house, *winds, rest)
 
     def _streamed(self, legs: Sequence[LegAhead]) -> list[LegAhead]:
         if self.stream_factor == 1.0:
@@ -333,51 +332,6 @@ class _Times:
         return self.factor * east, self.factor * north
 
 
-def _hours(start: datetime, moment: datetime) -> float:
-    return (moment.astimezone(UTC) - start.astimezone(UTC)).total_seconds() / 3600
-
-
-@dataclass(frozen=True)
-class Waters:
-    """High waters [h after the first midnight] and their ranges [m], of a station or by the one given."""
-
-    hours: list[float]
-    ranges_m: list[float]
-    station: TideStation | None = None
-
-    def nearest_h(self, hours: float) -> float:
-        """The high water nearest to an hour."""
-        return min(self.hours, key=lambda one: abs(one - hours), default=hours)
-
-
-def waters_of(tide: Tide, midnight: datetime, days: int) -> Waters:
-    """The high waters of all days: predicted for a station, else half a lunar day apart."""
-    station = None if tide.station_id is None else station_of(tide.station_id)
-    if station is not None:
-        end = (midnight.astimezone(UTC) + timedelta(days=days + 1)).astimezone(midnight.tzinfo)
-        found = high_waters(station, midnight - timedelta(days=1), end)
-        if found:
-            hours = [_hours(midnight, one.at) for one in found]
-            return Waters(hours, [one.range_m for one in found], station)
-    clock = tide.high_water or Time(12)
-    first = _hours(midnight, datetime.combine(midnight.date(), clock, midnight.tzinfo))
-    hours = [first + k * streams.SEMIDIURNAL_H for k in range(-3, 2 * days + 3)]
-    return Waters(hours, [tide.range_there_m] * len(hours))
-
-
-def stream_of(stream: Stream, passage: Passage, waters: Waters, about_h: float) -> streams.Stream:
-    """A leg's stream in numbers; one that turns goes by the high water nearest to an hour."""
-    if stream.kind is StreamKind.STEADY:
-        return streams.Steady(stream.set_deg, stream.rate_mps)
-    if stream.kind is StreamKind.TURNING:
-        strongest = waters.nearest_h(about_h) + stream.strongest_h
-        return streams.Sine(stream.set_deg, stream.rate_mps, strongest, mean_mps=stream.mean_mps)
-    tide = passage.tide
-    assert tide is not None
-    rows = [(x.after_high_water_h, x.set_deg, x.springs_mps, x.neaps_mps) for x in stream.hours]
-    return streams.TidalTable(rows, waters.hours, waters.ranges_m, tide.springs_m, tide.neaps_m)
-
-
 def _leg_ahead(leg: Leg, opens: float | None, passage: Passage, waters: Waters, about_h: float) -> LegAhead:
     return LegAhead(
         length_m=leg.distance_m,
@@ -422,7 +376,7 @@ def ahead_of(design: BoatDesign, passage: Passage) -> Ahead:
     days = min(max(math.ceil((24 + stops + distance / pace / 3600) / 24), 2), MOST_DAYS)
     if passage.tide is not None:
         waters = waters_of(passage.tide, midnight, days)
-    about = _hours(midnight, datetime.combine(design.plan.date, passage.leaves_at, zone))
+    about = hours_between(midnight, datetime.combine(design.plan.date, passage.leaves_at, zone))
     out: list[LegAhead] = []
     opens: float | None = None
     for leg in passage.legs:
@@ -456,9 +410,9 @@ def _left_of(legs: list[LegAhead], gone_m: float) -> tuple[list[LegAhead], int]:
     return [here, *legs[skipped + 1 :]], skipped
 
 
-def blown(ahead: Ahead, from_deg: float, wind_mps: float) -> Ahead:
-    """The same passage in another wind."""
-    return replace(ahead, other_wind=(from_deg, wind_mps))
+def blown(ahead: Ahead, winds: Winds) -> Ahead:
+    """The same passage in other winds."""
+    return replace(ahead, other_winds=winds)
 
 
 def kept_reserve(record: Array) -> NDArray[np.bool_]:

@@ -9,6 +9,7 @@ from pydantic import model_validator
 from parhelion.design.part import Choice, Clock, Id, Name, Part, Share, begins, entry, out_of_reach
 from parhelion.design.plan import Shade, Sky
 
+MOST_SKIES, MOST_WINDS = 4, 8  # later ones
 LONGEST_LEG_M = 460_000.0  # a day and a night at ten knots
 
 
@@ -152,6 +153,17 @@ class SkyFrom(Part):
     sky_shade: Shade = entry("How much of it", default=Shade.USUAL)
 
 
+class WindFrom(Part):
+    """Another wind from an hour on."""
+
+    model_config = begins(from_clock="13:00:00", wind_from_deg=270, wind_mps=5)
+
+    id: Id
+    from_clock: Clock = entry("From")
+    wind_from_deg: float = entry("Wind from", "True, where it comes from", ge=0, le=360)
+    wind_mps: float = entry("Wind", ge=0, le=40, step=0.5)
+
+
 class Now(Part):
     """Where she is now, so that the rest is planned anew from here."""
 
@@ -204,7 +216,8 @@ class Passage(Part):
     wind_from_deg: float | None = entry(
         "Wind from", "True; its strength is the day's. Empty: not counted as drag", default=None, ge=0, le=360
     )
-    skies: tuple[SkyFrom, ...] = entry("Sky later", default=(), max_length=4)
+    skies: tuple[SkyFrom, ...] = entry("Sky later", default=(), max_length=MOST_SKIES)
+    winds: tuple[WindFrom, ...] = entry("Wind later", default=(), max_length=MOST_WINDS)
     hand_mps: float | None = entry(
         "Without the motor", "By oars, pedals or sail; empty: by the legs and arms aboard, if any",
         default=None, gt=0, le=5,

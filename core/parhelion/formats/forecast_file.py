@@ -1,19 +1,27 @@
 """A forecast as open JSON: a list of days, each with its date and its sky as a word or in oktas of cloud.
 
-{"source": "…", "days": [{"date": "2027-06-13", "sky": "broken", "wind_mps": 4.2},
+{"source": "…", "days": [{"date": "2027-06-13", "sky": "broken", "wind_mps": 4.2, "wind_from_deg": 250,
+                          "hours": [{"from": "14:00", "sky": "overcast",
+                                     "wind_mps": 6, "wind_from_deg": 270}]},
                          {"date": "2027-06-14", "cloud_oktas": 7}]}
+
+Of a day's hours each holds from its own on; a passage takes them.
 """
 
 from __future__ import annotations
 
 import json
 from datetime import date as Date
+from datetime import time as Time
 from itertools import pairwise
 from typing import Any
 
 from parhelion.design import Sky
 from parhelion.errors import Problem, UnreadableFile
-from parhelion.sun.forecast import LONGEST_DAYS, Forecast, ForecastDay, word_for
+from parhelion.sun.forecast import LONGEST_DAYS, Forecast, ForecastDay, ForecastHour, word_for
+
+MOST_HOURS = 48  # of a day
+MOST_WIND_MPS = 40.0  # as a passage takes it
 
 WANTED = 'JSON with "days": each a "date" as 2027-06-13 and a "sky" (' + ", ".join(Sky) + ') or "cloud_oktas"'
 
@@ -44,20 +52,49 @@ def _day(day: Any, number: int) -> ForecastDay:
         date = Date.fromisoformat(str(day.get("date")))
     except ValueError as error:
         raise _refuse("This date is none.", f"{field}/date", day.get("date"), "as 2027-06-13") from error
-    oktas = _number(day, "cloud_oktas", 0, 8, field)
-    word = day.get("sky")
-    if word is None and oktas is None:
+    sky = _sky(day, field)
+    if sky is None:
         raise _refuse("This day has no sky.", field)
-    if word is not None and word not in list(Sky):
-        raise _refuse("This sky is not known.", f"{field}/sky", word, ", ".join(Sky))
-    sky = Sky(word) if word is not None else word_for(1 - 0.75 * ((oktas or 0.0) / 8) ** 3.4)
+    hours = day.get("hours") or []
+    if not isinstance(hours, list) or len(hours) > MOST_HOURS:
+        raise _refuse("These hours are no list of a day's.", f"{field}/hours", None, f"{MOST_HOURS} or fewer")
     return ForecastDay(
         date=date,
         sky=sky,
         sun_hours=_number(day, "sun_hours", 0, 24, field),
-        wind_mps=_number(day, "wind_mps", 0, 60, field),
+        **_wind(day, field),
         air_c=_number(day, "air_c", -60, 60, field),
+        hours=[_hour(one, f"{field}/hours/{k}") for k, one in enumerate(hours)],
     )
+
+
+def _sky(said: dict[str, Any], field: str) -> Sky | None:
+    """By its word, else by its cloud; None where neither is said."""
+    word, oktas = said.get("sky"), _number(said, "cloud_oktas", 0, 8, field)
+    if word is None:
+        return None if oktas is None else word_for(1 - 0.75 * (oktas / 8) ** 3.4)
+    if word not in list(Sky):
+        raise _refuse("This sky is not known.", f"{field}/sky", word, ", ".join(Sky))
+    return Sky(word)
+
+
+def _wind(said: dict[str, Any], field: str) -> dict[str, float | None]:
+    return {
+        "wind_mps": _number(said, "wind_mps", 0, MOST_WIND_MPS, field),
+        "wind_from_deg": _number(said, "wind_from_deg", 0, 360, field),
+    }
+
+
+def _hour(hour: Any, field: str) -> ForecastHour:
+    if not isinstance(hour, dict):
+        raise _refuse(
+            "This hour is not an object.", field, None, '"from" as 14:00, and what holds from then on'
+        )
+    try:
+        clock = Time.fromisoformat(str(hour.get("from")))
+    except ValueError as error:
+        raise _refuse("This hour is none.", f"{field}/from", hour.get("from"), "as 14:00") from error
+    return ForecastHour(from_clock=clock.replace(tzinfo=None), sky=_sky(hour, field), **_wind(hour, field))
 
 
 def read_forecast(text: str) -> Forecast:

@@ -92,7 +92,12 @@ def _from_9(document: Document) -> Document:
     return {**document, "schema_version": 10}
 
 
+def _from_10(document: Document) -> Document:
+    """Version 11: winds of a passage by the hour; without one the day's stays."""
+    return {**document, "schema_version": 11}
+
+
 MIGRATIONS: dict[int, Callable[[Document], Document]] = {
     1: _from_1, 2: _from_2, 3: _from_3, 4: _from_4, 5: _from_5, 6: _from_6, 7: _from_7,
-    8: _from_8, 9: _from_9,
+    8: _from_8, 9: _from_9, 10: _from_10,
 }  # fmt: skip

@@ -281,9 +281,10 @@ class Laying:
         else:
             fold = round(step_s / self.step_s)
             whole = self.series[1].shape[-1] // fold * fold
-            parts = [
-                part[..., :whole].reshape(*part.shape[:-1], -1, fold).mean(axis=-1) for part in self.series
-            ]
+            folded = [part[..., :whole].reshape(*part.shape[:-1], -1, fold) for part in self.series]
+            sun, house, from_deg, mps, rest = folded
+            middle = fold // 2  # an angle has no mean
+            parts = [sun.mean(-1), house.mean(-1), from_deg[:, middle], mps[:, middle], rest.mean(-1)]
         return laid(self.legs, self.start_h, step_s, *parts)
 
 

@@ -1770,6 +1770,37 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/passage/forecast": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Sky and wind of the passage's day.
+         * @description Sky and wind of the passage's day.
+         *
+         *     Parameters
+         *     ----------
+         *     design : BoatDesign
+         *         With a passage.
+         *     forecast : Forecast
+         *
+         *     Raises
+         *     ------
+         *     ParhelionError
+         *         Where there is no passage, or the forecast does not know the day.
+         */
+        post: operations["passageForecast"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/passage/findings": {
         parameters: {
             query?: never;
@@ -2930,10 +2961,10 @@ export interface components {
             schema_name: "parhelion.boat";
             /**
              * Schema Version
-             * @default 10
+             * @default 11
              * @constant
              */
-            schema_version: 10;
+            schema_version: 11;
             /** Name */
             name: string;
             /**
@@ -4388,6 +4419,11 @@ export interface components {
              */
             skies: components["schemas"]["SkyFrom"][];
             /**
+             * Wind later
+             * @default []
+             */
+            winds: components["schemas"]["WindFrom"][];
+            /**
              * Without the motor
              * @description By oars, pedals or sail; empty: by the legs and arms aboard, if any
              */
@@ -5249,6 +5285,31 @@ export interface components {
          * @enum {string}
          */
         Weekday: "mon" | "tue" | "wed" | "thu" | "fri" | "sat" | "sun";
+        /**
+         * WindFrom
+         * @description Another wind from an hour on.
+         * @example {
+         *       "from_clock": "13:00:00",
+         *       "wind_from_deg": 270,
+         *       "wind_mps": 5
+         *     }
+         */
+        WindFrom: {
+            /** Id */
+            id: string;
+            /**
+             * From
+             * Format: time
+             */
+            from_clock: string;
+            /**
+             * Wind from
+             * @description True, where it comes from
+             */
+            wind_from_deg: number;
+            /** Wind */
+            wind_mps: number;
+        };
         /**
          * WiringLimits
          * @description What a wiring is held against.
@@ -6979,8 +7040,31 @@ export interface components {
             sun_hours?: number | null;
             /** Wind Mps */
             wind_mps?: number | null;
+            /** Wind From Deg */
+            wind_from_deg?: number | null;
             /** Air C */
             air_c?: number | null;
+            /**
+             * Hours
+             * @default []
+             */
+            hours: components["schemas"]["ForecastHour"][];
+        };
+        /**
+         * ForecastHour
+         * @description What holds from an hour of a day on; what is not said stays as it was.
+         */
+        ForecastHour: {
+            /**
+             * From Clock
+             * Format: time
+             */
+            from_clock: string;
+            sky?: components["schemas"]["Sky"] | null;
+            /** Wind Mps */
+            wind_mps?: number | null;
+            /** Wind From Deg */
+            wind_from_deg?: number | null;
         };
         /**
          * AskedForecast
@@ -9728,6 +9812,8 @@ export interface components {
             ground_mps: number | null;
             /** Stream Mps */
             stream_mps: number | null;
+            /** Head Wind Mps */
+            head_wind_mps: number | null;
             /** Power W */
             power_w: number | null;
             /** Hours */
@@ -10052,6 +10138,27 @@ export interface components {
         /** PassageTidesAsked */
         PassageTidesAsked: {
             design: components["schemas"]["BoatDesign"];
+        };
+        /**
+         * ForecastTaken
+         * @description What a forecast makes of the entries of sky and wind.
+         */
+        ForecastTaken: {
+            sky: components["schemas"]["Sky"];
+            /** Wind Mps */
+            wind_mps: number | null;
+            /** Wind From Deg */
+            wind_from_deg: number | null;
+            /** Skies */
+            skies: components["schemas"]["SkyFrom"][];
+            /** Winds */
+            winds: components["schemas"]["WindFrom"][];
+            told: components["schemas"]["Sentence"];
+        };
+        /** PassageForecastAsked */
+        PassageForecastAsked: {
+            design: components["schemas"]["BoatDesign"];
+            forecast: components["schemas"]["Forecast"];
         };
         /** PassageFindingsAsked */
         PassageFindingsAsked: {
@@ -17311,6 +17418,66 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["TidesNearby"] | null;
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Errors"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Errors"];
+                };
+            };
+            /** @description Request Entity Too Large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Errors"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Errors"];
+                };
+            };
+        };
+    };
+    passageForecast: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["PassageForecastAsked"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ForecastTaken"];
                 };
             };
             /** @description Bad Request */

@@ -22,6 +22,7 @@ interface Node {
   items?: Node;
   properties?: Record<string, Node>;
   minItems?: number;
+  maxItems?: number;
   minLength?: number;
   maxLength?: number;
   minimum?: number;
@@ -159,6 +160,12 @@ export class Entries {
     for (const [name, entry] of Object.entries(node.properties))
       if (this.whole(entry).default !== undefined) begun[name] = this.whole(entry).default;
     return { ...begun, ...(example ?? examples[0]), ...like };
+  }
+
+  /** Whether a list may hold one more. */
+  hasRoom(design: BoatDesign, list: string): boolean {
+    const held = (valueAt(design, list) ?? []) as unknown[];
+    return held.length < (this.node(list).maxItems ?? Number.POSITIVE_INFINITY);
   }
 
   /** A design with one more part in a list: begun as usual, with an id and a name of its own. */

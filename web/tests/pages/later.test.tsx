@@ -139,6 +139,13 @@ describe("a passage", () => {
     await page.person.clear(course());
     await page.person.type(course(), "270{Enter}");
     await kept((boat) => expect(boat.passage?.legs.at(-1)?.course_deg).toBe(270));
+    await page.fold(/^Wind and sky/);
+    await page.person.click(page.getByRole("button", { name: "by the forecast" }));
+    await kept((boat) => expect(boat.passage?.winds?.length).toBe(4));
+    await page.rest();
+    expect(page.container.textContent).toMatch(/foresees nothing/);
+    await page.person.click(page.getByRole("button", { name: "remove wind 2" }));
+    await kept((boat) => expect(boat.passage?.winds?.length).toBe(3));
   });
 });
 

@@ -6,6 +6,7 @@ from collections.abc import Callable
 from typing import cast
 
 from parhelion.balance.ahead import blown
+from parhelion.balance.winds import steady
 from parhelion.design import BoatDesign, PushKind, Use
 from parhelion.design.passage import Going
 from parhelion.finding import Finding, Level, ordered
@@ -309,9 +310,9 @@ def without_motor(voyage: Voyage) -> Finding | None:
 
 def wind_uncounted(voyage: Voyage) -> Finding | None:
     """A breeze whose direction is not given."""
-    ahead = voyage.ahead
-    wind = ahead.design.plan.wind_mps
-    if ahead.passage.wind_from_deg is not None or wind < BREEZE_MPS:
+    setting_out = voyage.ahead.winds.at(voyage.plan.leaves_h)
+    wind = setting_out.mps
+    if setting_out.from_deg is not None or wind < BREEZE_MPS:
         return None
     return passage_finding(
         "wind",
@@ -330,11 +331,11 @@ def wind_that_ends_it(voyage: Voyage) -> Finding | None:
         return None
     legs = ahead.legs[ahead.outward :] or ahead.legs
     longest = max(legs, key=lambda leg: leg.length_m)
-    now = ahead.design.plan.wind_mps if ahead.passage.wind_from_deg is not None else 0.0
+    now = ahead.winds.strongest_mps
     for wind in WINDS_MPS:
         if wind <= now:
             continue
-        against = held(blown(ahead, longest.course_deg, wind), Going.SPEED, plan.leaves_h, plan.value)
+        against = held(blown(ahead, steady(longest.course_deg, wind)), Going.SPEED, plan.leaves_h, plan.value)
         if not against.good:
             return passage_finding(
                 "wind_ends_it",

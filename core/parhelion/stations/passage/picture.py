@@ -40,6 +40,7 @@ class LegShown(Frozen):
     speed_mps: float | None
     ground_mps: float | None
     stream_mps: float | None  # along the course
+    head_wind_mps: float | None  # from ahead; below nothing from astern; None where no wind is counted
     power_w: float | None
     hours: float | None
     from_frac: float  # of the ribbon's width
@@ -314,6 +315,9 @@ def _legs(plan: Plan, place: _Places) -> list[LegShown]:
         start = None if there is None else _leaves(plan, k, marks[k].passed_m, there)
         some = bool(mine.any())
 
+        from_deg, blows = plan.ahead.winds.over(0.0, len(rows), GRID_H * 3600)
+        head = blows * np.cos(np.radians(from_deg - leg.course_deg))
+
         def mean(values: np.ndarray, mine: np.ndarray = mine, some: bool = some) -> float | None:
             return float(values[mine].mean()) if some else None
 
@@ -326,6 +330,7 @@ def _legs(plan: Plan, place: _Places) -> list[LegShown]:
                 speed_mps=mean(rows[:, SPEED]),
                 ground_mps=mean(rows[:, GROUND]),
                 stream_mps=mean(way.along[k]) if leg.stream is not None else None,
+                head_wind_mps=mean(head) if plan.ahead.winds.strongest_mps > 0 else None,
                 power_w=mean(rows[:, MOTOR]),
                 hours=float(mine.sum()) * GRID_H if some else None,
                 from_frac=place.at(start) if start is not None else 1.0,

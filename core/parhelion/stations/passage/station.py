@@ -10,6 +10,7 @@ from parhelion.design import BoatDesign
 from parhelion.formats.route_file import RouteRead, read_route, written_route
 from parhelion.stations.passage.card_pdf import passage_card
 from parhelion.stations.passage.findings import passage_findings
+from parhelion.stations.passage.forecast import by_forecast
 from parhelion.stations.passage.picture import passage_picture, ways_shown
 from parhelion.stations.passage.terminal import passage
 from parhelion.stations.passage.tides import tides_nearby
@@ -44,6 +45,7 @@ STATION = Station(
         Study("ways", ways_shown, at_rest=True),
         Study("sure", sure, at_rest=True),
         Study("tides", tides_nearby, at_rest=True),
+        Study("forecast", by_forecast, at_rest=True),
     ),
     papers=(
         Paper("route.gpx", route_gpx, "application/gpx+xml"),

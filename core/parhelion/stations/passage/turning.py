@@ -144,7 +144,7 @@ def reach_of(plan: Plan) -> Reach | None:
     longest = ahead.demand.top_mps * max(ahead.in_by_h - plan.leaves_h, 0.0) * HOUR_S
     if longest <= 0:
         return None
-    against = blown(ahead, course, ahead.wind[1])
+    against = blown(ahead, ahead.winds.turned(course))
 
     def needs_over(length_m: float, step_s: float, parts: int, slowest_mps: float) -> Needs:
         laying = against.laying([LegAhead(length_m, course)], POOR, plan.leaves_h)

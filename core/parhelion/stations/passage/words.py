@@ -44,9 +44,9 @@ def assumed(plan: Plan) -> Sentence:
     if ahead.store is not None:
         text += ", bank {soc}"
         slots["soc"] = fraction(ahead.start_soc)
-    if passage.wind_from_deg is not None and design.plan.wind_mps > 0:
-        text += ", wind {w} counted on each course"
-        slots["w"] = speed(design.plan.wind_mps)
+    if ahead.winds.strongest_mps > 0:
+        text += ", wind up to {w} counted" if passage.winds else ", wind {w} counted on each course"
+        slots["w"] = speed(ahead.winds.strongest_mps)
     elif design.plan.wind_mps > 0:
         text += ", wind not counted as drag"
     if design.plan.wave_height_m > 0:

@@ -62,7 +62,7 @@ export function Spells({ picture }: { picture: DayPicture | undefined }) {
         ) : (
           <LinkButton onClick={() => set(first())}>set my own</LinkButton>
         )}
-        {own && own.length < 8 && (
+        {own && entries.hasRoom(design, SPELLS) && (
           <LinkButton
             onClick={() => apply((now) => entries.withNew(now, SPELLS, { starts_at: "20:00:00" }), "spells")}
           >
@@ -92,7 +92,7 @@ export function Stays() {
           <Field bare at={`${STAYS}/${index}/state`} width={96} />
         </Stretch>
       ))}
-      {stays.length < 6 && (
+      {entries.hasRoom(design, STAYS) && (
         <LinkButton onClick={() => apply((now) => entries.withNew(now, STAYS), "stays")}>
           {stays.length ? "another stay" : "at other hours she lies elsewhere"}
         </LinkButton>

@@ -54,9 +54,7 @@ export function DriveFields({ index }: { index: number }) {
         </>
       )}
       {!thrust && <Begin at={`${at}/motor`} words="enter the motor's constants" none="constants not known" />}
-      {design.drives.length < 4 && index === design.drives.length - 1 && (
-        <AddPart to="/drives" words="add another motor" />
-      )}
+      {index === design.drives.length - 1 && <AddPart to="/drives" words="add another motor" />}
       {design.drives.length > 1 && <RemovePart from="/drives" id={drive.id} words="remove this motor" />}
     </>
   );

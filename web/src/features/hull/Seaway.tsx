@@ -28,7 +28,7 @@ export function Seaway() {
           <RemovePart from="/tows" id={tow.id} words="cast off" />
         </Item>
       ))}
-      {(design.tows ?? []).length < 6 && <AddPart to="/tows" words="take something in tow" />}
+      <AddPart to="/tows" words="take something in tow" />
     </>
   );
 }

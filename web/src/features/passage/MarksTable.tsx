@@ -12,15 +12,14 @@ export function MarksTable({ picture }: { picture: PassagePicture }) {
     <table className="plain-table" data-marks>
       <Head
         of={[
-          "mark",
-          "course",
+          "mark, course",
           "way",
           "through water",
           "over ground",
           "stream",
+          "head wind",
           "throttle",
-          "there",
-          "on again",
+          "there, on",
           "bank",
           "poor day",
         ]}
@@ -30,18 +29,23 @@ export function MarksTable({ picture }: { picture: PassagePicture }) {
           const leg = k > 0 ? picture.legs[k - 1] : undefined;
           return (
             <tr key={`${mark.name} ${mark.gone_m}`}>
-              <td>{mark.name}</td>
-              <td>{leg ? say("angle_deg", leg.course_deg) : ""}</td>
+              <td>
+                {mark.name}
+                {leg && (
+                  <span className="whitespace-nowrap text-muted"> {say("angle_deg", leg.course_deg)}</span>
+                )}
+              </td>
               <td>{say("distance_m", mark.gone_m)}</td>
               <td>{leg ? speed(leg.speed_mps) : ""}</td>
               <td>{leg ? speed(leg.ground_mps) : ""}</td>
               <td>{leg?.stream_mps == null ? "" : say("speed_mps", leg.stream_mps, true)}</td>
+              <td>{leg?.head_wind_mps == null ? "" : say("speed_mps", leg.head_wind_mps)}</td>
               <td>{leg?.power_w == null ? "" : say("power_w", leg.power_w)}</td>
               <td>
                 <b>{mark.arrives_h == null ? "not" : hourText(mark.arrives_h)}</b>
-              </td>
-              <td>
-                {mark.leaves_h != null && mark.leaves_h !== mark.arrives_h ? hourText(mark.leaves_h) : ""}
+                {mark.leaves_h != null && mark.leaves_h !== mark.arrives_h && (
+                  <span className="block text-muted">{hourText(mark.leaves_h)}</span>
+                )}
               </td>
               <td>{share(mark.soc_frac)}</td>
               <td>{share(mark.poor_frac)}</td>

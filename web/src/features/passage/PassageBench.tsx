@@ -4,8 +4,10 @@ import { withValue } from "../../kit/pointer";
 import { useSay } from "../../kit/preferences";
 import { AddPart, Begin, Field, Fields, RemovePart } from "../../kit/ui/Field";
 import { Fold } from "../../kit/ui/Fold";
-import { Group, Item } from "../../kit/ui/fields";
+import { Group } from "../../kit/ui/fields";
 import { useFolds } from "../../kit/ui/useFolds";
+import { FromForecast } from "./FromForecast";
+import { LaterSkies, LaterWinds } from "./Later";
 import { RouteFile } from "./RouteFile";
 import { StreamFields, streamSummary } from "./StreamFields";
 import { TideFields } from "./TideFields";
@@ -55,23 +57,16 @@ export function PassageBench(props: {
       </Fold>
       <Fold
         title="Wind and sky"
-        summary={`${kinds[design.plan.sky ?? "clear"]}, ${passage.wind_from_deg == null ? "wind not counted" : `wind ${say("speed_mps", design.plan.wind_mps ?? 0)}`}`}
+        summary={`${kinds[design.plan.sky ?? "clear"]}, ${windSummary(passage, say("speed_mps", design.plan.wind_mps ?? 0))}`}
         {...fold("air")}
       >
+        <FromForecast />
         <Field at="/plan/wind_mps" />
         <Field at="/passage/wind_from_deg" />
+        <LaterWinds />
         <Field at="/plan/wave_height_m" />
         <Field at="/plan/sky" width={120} />
-        {(passage.skies ?? []).map((item, index) => (
-          <Item key={item.id} title={`Sky ${index + 2}`} quiet>
-            <Field at={`/passage/skies/${index}/from_clock`} label="Sky from" />
-            <Field at={`/passage/skies/${index}/sky`} width={120} />
-            <RemovePart from="/passage/skies" id={item.id} words="remove this sky" />
-          </Item>
-        ))}
-        {(passage.skies ?? []).length < 4 && (
-          <AddPart to="/passage/skies" words="another sky from an hour on" />
-        )}
+        <LaterSkies />
       </Fold>
       <Fold
         title="Under way"
@@ -103,6 +98,9 @@ export function PassageBench(props: {
     </section>
   );
 }
+
+const windSummary = ({ wind_from_deg, winds }: NonNullable<BoatDesign["passage"]>, wind: string) =>
+  winds?.length ? "wind by the hour" : wind_from_deg == null ? "wind not counted" : `wind ${wind}`;
 
 const tideSummary = (tide: NonNullable<BoatDesign["passage"]>["tide"]) =>
   !tide ? "none" : tide.station_id ? "predicted" : `high water ${tide.high_water?.slice(0, 5)}`;

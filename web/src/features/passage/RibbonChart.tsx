@@ -5,6 +5,7 @@ import type { PassagePicture, Sure } from "../../api/client";
 import { Rows } from "../../kit/chart/axes";
 import { Level, Upright } from "../../kit/chart/lines";
 import { useSize } from "../../kit/chart/useSize";
+import { LETTER_PX } from "../../kit/chart/wrapped";
 import { useDesign } from "../../kit/document";
 import { useSay, useUnits } from "../../kit/preferences";
 import { hourText, unitOf } from "../../kit/units";
@@ -234,10 +235,13 @@ export function RibbonChart(props: {
     const found: [number, string][] = [];
     for (const mark of of.marks.filter((one) => one.arrives_h != null)) {
       const place = scale(mark.from_frac);
-      const last = found.at(-1)?.[0] ?? Number.NEGATIVE_INFINITY;
-      const end = mark === of.marks.at(-1);
-      if (end && place - last < 58) found.pop();
-      if (end || place - last > 58) found.push([place, say("distance_m", mark.gone_m)]);
+      const words = say("distance_m", mark.gone_m);
+      const wide = (text: string) => text.length * LETTER_PX;
+      const [before, said] = found.at(-1) ?? [Number.NEGATIVE_INFINITY, ""];
+      const end = mark === of.marks.at(-1); // its words end where the ribbon does
+      const near = place - wide(words) / (end ? 1 : 2) - (before + wide(said) / 2) < 6;
+      if (end && near) found.pop();
+      if (end || !near) found.push([place, words]);
     }
     return found;
   }

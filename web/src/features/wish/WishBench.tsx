@@ -36,7 +36,7 @@ export function WishBench() {
         {asks.map((ask, index) => (
           <AskItem key={ask.id} ask={ask} at={`/wish/asks/${index}`} alone={asks.length === 1} />
         ))}
-        {asks.length < 6 && <AddPart to="/wish/asks" words={asks.length ? "and also …" : "a wish"} />}
+        <AddPart to="/wish/asks" words={asks.length ? "and also …" : "a wish"} />
       </Group>
       <Group title="For">
         <Fields at="/wish" of="coins" />

@@ -10,7 +10,6 @@ import { LinkButton } from "../../kit/ui/LinkButton";
 type TripDay = NonNullable<NonNullable<BoatDesign["plan"]["trip"]>["days"]>[number];
 
 const WEEK = 7;
-const MOST_DAYS = 21;
 const LARGEST_BYTES = 200_000;
 const DAY_MS = 86_400_000;
 
@@ -27,7 +26,7 @@ const later = (date: string, days: number) =>
 
 /** The days ahead one by one: out or at rest, under which sky, at which speed; or from a forecast. */
 export function DayByDay() {
-  const { design, apply } = useDesign();
+  const { design, apply, entries } = useDesign();
   const date = design.plan.date ?? "";
   const days = design.plan.trip?.days ?? [];
   const set = (next: TripDay[]) =>
@@ -76,7 +75,7 @@ export function DayByDay() {
           onText={(text) => file.mutate(text)}
           onTooLarge={() => file.mutate(null)}
         />
-        {days.length > 0 && days.length < MOST_DAYS && (
+        {days.length > 0 && entries.hasRoom(design, "/plan/trip/days") && (
           <LinkButton onClick={() => set([...days, { out: true } as TripDay])}>one more day</LinkButton>
         )}
         {days.length > 0 && <LinkButton onClick={() => set(days.slice(0, -1))}>one less</LinkButton>}

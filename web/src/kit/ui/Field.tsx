@@ -90,8 +90,10 @@ export function Begin({ at, words, none }: { at: string; words: string; none?: s
 }
 
 /** Another part of a list, or one that goes with all that is of it alone. */
+/** A button for one more part of a list, while there is room for it. */
 export function AddPart({ to, words, like }: { to: string; words: string; like?: Record<string, unknown> }) {
-  const { apply, entries } = useDesign();
+  const { design, apply, entries } = useDesign();
+  if (!entries.hasRoom(design, to)) return null;
   return (
     <LinkButton
       className="block"
