@@ -4,7 +4,7 @@ from __future__ import annotations
 
 import itertools
 from datetime import datetime
-from unittest import TestCase
+from unittest import TestCase, mock
 
 import numpy as np
 from hypothesis import given
@@ -12,7 +12,7 @@ from hypothesis import strategies as st
 from parhelion.route import economy
 from parhelion.route.best import Laying, best, cut
 from parhelion.route.charge import held_wh, stored_after, watthours
-from parhelion.route.held import GONE, Holding, arriving, charge_along, charge_at, fastest, sail
+from parhelion.route.held import GONE, Holding, arriving, charge_along, charge_at, fastest, rows_charge, sail
 from parhelion.route.home import last_turn_home, muscle_h, needs_home, same_speed_turn
 from parhelion.route.stream import Sine, Steady, TidalTable
 from parhelion.route.triangle import crab_deg, ground_speed_mps, on_course
@@ -296,6 +296,22 @@ class BestTest(TestCase):
         np.testing.assert_array_equal(np.isfinite(found.trade), np.isfinite(plain))
         reached = np.isfinite(plain)
         np.testing.assert_allclose(found.trade[reached], plain[reached], atol=0.5)  # its taper is in 50 parts
+
+    def test_a_way_of_many_days_is_looked_at_in_longer_steps_and_comes_out_the_same(self):
+        said, _, _ = case("passage.legs")
+        laying, boat = laying_of(said), boat_of(said["boat"])
+        bank, start = bank_of(said["bank"])
+        usual = best(laying, boat, bank, start, finest_s=60.0)
+        for cells, off in ((2e5, 0.02), (3e4, 0.1)):  # the second so few that the first sweep's plan stands
+            with mock.patch("parhelion.route.best.MOST_CELLS", cells):
+                found = best(laying, boat, bank, start, finest_s=60.0)
+            self.assertEqual(found.way.step_s, 60.0)
+            self.assertAlmostEqual(found.arrives_h, usual.arrives_h, delta=off * usual.arrives_h, msg=cells)
+            sailed = found.sailed(boat)
+            self.assertAlmostEqual(sailed[-1, GONE], laying.over(60.0).length_m.sum(), delta=1)
+            held = rows_charge(found.way, sailed, bank, start)
+            self.assertGreater(held.min(), bank.reserve_wh - 0.005 * bank.full_wh)
+            self.assertAlmostEqual(found.trade[found.end_step], found.charge_wh)
 
     def test_the_last_turn_home(self):
         said, wanted, _ = case("turn_back.tide")

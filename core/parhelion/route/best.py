@@ -34,6 +34,7 @@ STRETCH_M = 4_000.0  # at most; some 2 nm
 COARSE_S = 300.0
 FINER = ((60.0, 720.0), (15.0, 120.0))  # steps, and the corridor to either side of the plan [s]
 RELAID = 12  # times at most
+MOST_CELLS = 10e6  # places x hours x speeds of a sweep: a second or less
 SLOWEST_MPS = 0.25  # over the ground; anchoring is slower still
 
 
@@ -326,24 +327,23 @@ def best(
     Best or None
         None where nothing keeps the reserve and arrives.
     """
-    steps_s = [COARSE_S, *(step for step, _ in FINER if step >= finest_s)]
+    longer = _longer(laying, stretch_m, slowest_mps)
+    steps_s = [longer * COARSE_S, *(step for step, _ in FINER if step >= finest_s)]
     found: Best | None = None
     for level, step_s in enumerate(steps_s):
         way = laying.over(step_s)
-        pieces = cut(way.length_m, stretch_m)
+        pieces = cut(way.length_m, longer * stretch_m)
         steps, nodes = way.along.shape[1], len(pieces.length_m) + 1
         first = math.ceil(leave_h * HOUR_S / step_s - 1e-9)
         end = None if arrive_h is None else min(int(arrive_h * HOUR_S / step_s + 1e-9), steps)
         stops = pieces.stop_steps(way)
         if found is None:
             windows = (np.full(nodes, first, dtype=np.int64), np.full(nodes, end or steps, dtype=np.int64))
+            if level > 0 and _cells(pieces, windows, slowest_mps * step_s) > MOST_CELLS:
+                return None  # of a shorter way a bank that only just reaches is tried in finer steps
             found = _planned(way, demand, bank, start_wh, first, pieces, windows, may_wait, slowest_mps, end)
-            if found is None and arrive_h is None and level + 1 < len(steps_s):
-                continue  # a bank that only just reaches may do so in finer steps
-            if found is None:
-                continue
         else:
-            width = int(FINER[level - 1][1] / step_s)
+            width = int(longer * FINER[level - 1][1] / step_s)
             scale = found.way.step_s / step_s
             arrivals = [first, *(round(b * scale) for _, b in found.moves)]
             leaves = [*(round(a * scale) for a, _ in found.moves), round(found.end_step * scale)]
@@ -353,6 +353,8 @@ def best(
                 low = np.array([max(a - width, first) for a in arrivals], dtype=np.int64)
                 high = np.array([min(b + width, end or steps) for b in leaves], dtype=np.int64)
                 low[0] = first
+                if _cells(pieces, (low, high), slowest_mps * step_s) > MOST_CELLS:
+                    break
                 made = _planned(
                     way, demand, bank, start_wh, first, pieces, (low, high), may_wait, slowest_mps, end
                 )
@@ -373,7 +375,33 @@ def best(
                     leaves[-1] = end
                 if not touched:
                     break
+            found = _in_steps(found, way)
     return found
+
+
+def _cells(pieces: Cut, windows: tuple[Counts, Counts], least_m: float) -> float:
+    """How much a sweep looks at: places x hours x speeds, of which the slowest goes so far in a step [m]."""
+    return float(((windows[1] - windows[0])[:-1] * (pieces.length_m / least_m)).sum())
+
+
+def _longer(laying: Laying, stretch_m: float, slowest_mps: float) -> int:
+    """How many times as long the first sweep's steps and stretches are where a way takes many days."""
+    hours = len(laying.series[1]) * laying.step_s / HOUR_S
+    length_m = sum(leg.length_m for leg in laying.legs)
+    cells = length_m / (slowest_mps * COARSE_S) * hours * HOUR_S / COARSE_S
+    return max(math.ceil(math.sqrt(cells / MOST_CELLS)), 1)
+
+
+def _in_steps(found: Best, way: Way) -> Best:
+    """A plan in the finer steps of the same way; as it is where it is in these already."""
+    times = round(found.way.step_s / way.step_s)
+    if times == 1:
+        return found
+    trade = np.full(way.along.shape[1] + 1, -np.inf)
+    known = found.trade[: (len(trade) - 1) // times + 1]
+    trade[: len(known) * times : times] = known
+    moves = tuple((start * times, end * times) for start, end in found.moves)
+    return Best(way, found.stretches, moves, found.end_step * times, found.charge_wh, trade)
 
 
 def _planned(
