@@ -99,15 +99,15 @@ def day_ratio(
     )
 
 
-def _robust(logs: Array, spreads: Array) -> float:
-    """Huber's mean of logs, each by its spread."""
+def _robust(logs: Array, spreads: Array) -> Array:
+    """Huber's mean of logs, each by its spread, over the last axis."""
     weight = 1 / spreads**2
-    middle = float(np.sum(weight * logs) / weight.sum())
+    middle = np.sum(weight * logs, axis=-1) / weight.sum(axis=-1)
     for _ in range(20):
-        off = np.abs(logs - middle) / spreads
+        off = np.abs(logs - middle[..., None]) / spreads
         now = weight * np.minimum(1.0, HUBER / np.maximum(off, 1e-9))
-        middle = float(np.sum(now * logs) / now.sum())
-    return middle
+        middle = np.sum(now * logs, axis=-1) / now.sum(axis=-1)
+    return np.asarray(middle)
 
 
 def harvest_factor(days: Sequence[DayRatio]) -> Factor | None:
@@ -120,13 +120,13 @@ def harvest_factor(days: Sequence[DayRatio]) -> Factor | None:
     if not days:
         return None
     logs, spreads = np.log([day.ratio for day in days]), np.array([day.spread_ln for day in days])
-    middle = _robust(logs, spreads)
+    middle = float(_robust(logs, spreads))
     floor = float(1 / np.sqrt(np.sum(1 / spreads**2)))
     spread = floor
     if len(days) > 2:
         draw = np.random.Generator(np.random.Philox(key=SEED))
         rows = draw.integers(0, len(days), size=(DRAWS // 10, len(days)))
-        spread = max(floor, float(np.std([_robust(logs[row], spreads[row]) for row in rows])))
+        spread = max(floor, float(np.std(_robust(logs[rows], spreads[rows]))))
     low, high = np.exp(middle - 1.96 * spread), np.exp(middle + 1.96 * spread)
     return Factor(float(np.exp(middle)), float(low), float(high), len(days))
 

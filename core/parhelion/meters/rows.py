@@ -42,16 +42,21 @@ class Rows:
     def __init__(self, steps: Timeline, readings: Sequence[Reading], clock_ahead_s: float = 0.0):
         self.steps = steps
         ahead = timedelta(seconds=clock_ahead_s)
-        self._in: list[list[Reading]] = [[] for _ in range(steps.steps)]
+        read: dict[int, list[Reading]] = {}
         for reading in readings:
             index = int(np.floor(steps.index_at(reading.at - ahead)))
             if 0 <= index < steps.steps and not reading.left_out:
-                self._in[index].append(reading)
+                read.setdefault(index, []).append(reading)
+        self._in = dict(sorted(read.items()))  # by step; those without a reading are not in it
+        self._means: dict[tuple[str, str | None, str | None], Array] = {}
 
     def mean(self, name: str, of: str | None = None, source: str | None = None) -> Array:
         """The mean of an entry in each step, of a part of the boat or of her whole, by one meter or all."""
+        known = self._means.get((name, of, source))
+        if known is not None:
+            return known
         found = np.full(self.steps.steps, np.nan)
-        for index, readings in enumerate(self._in):
+        for index, readings in self._in.items():
             told = [
                 value
                 for reading in readings
@@ -61,32 +66,35 @@ class Rows:
             ]
             if told:
                 found[index] = sum(told) / len(told)
+        found.flags.writeable = False  # kept, and given to all who ask
+        self._means[name, of, source] = found
         return found
 
     @property
     def words(self) -> tuple[Sky | None, ...]:
         """The last word for the sky that was noted in each step."""
-        return tuple(
-            next((reading.sky for reading in reversed(readings) if reading.sky is not None), None)
-            for readings in self._in
-        )
+        said = {
+            index: next((reading.sky for reading in reversed(readings) if reading.sky is not None), None)
+            for index, readings in self._in.items()
+        }
+        return tuple(said.get(index) for index in range(self.steps.steps))
 
     @property
     def parts(self) -> tuple[str, ...]:
         """The controllers that were read on their own."""
-        return tuple(sorted({r.of for readings in self._in for r in readings if r.of is not None}))
+        return tuple(sorted({r.of for readings in self._in.values() for r in readings if r.of is not None}))
 
     @property
     def sources(self) -> tuple[str, ...]:
         """Who and what read."""
-        return tuple(sorted({r.source for readings in self._in for r in readings}))
+        return tuple(sorted({r.source for readings in self._in.values() for r in readings}))
 
     @property
     def water(self) -> tuple[WaterNote, ...]:
         """Wind and waves as they were noted."""
         return tuple(
             WaterNote(reading.at, reading.wind_mps or 0.0, reading.waves_m or 0.0)
-            for readings in self._in
+            for readings in self._in.values()
             for reading in readings
             if reading.waves_m is not None or reading.wind_mps is not None
         )
