@@ -5,6 +5,7 @@ from __future__ import annotations
 import json
 from dataclasses import replace
 from datetime import date, datetime, timedelta
+from io import BytesIO
 from pathlib import Path
 from unittest import TestCase
 
@@ -32,7 +33,9 @@ from parhelion.stations.fitout.parts import implied, lines_of, sums_of
 from parhelion.stations.fitout.picture import fitout_picture
 from parhelion.stations.fitout.priced import priced
 from parhelion.stations.fitout.steps import next_step, shown_steps, steps_of
+from parhelion.stations.pack import packed, print_pack
 from pydantic import ValidationError
+from pypdf import PdfReader
 
 from tests.cases import REFERENCES
 
@@ -226,6 +229,19 @@ class PartsTest(TestCase):
         laid = priced(demo(), "name,price\nShunt and meter,96.50\nOars or paddles,0\nA piano,900\n")
         self.assertEqual({n.part: n.price for n in laid.notes}, {"shunt": 96.5, "safety/oars": 0.0})
         self.assertEqual(laid.without, ["A piano"])
+
+    def test_the_print_pack_is_every_paper_in_one_file_without_what_a_boat_has_not(self):
+        said = {}
+        for name, changes in (("goes", {}), ("stays", {"passage": None})):
+            made = PdfReader(BytesIO(print_pack(demo(**changes), records=NO_RECORDS, unit="km/h")))
+            said[name] = [page.extract_text() for page in made.pages]
+            titles = [paper.title for paper in packed()]
+            self.assertEqual([item.title for item in made.outline], titles if name == "goes" else titles[:-1])
+        for words in ("Connecting, in this order", "km/h", "A computed arrival"):
+            self.assertTrue(any(words in page for page in said["goes"]), words)
+        self.assertEqual(len(said["goes"]), len(said["stays"]) + 1)
+        bare = demo("grebe", panels=[], banks=[], places=[], passage=None, controllers=[], strings=[])
+        self.assertGreater(len(PdfReader(BytesIO(print_pack(bare))).pages), 1)
 
     def test_papers(self):
         for name in ("whimbrel", "grebe", "fulmar"):

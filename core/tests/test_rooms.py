@@ -32,7 +32,7 @@ JOB = (
     "rail",
     "stations",
 )
-PLUMBING = {"__init__", "station", "terminal", "registry", "usual"}
+PLUMBING = {"__init__", "station", "terminal", "registry", "pack", "usual"}
 BENCH = ("api", "kit", "asking", "boat", "features", "app")  # each may import those before it
 
 

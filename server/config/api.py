@@ -22,6 +22,7 @@ from parhelion.formats.boat_file import said_once
 from parhelion.stations.registry import STATIONS
 from stations.forecasts import router as forecast_router
 from stations.live import router as live_router
+from stations.pack import router as pack_router
 from stations.routers import rail_router, router_of
 from stations.words import router as words_router
 from work.router import router as work_router
@@ -46,6 +47,7 @@ api.add_router("/variants", variants_router)
 api.add_router("/work", work_router)
 api.add_router("/design", words_router)
 api.add_router("/year", forecast_router)
+api.add_router("/fitout", pack_router)
 api.add_router("", rail_router)
 api.add_router("", live_router)
 for station in STATIONS:

@@ -100,9 +100,11 @@ class Study(Question):
 
 @dataclass(frozen=True)
 class Paper(Question):
-    """A file made of a design."""
+    """A file made of a design; `packed` is its place in the print pack, where it has one."""
 
     media_type: str = "text/csv; charset=utf-8"
+    packed: int | None = None
+    title: str = ""
 
 
 @dataclass(frozen=True)

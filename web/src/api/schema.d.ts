@@ -714,6 +714,26 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/fitout/pack.pdf": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Pack
+         * @description The diagram, the steps, settings and labels, the helm card and the passage's, as one PDF.
+         */
+        post: operations["fitoutPackPdf"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/answers": {
         parameters: {
             query?: never;
@@ -7082,6 +7102,27 @@ export interface components {
              * @default 7
              */
             days: number;
+        };
+        /**
+         * PrintPackAsked
+         * @description A design, what was noted beside it, and the unit of speeds on its cards.
+         */
+        PrintPackAsked: {
+            design: components["schemas"]["BoatDesign"];
+            /**
+             * @default {
+             *       "schema_name": "parhelion.records",
+             *       "schema_version": 1,
+             *       "records": []
+             *     }
+             */
+            records: components["schemas"]["Records"];
+            /**
+             * Unit
+             * @default kn
+             * @enum {string}
+             */
+            unit: "kn" | "km/h" | "mph";
         };
         /**
          * Answers
@@ -14545,6 +14586,66 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["Forecast"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Errors"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Errors"];
+                };
+            };
+            /** @description Request Entity Too Large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Errors"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Errors"];
+                };
+            };
+        };
+    };
+    fitoutPackPdf: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["PrintPackAsked"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/pdf": string;
                 };
             };
             /** @description Bad Request */

@@ -1,5 +1,4 @@
-"""The Fit-out on paper: parts as CSV, and a print pack of steps to sign, charge settings, labels and "
-"parts."""
+"""The Fit-out on paper: parts as CSV; steps to sign, charge settings, labels and parts for the print pack."""
 
 from __future__ import annotations
 
@@ -70,7 +69,7 @@ def parts_csv(design: BoatDesign, records: Records = NO_RECORDS) -> str:
 
 
 class _Pack(Sheet):
-    """A print pack with a foot on every page."""
+    """Pages with a foot on each."""
 
     def __init__(self, name: str) -> None:
         super().__init__(format="A4")

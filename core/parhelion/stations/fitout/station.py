@@ -19,7 +19,7 @@ STATION = Station(
     papers=(
         Paper("parts.csv", parts_csv),
         Paper("records.csv", records_csv),
-        Paper("fitout.pdf", fitout_pdf, "application/pdf"),
+        Paper("fitout.pdf", fitout_pdf, "application/pdf", packed=2, title="Connecting, settings, parts"),
     ),
     readers=(Reader("prices", priced),),
     verbs=(

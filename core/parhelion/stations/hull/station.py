@@ -48,7 +48,10 @@ STATION = Station(
         Study("match", match_picture),
         Study("helm-card", helm_card),
     ),
-    papers=(Paper("helm-card.pdf", helm_paper, "application/pdf"), Paper("runs.csv", runs_paper)),
+    papers=(
+        Paper("helm-card.pdf", helm_paper, "application/pdf", packed=3, title="Helm card"),
+        Paper("runs.csv", runs_paper),
+    ),
     readers=(Reader("runs/read", pasted_runs),),
     verbs=(Verb("power", power, power_arguments), Verb("helm", helm, helm_arguments)),
 )

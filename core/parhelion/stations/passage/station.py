@@ -49,7 +49,7 @@ STATION = Station(
     ),
     papers=(
         Paper("route.gpx", route_gpx, "application/gpx+xml"),
-        Paper("card.pdf", passage_card, "application/pdf"),
+        Paper("card.pdf", passage_card, "application/pdf", packed=4, title="Passage card"),
     ),
     readers=(Reader("route", route_text),),
     verbs=(Verb("passage", passage),),

@@ -54,7 +54,10 @@ STATION = Station(
         Study("first", first_legal),
         Study("year", boxes_through_year, at_rest=True),
     ),
-    papers=(Paper("wiring.pdf", wiring_paper, "application/pdf"), Paper("parts.csv", parts_paper)),
+    papers=(
+        Paper("wiring.pdf", wiring_paper, "application/pdf", packed=1, title="Wiring diagram"),
+        Paper("parts.csv", parts_paper),
+    ),
     readers=(Reader("controllers", controller_table),),
     lists=(Listing("controller-models", controller_list),),
     works=(Work("proposals", propose),),

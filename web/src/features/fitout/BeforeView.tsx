@@ -1,6 +1,7 @@
 import { useId } from "react";
 import type { FitoutPicture } from "../../api/client";
 import { useDesign } from "../../kit/document";
+import { useUnits } from "../../kit/preferences";
 import { newId, useNoted, useRecords } from "../../kit/records";
 import { Heading } from "../../kit/ui/Page";
 import { SaveAs } from "../../kit/ui/SaveAs";
@@ -9,6 +10,7 @@ import { SaveAs } from "../../kit/ui/SaveAs";
 export function BeforeView({ picture }: { picture: FitoutPicture }) {
   const { records } = useRecords();
   const { design } = useDesign();
+  const units = useUnits();
   return (
     <div
       className="min-h-0 flex-1 overflow-y-auto"
@@ -28,10 +30,13 @@ export function BeforeView({ picture }: { picture: FitoutPicture }) {
       <h2 className="m-0 mb-1 text-[15px] font-bold">On paper</h2>
       <ul className="no-print m-0 list-none p-0 leading-7">
         <li>
-          <SaveAs url="/api/fitout/fitout.pdf" file="fit-out.pdf" asked={{ records }}>
+          <SaveAs url="/api/fitout/pack.pdf" file="pack.pdf" asked={{ records, unit: units.speed }}>
             the print pack (PDF)
           </SaveAs>{" "}
-          <span className="text-muted">steps to sign, the way back, settings, tape, labels, parts</span>
+          <span className="text-muted">
+            diagram, steps to sign, the way back, settings, tape, labels, parts, helm card
+            {design.passage && ", passage card"}
+          </span>
         </li>
         <li>
           <SaveAs url="/api/strings/wiring.pdf" file="wiring.pdf">
@@ -39,13 +44,13 @@ export function BeforeView({ picture }: { picture: FitoutPicture }) {
           </SaveAs>
         </li>
         <li>
-          <SaveAs url="/api/hull/helm-card.pdf" file="helm-card.pdf">
+          <SaveAs url="/api/hull/helm-card.pdf" file="helm-card.pdf" asked={{ unit: units.speed }}>
             the helm card (PDF)
           </SaveAs>
         </li>
         {design.passage && (
           <li>
-            <SaveAs url="/api/passage/card.pdf" file="passage.pdf">
+            <SaveAs url="/api/passage/card.pdf" file="passage.pdf" asked={{ unit: units.speed }}>
               the passage card (PDF)
             </SaveAs>
           </li>
