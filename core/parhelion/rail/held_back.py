@@ -16,27 +16,16 @@ from parhelion.balance.outlook import Outlook, remembered, shown_outlook
 from parhelion.computing.together import together
 from parhelion.design import BoatDesign
 from parhelion.market.parts import Offer, bank_price
-from parhelion.quantities import Fact, Sentence, distance, fraction, mass, money, power, sentence
+from parhelion.quantities import Fact, Sentence, distance, fraction, mass, money, sentence
 from parhelion.rail.ground import over_ground_mps
 from parhelion.rail.models import HeldBackBy, Limit, Step, StepKey
 from parhelion.rail.reasons import AT_REST, SUN_SOURCE, assumes_hours, why
 from parhelion.rail.speeds import Steady, fullest_soc, live_distances, solve_steady, steady_mps
-from parhelion.rail.steps import (
-    Refit,
-    lighter_house,
-    longer_day,
-    one_more_panel,
-    panel_words,
-    with_better_screw,
-    with_lithium,
-    with_panel,
-    with_stronger_drive,
-)
+from parhelion.rail.steps import longer_day, usual_steps, with_stronger_drive
 from parhelion.rail.stores import range_at_speed
 from parhelion.sun.timeline import HOUR_S
 
 WORTH_FRAC = 0.02  # a step that wins less is "nothing: go slower or longer"
-MASS_STEP_FRAC = 0.10
 REFUSED_FRAC = 0.01  # of the day's harvest thrown away before "bank full" counts as a limit
 CLIPPED_FRAC = 0.005
 NEAR_RESERVE = 0.005  # state of charge
@@ -86,27 +75,15 @@ def _steady_miles_m(outlook: Outlook, steady: Steady | None) -> float:
 
 def _candidates(outlook: Outlook) -> list[Candidate]:
     """Every step that applies to a design."""
-    design = outlook.design
-    found: list[Candidate] = []
-    price, kg = one_more_panel(design)
-    found.append(("panel", panel_words(design), with_panel(design), kg, price))
-    bank = design.bank
+    design, bank = outlook.design, outlook.design.bank
+    found: list[Candidate] = [
+        (step.key, step.label, step.design, step.mass_kg, step.cost) for step in usual_steps(outlook)
+    ]
     if bank is not None:
         grown = bank.model_copy(update={"parallel": bank.parallel * 2})
-        found.append(
-            ("battery", sentence("a second bank like yours"),
-             design.model_copy(update={"banks": (grown, *design.banks[1:])}),
-             bank.mass, bank_price(bank))
-        )  # fmt: skip
-    lighter, saved = lighter_house(design)
-    if saved > 0:
-        found.append(("house", sentence("{w} less house", w=power(saved)), lighter, 0.0, 0.0))
-    drop = MASS_STEP_FRAC * design.displacement_kg
-    found.append(("mass", sentence("{m} less aboard", m=mass(drop)), design, -drop, 0.0))
-    refits: list[tuple[StepKey, Refit | None]] = [
-        ("chemistry", with_lithium(design)), ("propeller", with_better_screw(outlook)),
-    ]  # fmt: skip
-    found += [(key, r.label, r.design, r.mass_kg, r.cost) for key, r in refits if r is not None]
+        doubled = design.model_copy(update={"banks": (grown, *design.banks[1:])})
+        label = sentence("a second bank like yours")
+        found.insert(1, ("battery", label, doubled, bank.mass, bank_price(bank)))
     return found
 
 

@@ -3,7 +3,7 @@
 from __future__ import annotations
 
 from datetime import datetime, timedelta
-from typing import NamedTuple
+from typing import Literal, NamedTuple
 
 from parhelion.balance.outlook import Outlook, remembered, shown_outlook
 from parhelion.design import Bank, BoatDesign, Controller, Drive, PanelGroup, Place, Spell
@@ -13,11 +13,12 @@ from parhelion.drive.match import Suggestion
 from parhelion.hull.matched import best_screw, with_screw
 from parhelion.market.fittings import fitting_offer
 from parhelion.market.parts import Offer, bank_price, first_panel_offer, motor_offer, motors_kg, panel_offer
-from parhelion.quantities import Sentence, capacity, count, length, power, sentence, words
+from parhelion.quantities import Sentence, capacity, count, length, mass, power, sentence, words
 from parhelion.wiring.by_itself import boxes_by_itself
 from parhelion.wiring.panel_volts import swelled
 
 HOUSE_STEP_W = 50.0
+MASS_STEP_FRAC = 0.10  # of all aboard
 FIRST_PANEL_W = 200.0
 CLIPS_FROM_WH = 5.0  # of a day: less is not worth another controller
 LARGER_LIMIT = 1.5  # of its amps
@@ -109,13 +110,14 @@ def longer_day(outlook: Outlook) -> Outlook | None:
     return shown_outlook(outlook.design.model_copy(update={"plan": plan}), outlook)
 
 
-class Refit(NamedTuple):
-    """A changed part of the boat: the boat with it, its name, what it costs and adds to her weight."""
+class Changed(NamedTuple):
+    """The boat after a step: its words, what it costs and adds to her weight."""
 
-    design: BoatDesign
+    key: Literal["panel", "house", "mass", "chemistry", "propeller", "drive"]
     label: Sentence
-    cost: float
-    mass_kg: float
+    design: BoatDesign
+    cost: float = 0.0
+    mass_kg: float = 0.0
 
 
 @remembered
@@ -129,7 +131,7 @@ def gear_words(gear_ratio: float) -> str:
     return "direct" if gear_ratio == 1 else f"geared {gear_ratio:g} : 1"
 
 
-def with_better_screw(outlook: Outlook) -> Refit | None:
+def with_better_screw(outlook: Outlook) -> Changed | None:
     """The boat with the propeller that suits her motor; None where it saves too little to be changed."""
     found = better_screw(outlook)
     drives = with_screw(outlook.design, found)
@@ -140,7 +142,7 @@ def with_better_screw(outlook: Outlook) -> Refit | None:
     label = sentence(
         "a propeller of {p} pitch, {g}", p=length(found.pitch_m), g=words(gear_words(found.gear_ratio))
     )
-    return Refit(outlook.design.changed(drives=drives), label, changed * offer.price, 0.0)
+    return Changed("propeller", label, outlook.design.changed(drives=drives), changed * offer.price)
 
 
 def lithium_of(bank: Bank) -> Bank:
@@ -154,7 +156,7 @@ def lithium_of(bank: Bank) -> Bank:
     )  # fmt: skip
 
 
-def with_lithium(design: BoatDesign) -> Refit | None:
+def with_lithium(design: BoatDesign) -> Changed | None:
     """The boat with a lithium bank of the same amp-hours for her motor; None where it is none of lead."""
     bank = design.bank
     if bank is None or CHEMICALS[bank.chemistry].lithium:
@@ -162,7 +164,7 @@ def with_lithium(design: BoatDesign) -> Refit | None:
     other = lithium_of(bank)
     label = sentence("lithium instead of lead, {c}", c=capacity(other.capacity_ah))
     changed = design.changed(banks=(other, *design.banks[1:]))
-    return Refit(changed, label, bank_price(other), other.mass - bank.mass)
+    return Changed("chemistry", label, changed, bank_price(other), other.mass - bank.mass)
 
 
 def _stronger(drive: Drive) -> Drive:
@@ -178,15 +180,32 @@ def _stronger(drive: Drive) -> Drive:
     return drive.model_copy(update={**changed, "motor": motor, "price": None, "mass_kg": None})
 
 
-def with_stronger_drive(design: BoatDesign) -> Refit:
+def with_stronger_drive(design: BoatDesign) -> Changed:
     """The boat with motors of a tenth more watts, paid whole; heavier by what usual ones differ."""
     drives = tuple(_stronger(drive) for drive in design.drives)
     usual = (drive.model_copy(update={"price": None, "mass_kg": None}) for drive in design.drives)
     around = surroundings_of(design)
     watts = sum(rated_battery_w(drive, around) for drive in drives)
-    return Refit(
-        design.changed(drives=drives),
+    return Changed(
+        "drive",
         sentence("a drive of {w}", w=power(watts)),
+        design.changed(drives=drives),
         sum(drive.count * motor_offer(drive).price for drive in drives),
         motors_kg(drives) - motors_kg(usual),
     )
+
+
+def usual_steps(outlook: Outlook) -> list[Changed]:
+    """More panels, a lighter house, less aboard, another chemistry, a better propeller: what applies."""
+    design = outlook.design
+    price, kg = one_more_panel(design)
+    lighter, saved = lighter_house(design)
+    less_kg = MASS_STEP_FRAC * design.displacement_kg
+    found = [
+        Changed("panel", panel_words(design), with_panel(design), price, kg),
+        Changed("house", sentence("{w} less house", w=power(saved)), lighter) if saved > 0 else None,
+        Changed("mass", sentence("{m} less aboard", m=mass(less_kg)), design, 0.0, -less_kg),
+        with_lithium(design),
+        with_better_screw(outlook),
+    ]
+    return [step for step in found if step is not None]

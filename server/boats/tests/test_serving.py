@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+import socket
 import sqlite3
 import tempfile
 from pathlib import Path
@@ -36,8 +37,6 @@ class ServingTest(SimpleTestCase):
             self.assertFalse(path.with_name(path.name + "-shm").exists())
 
     def test_a_port_that_is_taken_is_passed_over(self):
-        import socket
-
         with socket.socket() as taken:
             taken.bind(("127.0.0.1", 0))
             taken.listen()

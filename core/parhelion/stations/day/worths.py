@@ -21,21 +21,10 @@ from parhelion.balance.pace import Pace, Speeds, pace_plan
 from parhelion.bank.store import energy_wh
 from parhelion.design import BoatDesign
 from parhelion.market.parts import CONTROLLER_PRICE, battery_price
-from parhelion.quantities import Frozen, Sentence, distance, energy, fraction, mass, power, sentence
+from parhelion.quantities import Frozen, Sentence, distance, energy, fraction, sentence
 from parhelion.rail.furthest import losses_of, net_w, speeds_over_watts, trip_plan
 from parhelion.rail.speeds import solve_steady, steady_mps
-from parhelion.rail.steps import (
-    Refit,
-    lighter_house,
-    longer_day,
-    one_more_panel,
-    panel_words,
-    with_better_screw,
-    with_larger_controllers,
-    with_lithium,
-    with_panel,
-    with_stronger_drive,
-)
+from parhelion.rail.steps import longer_day, usual_steps, with_larger_controllers, with_stronger_drive
 from parhelion.sun.timeline import HOUR_S
 
 Array = NDArray[np.float64]
@@ -45,7 +34,7 @@ Key = Literal[
 ]  # fmt: skip
 
 HALVINGS = 40
-BANK_STEP_WH, MASS_STEP_FRAC, RESERVE_STEP, START_STEP = 1000.0, 0.10, 0.10, 0.10
+BANK_STEP_WH, RESERVE_STEP, START_STEP = 1000.0, 0.10, 0.10
 SAME_WORTH, NEAR_FRAC = 1e-7, 1e-7
 HEAVY_M, NOTHING_M = 185.0, 20.0  # a day: less is rounding
 
@@ -179,27 +168,11 @@ def _trials(base: Outlook) -> list[_Trial]:
     def on(changed: BoatDesign, added_kg: float = 0.0) -> Outlook:
         return shown_outlook(changed, base, whole + added_kg)
 
-    price, kg = one_more_panel(design)
-    found.append(
-        _Trial("panel", panel_words(design), on(with_panel(design), kg), price, kg)
-    )  # fmt: skip
+    for step in usual_steps(base):
+        found.append(_Trial(step.key, step.label, on(step.design, step.mass_kg), step.cost, step.mass_kg))
     changed, kg, coins = _larger_bank(design)
-    found.append(
-        _Trial("battery", sentence("{e} more bank", e=energy(BANK_STEP_WH)), on(changed, kg), coins, kg)
-    )
-    lighter, saved = lighter_house(design)
-    if saved > 0:
-        found.append(_Trial("house", sentence("{w} less house", w=power(saved)), on(lighter)))
-    drop = MASS_STEP_FRAC * whole
-    found.append(
-        _Trial("mass", sentence("{m} less aboard", m=mass(drop)), on(design, -drop), 0.0, -drop)
-    )  # fmt: skip
-    refits: list[tuple[Key, Refit | None]] = [
-        ("chemistry", with_lithium(design)), ("propeller", with_better_screw(base)),
-    ]  # fmt: skip
-    for key, made in refits:
-        if made is not None:
-            found.append(_Trial(key, made.label, on(made.design, made.mass_kg), made.cost, made.mass_kg))
+    label = sentence("{e} more bank", e=energy(BANK_STEP_WH))
+    found.insert(1, _Trial("battery", label, on(changed, kg), coins, kg))
     boxes = with_larger_controllers(base)
     if boxes is not None:
         larger = on(boxes)
@@ -229,7 +202,7 @@ def _drive_step(base: Outlook, cycle: Cycle, speeds: Speeds) -> WorthStep | None
     stronger = shown_outlook(made.design, base, base.design.displacement_kg + made.mass_kg)
     added = stronger.rated_w - base.rated_w
     again = cycle_of(stronger, speeds_over_watts(stronger))
-    top = float(speeds.marginal[-1]) * 3600.0
+    top = float(speeds.marginal[-1]) * HOUR_S
     dear = np.minimum(pace.sun_worth, top)
     worth = base.wh(np.where(at_top, top - dear, 0.0) * base.motoring) * added
     gain = again.pace.distance_m - pace.distance_m
@@ -272,7 +245,7 @@ def worths_of(outlook: Outlook) -> Worths | None:
     stored = cycle.pace.stored_wh / energy_wh(1.0, store)
     return Worths(
         distance_m=cycle.pace.distance_m,
-        steady_m=steady_mps(outlook, solve_steady(outlook)) * outlook.hours * 3600.0,
+        steady_m=steady_mps(outlook, solve_steady(outlook)) * outlook.hours * HOUR_S,
         steps=sorted(steps, key=lambda step: -step.gain_m),
         full_frac=float((stored > 1 - 1e-6).mean()),
         floor_frac=float((cycle.pace.stored_wh < energy_wh(store.reserve, store) * (1 + 1e-6)).mean()),

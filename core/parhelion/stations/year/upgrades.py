@@ -160,7 +160,7 @@ def _amps(boat: _Boat, base: Outlook) -> _Made | None:
 def _lithium(boat: _Boat) -> _Made | None:
     """Asked before more of the old bank is bought, not after."""
     made = None if boat.times("battery") else with_lithium(boat.design)
-    return None if made is None else (*made, False)
+    return None if made is None else (made.design, made.label, made.cost, made.mass_kg, False)
 
 
 def _screw(boat: _Boat, base: Outlook) -> _Made | None:
@@ -174,7 +174,7 @@ def _screw(boat: _Boat, base: Outlook) -> _Made | None:
 def _stronger(boat: _Boat) -> _Made | None:
     """A motor of more watts; its propeller comes with it, so that the old one is not changed before."""
     made = None if boat.times("propeller") else with_stronger_drive(boat.design)
-    return None if made is None else (*made, False)
+    return None if made is None else (made.design, made.label, made.cost, made.mass_kg, False)
 
 
 def _steps(boat: _Boat, base: Outlook, budget: Budget) -> list[_Step]:
