@@ -49,6 +49,30 @@ describe("quantities in a person's units", () => {
     expect(told({ text: "At {v} {none}.", slots }, USUAL_UNITS)).toBe("At 1.0\u00a0kn .");
   });
 
+  it("says the unit of a span once, and a span of nothing as one", () => {
+    const slot = (quantity: "fraction" | "power_w" | "clock_min" | "years", value: number) => ({
+      quantity,
+      value,
+      signed: false,
+    });
+    const spans = (text: string, low: ReturnType<typeof slot>, high: ReturnType<typeof slot>) =>
+      told({ text, slots: { low, high } }, USUAL_UNITS);
+    expect(spans("{low} to {high} on 8 of 10", slot("fraction", 0.8), slot("fraction", 0.85))).toBe(
+      "80 to 85\u00a0% on 8 of 10",
+    );
+    expect(spans("{low} to {high}", slot("fraction", 0.85), slot("fraction", 0.8513))).toBe("85\u00a0%");
+    expect(spans("from {low} to {high}", slot("fraction", 0.85), slot("fraction", 0.8513))).toBe(
+      "from 85 to 85\u00a0%",
+    );
+    expect(spans("{low} to {high}", slot("power_w", 900), slot("power_w", 12_000))).toBe(
+      "900\u00a0W to 12.0\u00a0kW",
+    );
+    expect(spans("{low} to {high}", slot("clock_min", 60), slot("clock_min", 60))).toBe("01:00 to 01:00");
+    expect(told({ text: "{low} to {none}", slots: { low: slot("years", 1) } }, USUAL_UNITS)).toBe(
+      "1\u00a0year to ",
+    );
+  });
+
   it("reads clock minutes past midnight, and counts one as one", () => {
     expect([clockText(0), clockText(1439.6), clockText(-30), clockText(1500)]).toEqual([
       "00:00",

@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 import json
+import re
 from collections.abc import Callable, Iterable
 from typing import Any, TextIO
 
@@ -52,7 +53,7 @@ _FORMATS: dict[str, Callable[[float], str]] = {
     "voltage_v": lambda v: f"{v:.1f} V",
     "current_a": lambda v: f"{v:,.0f} A",
     "rpm": lambda v: f"{v:,.0f} rpm",
-    "years": lambda v: f"{v:.0f} years",
+    "years": lambda v: f"{v:.0f} year{'' if round(v) == 1 else 's'}",
     "capacity_ah": lambda v: f"{v:,.0f} Ah",
 }
 
@@ -65,9 +66,33 @@ def shown(quantity: Quantity) -> str:
     return f"+{text}" if quantity.signed and quantity.value >= 0 else text
 
 
+WITHOUT_UNIT = ("duration_h", "clock_min", "ratio", "count")
+SPAN = re.compile(r"(from )?\{(\w+)\} to \{(\w+)\}")
+
+
+def _split(quantity: Quantity) -> tuple[str, str]:
+    """A quantity's number and its unit with what parts them."""
+    text = shown(quantity)
+    if isinstance(quantity.value, str) or quantity.quantity in WITHOUT_UNIT:
+        return text, ""
+    number, unit = (text[:-1], "°") if text.endswith("°") else text.split(" ", 1)
+    return number, unit if unit == "°" else f" {unit}"
+
+
 def told(sentence: Sentence) -> str:
-    """A sentence with its slots filled in."""
-    return sentence.text.format(**{name: shown(value) for name, value in sentence.slots.items()})
+    """A sentence with its slots filled in; of a span the unit is said once."""
+
+    def span(found: re.Match[str]) -> str:
+        start, low, high = found[1] or "", sentence.slots.get(found[2]), sentence.slots.get(found[3])
+        if low is None or high is None:
+            return found[0]
+        (least, of), (most, unit) = _split(low), _split(high)
+        if not unit or of != unit:
+            return found[0]
+        return start + ("" if least == most and not start else f"{least} to ") + most + unit
+
+    text = SPAN.sub(span, sentence.text)
+    return text.format(**{name: shown(value) for name, value in sentence.slots.items()})
 
 
 def miles(metres: float) -> str:

@@ -127,20 +127,29 @@ function magnitude(kind: Kind, value: number, shown: number, unit: string): [str
     case "length_m":
     case "area_m2":
       return [grouped(shown, 2), unit];
+    case "years":
+      return [grouped(shown, 0), Math.round(shown) === 1 ? "year" : unit];
     default:
       return [grouped(shown, 0), unit];
   }
 }
 
-export function shown(quantity: Quantity, units: Units): string {
-  const [number, unit] = split(quantity, units);
-  return unit === "" ? number : unit === "°" ? `${number}°` : `${number}\u00a0${unit}`;
-}
+const joined = (number: string, unit: string) =>
+  unit === "" || unit === "°" ? number + unit : `${number}\u00a0${unit}`;
 
-/** A sentence with its slots put into the person's units. */
-export function told(sentence: Sentence, units: Units): string {
-  return sentence.text.replace(/\{(\w+)\}/g, (_, name: string) => {
-    const slot = sentence.slots?.[name];
+export const shown = (quantity: Quantity, units: Units): string => joined(...split(quantity, units));
+
+/** A sentence with its slots put into the person's units; of a span the unit is said once. */
+export function told({ text, slots }: Sentence, units: Units): string {
+  const spans = text.replace(/(from )?\{(\w+)\} to \{(\w+)\}/g, (whole, from = "", a: string, b: string) => {
+    const [low, high] = [slots?.[a], slots?.[b]];
+    if (!low || !high) return whole;
+    const [[least, of], [most, unit]] = [split(low, units), split(high, units)];
+    if (unit === "" || of !== unit) return whole;
+    return from + (least === most && !from ? "" : `${least} to `) + joined(most, unit);
+  });
+  return spans.replace(/\{(\w+)\}/g, (_, name: string) => {
+    const slot = slots?.[name];
     return slot ? shown(slot, units) : "";
   });
 }
