@@ -123,7 +123,7 @@ class TellsTest(TestCase):
             ({"legs": [leg(nm=0)]}, "/passage/legs/0/distance_m"),
             ({"legs": [leg(nm=500)]}, "/passage/legs/0/distance_m"),
             ({"legs": [leg(course=361)]}, "/passage/legs/0/course_deg"),
-            ({"legs": [leg(stop_h=25)]}, "/passage/legs/0/stop_h"),
+            ({"legs": [leg(stop_h=125)]}, "/passage/legs/0/stop_h"),
             ({"legs": [leg(), leg()]}, "/passage/legs"),
             ({"legs": [leg(stream=tidal(1))]}, "/passage/tide"),
             ({"legs": [leg(open_h=2)], "tide": TIDE}, "/passage/legs/0/mark"),
@@ -266,6 +266,22 @@ class PlansTest(TestCase):
         nearby = tides_nearby(design)
         self.assertEqual((nearby.used.name, len(nearby.stations)), ("Boston", 6))
         self.assertIn("public domain", nearby.used.source)
+
+    def test_a_night_at_the_far_end_is_no_delay_and_no_way_in_the_dark(self):
+        for stay, day in ((1.5, 0), (20, 1), (44, 2), (116, 5)):
+            design = planned(leg(nm=4), leaves_at="09:00:00", in_by="18:00:00", stay_h=stay)
+            picture = passage_picture(design)
+            self.assertIsNone(picture.trouble, stay)
+            self.assertAlmostEqual(picture.in_by_h, 18 + 24 * day, places=6)
+            self.assertAlmostEqual(
+                picture.arrives_h - 9 - stay,
+                passage_picture(planned(leg(nm=4), stay_h=0)).arrives_h - 8,
+                delta=0.1,
+            )
+            self.assertNotIn("passage_dark", [one.id for one in findings_of("passage", design)])
+            self.assertTrue(any(picture.ribbon.dark) or day == 0)
+        through = planned(leg(nm=16), leaves_at="19:00:00", home_again=False)  # under way all night
+        self.assertIn("passage_dark", [one.id for one in findings_of("passage", through)])
 
     def test_a_cloud_from_an_hour_on_is_worse_than_none(self):
         clear = passage_picture(planned(leg(nm=8)))

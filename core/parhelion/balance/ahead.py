@@ -114,12 +114,13 @@ class Ahead:
 
     @once
     def in_by_h(self) -> float:
-        """By when she means to be in: as said, by nightfall, or a day later; after she leaves."""
+        """By when she means to be in: as said, or by nightfall, after all her stops."""
         said = self.passage.in_by
         hours = self.hour_of(said) if said is not None else self.sunset_h
+        soonest = self.leaves_h + sum(leg.stop_s for leg in self.legs[:-1]) / 3600
         if hours is None:
-            return self.leaves_h + 24.0
-        while hours <= self.leaves_h:
+            return soonest + 24.0
+        while hours <= soonest:
             hours += 24.0
         return hours
 

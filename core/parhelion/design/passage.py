@@ -87,7 +87,7 @@ class Leg(Part):
     stream: Stream | None = entry("Stream", default=None, empty="none")
     limit_mps: float | None = entry("Speed limit", "Over the ground", default=None, gt=0, le=30)
     mark: MarkKind = entry("There", default=MarkKind.TURN)
-    stop_h: float = entry("Stop there", default=0, ge=0, le=24, quantity="duration_h", step=0.25)
+    stop_h: float = entry("Stop there", default=0, ge=0, le=120, quantity="duration_h", step=0.25)
     shore_w: float | None = entry("Charges there with", default=None, gt=0, le=100_000, step=100)
     open_h: float | None = entry(
         "Passable either side of high water",
@@ -201,7 +201,7 @@ class Passage(Part):
     )
     legs: tuple[Leg, ...] = entry("Leg", min_length=1, max_length=40)
     home_again: bool = entry("Home the same way", default=True)
-    stay_h: float = entry("At the far end", default=0, ge=0, le=24, quantity="duration_h", step=0.5)
+    stay_h: float = entry("At the far end", default=0, ge=0, le=120, quantity="duration_h", step=0.5)
     leaves_at: Clock = entry("Leaves at", default="08:00:00", validate_default=True)
     in_by: Clock | None = entry("In by", "Empty: by nightfall", default=None)
     pace: Going = entry("How fast", default=Going.SPEED)

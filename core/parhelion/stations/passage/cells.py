@@ -36,11 +36,13 @@ def _arrives(voyage: Voyage, plan: Plan) -> RailCell:
         lines.append(
             sentence("{h} after leaving" + day_words(plan.arrives_h), h=hours(plan.arrives_h - plan.leaves_h))
         )
-        dark = dark_h(ahead, plan.leaves_h, plan.arrives_h)
+        dark = dark_h(plan)
         if dark > DARK_H:
-            lines.append(sentence("{h} of it in the dark", h=hours(dark)))
-        elif ahead.sunset_h is not None and plan.arrives_h < ahead.sunset_h:
-            lines.append(sentence("{h} before sunset", h=hours(ahead.sunset_h - plan.arrives_h)))
+            lines.append(sentence("{h} under way in the dark", h=hours(dark)))
+        elif ahead.sunset_h is not None and ahead.sunrise_h is not None:
+            lit_h = (ahead.sunset_h - plan.arrives_h) % 24
+            if lit_h < ahead.sunset_h - ahead.sunrise_h:
+                lines.append(sentence("{h} before sunset", h=hours(lit_h)))
     else:
         reason = no_arrival(plan)
     return RailCell(

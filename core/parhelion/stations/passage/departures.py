@@ -2,12 +2,16 @@
 
 from __future__ import annotations
 
+import math
 from typing import Literal
+
+import numpy as np
 
 from parhelion.balance.ahead import Ahead
 from parhelion.design.passage import Going
 from parhelion.quantities import Frozen
-from parhelion.stations.passage.plans import HOLDINGS, Plan, held
+from parhelion.route.held import GROUND
+from parhelion.stations.passage.plans import GRID_H, HOLDINGS, Plan, held
 
 EVERY_H = 0.5
 DEPARTURES = 48
@@ -21,7 +25,7 @@ class Departure(Frozen):
     leaves_h: float
     arrives_h: float | None
     arrival_soc_frac: float | None
-    dark_h: float  # of it, after sunset or before sunrise
+    dark_h: float  # under way after sunset or before sunrise
     trouble: Trouble | None
 
 
@@ -41,15 +45,16 @@ def trouble_of(plan: Plan, in_by_h: float) -> Trouble | None:
     return "late" if plan.arrives_h > in_by_h + 1e-6 else None
 
 
-def dark_h(ahead: Ahead, from_h: float, to_h: float) -> float:
-    """How much of a time lies between sunset and sunrise [h]; 0 where the sun does not set."""
+def dark_h(plan: Plan) -> float:
+    """How long a plan is under way between sunset and sunrise [h]; 0 where the sun does not set."""
+    ahead = plan.ahead
+    first, last = round(plan.leaves_h / GRID_H), math.ceil(plan.ends_h / GRID_H)
+    going = np.flatnonzero(plan.rows[first:last, GROUND] > 0) + first
     rise, sunset = ahead.sunrise_h, ahead.sunset_h
     if rise is None or sunset is None:
-        return 0.0 if float(ahead.day.elevation_deg.max()) > 0 else to_h - from_h
-    light = sum(
-        max(0.0, min(to_h, sunset + 24 * k) - max(from_h, rise + 24 * k)) for k in range(-1, ahead.days + 1)
-    )
-    return max(to_h - from_h - light, 0.0)
+        return 0.0 if float(ahead.day.elevation_deg.max()) > 0 else len(going) * GRID_H
+    after_rise = ((going + 0.5) * GRID_H - rise) % 24
+    return float((after_rise > sunset - rise).sum() * GRID_H)
 
 
 def departures(ahead: Ahead) -> list[Departure]:
@@ -61,13 +66,12 @@ def departures(ahead: Ahead) -> list[Departure]:
     for k in range(DEPARTURES):
         leaves = k * EVERY_H
         plan = held(ahead, pace, leaves)
-        ends = plan.arrives_h if plan.arrives else leaves
         found.append(
             Departure(
                 leaves_h=leaves,
                 arrives_h=plan.arrives_h if plan.arrives else None,
                 arrival_soc_frac=plan.arrival_soc,
-                dark_h=dark_h(ahead, leaves, ends),
+                dark_h=dark_h(plan) if plan.arrives else 0.0,
                 trouble=trouble_of(plan, ahead.in_by_h),
             )
         )

@@ -236,13 +236,13 @@ def faster_than_drive(voyage: Voyage) -> Finding | None:
 def in_the_dark(voyage: Voyage) -> Finding | None:
     """Lights for the hours without sun."""
     plan = voyage.plan
-    dark = dark_h(plan.ahead, plan.leaves_h, plan.ends_h) if plan.arrives else 0.0
+    dark = dark_h(plan) if plan.arrives else 0.0
     if dark < DARK_H:
         return None
     return passage_finding(
         "dark",
         "warn",
-        sentence("Lights: {h} in the dark", h=hours(dark)),
+        sentence("Lights: {h} under way in the dark", h=hours(dark)),
         sentence(
             "Steaming lights, a torch, and someone who keeps a lookout. Local rules say what she must show."
         ),

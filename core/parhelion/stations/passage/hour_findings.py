@@ -74,7 +74,7 @@ def leaving(voyage: Voyage) -> Finding | None:
             "/passage/leaves_at",
         )
     soc = plan.arrival_soc
-    dark = dark_h(plan.ahead, plan.leaves_h, plan.arrives_h) + DARK_H
+    dark = dark_h(plan) + DARK_H
     done = [one for one in voyage.departures if one.trouble is None and one.dark_h <= dark]
     if soc is None or not done:
         return None
