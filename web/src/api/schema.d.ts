@@ -9913,6 +9913,8 @@ export interface components {
             /** Marks */
             marks: components["schemas"]["MarkShown"][];
             ribbon: components["schemas"]["Ribbon"];
+            /** Stops Shortened */
+            stops_shortened: boolean;
             /** Distance M */
             distance_m: number;
             /** Done M */
@@ -9977,7 +9979,7 @@ export interface components {
         };
         /**
          * Ribbon
-         * @description Lists over points of the way; a stop is as wide as the way she would have gone in it.
+         * @description Lists over points of the way; a stop is as wide as the way she would have gone in it, or shorter.
          */
         Ribbon: {
             /** Place Frac */

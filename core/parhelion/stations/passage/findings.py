@@ -100,7 +100,7 @@ def arrival(voyage: Voyage) -> Finding | None:
         "good",
         sentence("Above the reserve at {end} on {n} of {m} such days", end=end, **days),
         sentence(
-            "{middle} is left on the middle day, {low} or more on 9 of 10." + day_words(plan.arrives_h),
+            "{middle} is left on the middle day, {low} or more on 9 of 10" + day_words(plan.arrives_h) + ".",
             middle=middle,
             low=low,
         ),

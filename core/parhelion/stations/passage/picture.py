@@ -24,6 +24,7 @@ from parhelion.stations.passage.words import assumed, start_of
 NEAR_DEG = 0.005  # a start so near a sketched water's place is on it
 TIDE_H = 6.5  # a high water so long before or after still rules
 POINTS = 150  # of the ribbon, at most
+WIDEST_STOPS = 1.0  # all together, over the way
 TOLD = {
     Going.SPEED: "one speed", Going.THROTTLE: "one throttle", Going.SUN: "as the sun pays",
     Going.EARLIEST: "earliest", Going.MOST: "most charge",
@@ -65,7 +66,7 @@ class MarkShown(Frozen):
 
 
 class Ribbon(Frozen):
-    """Lists over points of the way; a stop is as wide as the way she would have gone in it."""
+    """Lists over points of the way; a stop is as wide as the way she would have gone in it, or shorter."""
 
     place_frac: list[float]
     hours: list[float]
@@ -133,6 +134,7 @@ class PassagePicture(Frozen):
     legs: list[LegShown]
     marks: list[MarkShown]
     ribbon: Ribbon
+    stops_shortened: bool  # on the ribbon: where they would leave little room for the way
     distance_m: float
     done_m: float  # behind her already
     leaves_h: float
@@ -177,6 +179,7 @@ def passage_picture(design: BoatDesign) -> PassagePicture | None:
         legs=_legs(plan, place),
         marks=_marks(plan, place),
         ribbon=_ribbon(voyage, place),
+        stops_shortened=place.shortened,
         distance_m=found.length_m,
         done_m=found.done_m,
         leaves_h=plan.leaves_h,
@@ -243,6 +246,10 @@ class _Places:
         pace = float(under_way.mean()) if under_way.size else 1.0
         rest = rows[self.first : self.last, REST] * pace * GRID_H * 3600
         gone = np.diff(np.concatenate([[0.0], rows[self.first : self.last, GONE]]))
+        room = WIDEST_STOPS * float(gone.sum())
+        self.shortened = bool(rest.sum() > room > 0)
+        if self.shortened:
+            rest *= room / rest.sum()
         width = np.concatenate([[0.0], np.cumsum(gone + rest)])
         self.edges = width / max(float(width[-1]), 1e-9)
         self.hours = (self.first + np.arange(len(self.edges))) * GRID_H

@@ -85,7 +85,7 @@ export default function PassageStation() {
               >
                 <Heading
                   title="The way, straightened"
-                  in={`${say("distance_m", picture.distance_m)}, read from left to right; a stop is as wide as it is long`}
+                  in={`${say("distance_m", picture.distance_m)}, read from left to right; ${picture.stops_shortened ? "long stops are drawn shorter" : "a stop is as wide as it is long"}`}
                 />
                 <LeaveStrip picture={picture} />
                 <RibbonChart

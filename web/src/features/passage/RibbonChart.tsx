@@ -239,7 +239,8 @@ export function RibbonChart(props: {
       const wide = (text: string) => text.length * LETTER_PX;
       const [before, said] = found.at(-1) ?? [Number.NEGATIVE_INFINITY, ""];
       const end = mark === of.marks.at(-1); // its words end where the ribbon does
-      const near = place - wide(words) / (end ? 1 : 2) - (before + wide(said) / 2) < 6;
+      const begun = before + wide(said) / (found.length === 1 ? 1 : 2); // the first begin where the ribbon does
+      const near = place - wide(words) / (end ? 1 : 2) - begun < 6;
       if (end && near) found.pop();
       if (end || !near) found.push([place, words]);
     }
