@@ -45,6 +45,7 @@ CLIP_FRAC = 0.01
 FASTER_BY = 1.05
 RUNS_ON_FRAC = 0.01
 WORTH_KNOWING = 0.8  # of the band: what a measurement must leave at most to be worth a title
+WORTH_PER_CENT = 2  # and so much less of it, as it is shown
 MEASURED: dict[Learn, str] = {
     "runs": "Four more runs, out and back",
     "panels": "A clear noon's watts read at the bank",
@@ -207,7 +208,7 @@ def what_to_measure(view: DayView) -> Finding | None:
     now = band.width(middle)
     ranked = [(key, after.width(middle)) for key, after in what_would_tell(view.outlook, solved).items()]
     telling, least = ranked[0]
-    worth = least < WORTH_KNOWING * now
+    worth = least < WORTH_KNOWING * now and round(100 * now) - round(100 * least) >= WORTH_PER_CENT
     return Finding(
         id="what_would_tell",
         level="note",
