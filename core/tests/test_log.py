@@ -5,11 +5,14 @@ from __future__ import annotations
 import csv
 import io
 import json
+import math
 from datetime import datetime, timedelta
 from unittest import TestCase
 from zoneinfo import ZoneInfo
 
 import numpy as np
+from hypothesis import given
+from hypothesis import strategies as st
 from parhelion.bank.store import energy_wh
 from parhelion.cli import main
 from parhelion.design import Sky
@@ -52,6 +55,52 @@ def book(*readings: dict, **outing) -> Logbook:
         rows.append(Reading(id=f"r{number}", at=at, outing_id="o", **told))
     began = {"began_at": NOON.replace(hour=8), "ended_at": NOON.replace(hour=18)}
     return Logbook(outings=(Outing(id="o", **{**began, **outing}),), readings=tuple(rows))
+
+
+class MeansTest(TestCase):
+    """Readings on even steps, against a plain loop over all of them."""
+
+    @given(
+        st.lists(
+            st.tuples(
+                st.integers(0, 1439), st.sampled_from([None, "port", "starboard"]), st.sampled_from(["hand", "box"]),
+                st.floats(0, 500), st.booleans(), st.sampled_from([None, *Sky]),
+            ),
+            max_size=30,
+        ),
+        st.integers(-1800, 1800),
+    )  # fmt: skip
+    def test_means_words_and_parts_are_those_of_the_readings(self, told, ahead_s):
+        begun = NOON.replace(hour=0)
+        readings = [
+            Reading(id=f"r{k}", at=begun + timedelta(minutes=minute), source=source, of=of, pv_w=watts,
+                    left_out=out, sky=sky)
+            for k, (minute, of, source, watts, out, sky) in enumerate(sorted(told, key=lambda one: one[0]))
+        ]  # fmt: skip
+        steps = steps_of(begun, begun + timedelta(hours=23), ZONE)
+        rows = Rows(steps, readings, ahead_s)
+        ours: dict[int, list[Reading]] = {}
+        for one in readings:
+            step = math.floor(((one.at - begun).total_seconds() - ahead_s) / 600)
+            if 0 <= step < steps.steps and not one.left_out:
+                ours.setdefault(step, []).append(one)
+        for of in (None, "port", "starboard"):
+            for source in (None, "hand"):
+                for _ in range(2):  # asked again it is the same
+                    mean = rows.mean("pv_w", of, source)
+                    for step in range(steps.steps):
+                        mine = [
+                            r.pv_w for r in ours.get(step, []) if r.of == of and source in (None, r.source)
+                        ]
+                        if mine:
+                            self.assertAlmostEqual(mean[step], sum(mine) / len(mine), places=9)
+                        else:
+                            self.assertTrue(np.isnan(mean[step]))
+        said = [[r.sky for r in ours.get(step, []) if r.sky] for step in range(steps.steps)]
+        self.assertEqual(list(rows.words), [one[-1] if one else None for one in said])
+        self.assertEqual(rows.parts, tuple(sorted({r.of for rs in ours.values() for r in rs if r.of})))
+        with self.assertRaises(ValueError):
+            rows.mean("pv_w")[0] = 1.0  # what is kept for all cannot be changed by one
 
 
 class RowsTest(TestCase):

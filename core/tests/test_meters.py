@@ -15,7 +15,7 @@ from parhelion.cli import main
 from parhelion.design import Sky
 from parhelion.meters.closure import closed, says_full
 from parhelion.meters.compared import compared, deming
-from parhelion.meters.factors import DayRatio, day_ratio, free_rows, harvest_factor, power_scale
+from parhelion.meters.factors import DayRatio, _robust, day_ratio, free_rows, harvest_factor, power_scale
 from parhelion.meters.tilt import best_tilt
 
 from tests.cases import cases
@@ -32,6 +32,20 @@ def asked(verb: str, inputs: dict) -> tuple[int, dict, str]:
         out, err = io.StringIO(), io.StringIO()
         status = main([verb, str(path), "--json"], out, err)
     return status, json.loads(out.getvalue() or "{}"), err.getvalue()
+
+
+class RobustTest(TestCase):
+    @given(
+        st.lists(st.tuples(st.floats(-1, 1), st.floats(0.02, 0.5)), min_size=2, max_size=12),
+        st.integers(0, 99),
+    )
+    def test_rows_together_are_each_rows_own_and_lie_among_their_days(self, days, seed):
+        logs, spreads = np.array(days).T
+        rows = np.random.default_rng(seed).integers(0, len(days), (7, len(days)))
+        together = _robust(logs[rows], spreads[rows])
+        for row, found in zip(rows, together, strict=True):
+            self.assertAlmostEqual(float(_robust(logs[row], spreads[row])), found, places=12)
+            self.assertTrue(logs[row].min() - 1e-9 <= found <= logs[row].max() + 1e-9)
 
 
 class CasesTest(TestCase):

@@ -11,6 +11,7 @@ from unittest import TestCase
 
 from hypothesis import given, settings
 from hypothesis import strategies as st
+from parhelion.balance.winds import WindAt, Winds, steady
 from parhelion.cli import main
 from parhelion.design import BoatDesign
 from parhelion.design.passage import Leg
@@ -337,10 +338,10 @@ class PlansTest(TestCase):
 
     def test_a_forecast_gives_sky_and_wind_by_the_hour(self):
         hours = [
-            {"from": "06:00", "sky": "clear", "wind_mps": 2, "wind_from_deg": 200},
-            {"from": "10:00", "sky": "clear", "wind_mps": 2, "wind_from_deg": 200},
-            {"from": "12:00", "cloud_oktas": 8, "wind_mps": 5, "wind_from_deg": 250},
-            {"from": "17:00", "sky": "rain"},
+            {"from_clock": "06:00", "sky": "clear", "wind_mps": 2, "wind_from_deg": 200},
+            {"from_clock": "10:00", "sky": "clear", "wind_mps": 2, "wind_from_deg": 200},
+            {"from_clock": "12:00", "cloud_oktas": 8, "wind_mps": 5, "wind_from_deg": 250},
+            {"from_clock": "17:00", "sky": "rain"},
         ]
         day = {"date": "2027-06-13", "sky": "broken", "wind_mps": 3.5, "wind_from_deg": 230, "hours": hours}
         design = planned(leaves_at="09:00:00", boat_changes={"plan__date": "2027-06-13"})
@@ -403,6 +404,20 @@ class BoatsTest(TestCase):
         first = passage_picture(one).arrives_h
         self.assertGreater(passage_picture(other).arrives_h, first)
         self.assertEqual(passage_picture(BoatDesign.model_validate(one.model_dump())).arrives_h, first)
+
+
+class WindsTest(TestCase):
+    def test_each_holds_from_its_hour_on_and_only_one_with_a_direction_drags(self):
+        winds = Winds((*steady(None, 7.0).each, WindAt(9.0, 350.0, 4.0), WindAt(15.0, 20.0, 6.0)))
+        self.assertEqual([winds.at(hour).mps for hour in (-30, 8.99, 9, 14.99, 15, 200)], [7, 7, 4, 4, 6, 6])
+        self.assertEqual((winds.strongest_mps, steady(None, 7.0).strongest_mps), (6.0, 0.0))
+        from_deg, mps = winds.over(8.0, 96, 300.0)
+        self.assertEqual((mps[:12].tolist(), set(mps[12:84]), set(mps[84:])), ([0.0] * 12, {4.0}, {6.0}))
+        self.assertEqual((set(from_deg[12:84]), set(from_deg[84:])), ({350.0}, {20.0}))
+        ahead = winds.turned(90.0)
+        self.assertEqual(
+            [(one.from_deg, one.mps) for one in ahead.each], [(90.0, 0.0), (90.0, 4.0), (90.0, 6.0)]
+        )
 
 
 class ReachTest(TestCase):

@@ -153,7 +153,7 @@ class ForecastTest(unittest.TestCase):
             (json.dumps({"days": [days[0]] * 17}), "/days", "more"),
             (json.dumps({"days": [{**days[0], "hours": 5}]}), "/days/0/hours", "no list"),
             (json.dumps({"days": [{**days[0], "hours": [5]}]}), "/days/0/hours/0", "not an object"),
-            (json.dumps({"days": [{**days[0], "hours": [{"from": "25:00"}]}]}), "/days/0/hours/0/from", "none"),
+            (json.dumps({"days": [{**days[0], "hours": [{"from_clock": "25:00"}]}]}), "/days/0/hours/0/from_clock", "none"),
             (json.dumps({"days": [{**days[0], "wind_from_deg": 400}]}), "/days/0/wind_from_deg", "400"),
         )  # fmt: skip
         for text, field, said in wrong:

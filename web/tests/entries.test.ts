@@ -29,6 +29,18 @@ describe("an entry", () => {
     expect(() => entries.at("/hull/colour")).toThrow("/hull/colour");
   });
 
+  it("of a list says whether it has room for one more", () => {
+    const full = (list: string, most: number) =>
+      [most - 1, most].map((count) => {
+        const boat = { ...fulmar, [list]: Array.from({ length: count }, (_, k) => ({ id: `${k}` })) };
+        return entries.hasRoom(boat as unknown as BoatDesign, `/${list}`);
+      });
+    const bounds = schema.properties as unknown as Record<string, { maxItems?: number }>;
+    for (const list of ["drives", "banks", "loads", "sources"])
+      expect(full(list, bounds[list]?.maxItems ?? 0)).toEqual([true, false]);
+    expect(entries.hasRoom({ ...fulmar, passage: null } as BoatDesign, "/passage/winds")).toBe(true);
+  });
+
   it("is named with the part it is of", () => {
     expect(entries.named("/loads/0/power_w")).toBe("Load 1, watts");
     expect(entries.named("/panels/1/nameplate_w")).toBe("Panels 2, nameplate, each");

@@ -1,7 +1,7 @@
 """A forecast as open JSON: a list of days, each with its date and its sky as a word or in oktas of cloud.
 
 {"source": "…", "days": [{"date": "2027-06-13", "sky": "broken", "wind_mps": 4.2, "wind_from_deg": 250,
-                          "hours": [{"from": "14:00", "sky": "overcast",
+                          "hours": [{"from_clock": "14:00", "sky": "overcast",
                                      "wind_mps": 6, "wind_from_deg": 270}]},
                          {"date": "2027-06-14", "cloud_oktas": 7}]}
 
@@ -88,12 +88,14 @@ def _wind(said: dict[str, Any], field: str) -> dict[str, float | None]:
 def _hour(hour: Any, field: str) -> ForecastHour:
     if not isinstance(hour, dict):
         raise _refuse(
-            "This hour is not an object.", field, None, '"from" as 14:00, and what holds from then on'
+            "This hour is not an object.", field, None, '"from_clock" as 14:00, and what holds from then on'
         )
     try:
-        clock = Time.fromisoformat(str(hour.get("from")))
+        clock = Time.fromisoformat(str(hour.get("from_clock")))
     except ValueError as error:
-        raise _refuse("This hour is none.", f"{field}/from", hour.get("from"), "as 14:00") from error
+        raise _refuse(
+            "This hour is none.", f"{field}/from_clock", hour.get("from_clock"), "as 14:00"
+        ) from error
     return ForecastHour(from_clock=clock.replace(tzinfo=None), sky=_sky(hour, field), **_wind(hour, field))
 
 

@@ -55,6 +55,18 @@ class StationsTest(SimpleTestCase):
         cells = self.post("/api/answers", design=more, compared_with=DEMO).json()["rail"]
         self.assertGreater(cells[1]["change"]["value"], 1852)
 
+    def test_a_print_pack_is_one_file_and_a_forecast_is_laid_on_a_passage(self):
+        reply = self.post("/api/fitout/pack.pdf", design=DEMO, unit="mph")
+        self.assertEqual((reply["Content-Type"], reply.content[:5]), ("application/pdf", b"%PDF-"))
+        self.assertEqual(self.post("/api/fitout/pack.pdf", design=DEMO, unit="furlongs").status_code, 422)
+        asked = {"site": DEMO["site"], "date": DEMO["plan"]["date"], "days": 1}
+        forecast = self.post("/api/year/forecast", **asked).json()
+        taken = self.post("/api/passage/forecast", design=DEMO, forecast=forecast).json()
+        self.assertEqual(len(taken["winds"]), 4)
+        self.assertEqual(taken["sky"] in ("clear", "hazy", "broken", "overcast", "rain"), True)
+        other = self.post("/api/passage/forecast", design=DEMO, forecast={**forecast, "days": []})
+        self.assertEqual((other.status_code, other.json()["errors"][0]["field"]), (422, "/plan/date"))
+
     def test_forecasts_come_from_the_stand_in_or_a_service(self):
         site = DEMO["site"]
         body = {"site": site, "date": "2027-06-13", "days": 3}
