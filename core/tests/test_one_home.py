@@ -206,6 +206,8 @@ class StaleTest(unittest.TestCase):
             for study in station.studies:
                 if study.name in ("next", "tilt", "pace", "ahead", "whole", "first", "between"):
                     continue  # each many seconds, made of what the others are made of
+                if any(begins is ... for _, begins in study.signature.asked.values()):
+                    continue  # about more than the design
                 answer = study.about(design)
                 found[f"{station.name}/{study.name}"] = (
                     "null"

@@ -233,7 +233,9 @@ class SaidTest(unittest.TestCase):
         for point, opened in chosen:
             again = BoatDesign.model_validate(opened.model_dump(mode="json"))
             self.assertAlmostEqual(refit_cost(again, have), point.cost, places=3)
-            kg = 88 - motor_offer(base.drives[0]).mass_kg + again.banks_kg + again.panels_kg + again.frames_kg
+            motor_kg = {"Heavy": 88, "Light": 38}[again.drives[0].name]
+            kg = motor_kg - motor_offer(base.drives[0]).mass_kg
+            kg += again.banks_kg + again.panels_kg + again.frames_kg
             parts = base.banks_kg + base.panels_kg + base.frames_kg
             self.assertAlmostEqual(again.displacement_kg, base.displacement_kg + kg - parts, places=3)
         told = {finding.id: finding for finding in wish_findings(design)}

@@ -67,6 +67,8 @@ export async function settled(page: HTMLElement) {
   await waitFor(
     () => {
       if (!page.querySelector("[aria-busy=false] [data-cell]")) throw new Error("the rail has not answered");
+      const here = page.querySelector("header [aria-current]")?.getAttribute("href")?.split(/[/?]/)[1];
+      if (here !== window.location.pathname.split("/")[1]) throw new Error(`still at ${here}`);
       const waits = page.querySelector(WAITS);
       if (waits) throw new Error(`still waits: ${waits.outerHTML.slice(0, 200)}`);
       const said = /Working it out …|Opening the station …|Trying all skies …/.exec(page.textContent ?? "");

@@ -51,6 +51,7 @@ MORE = 500.0
 SCOUTS, FEWER_SCOUTS = 24, 7  # boats asked first, the most promising of each price
 MOST_ASKED, FEWER = 900, 30  # boats run through their days, and so many times fewer for a first look
 FEWER_WEEKS = 7  # of each month, by which a first look chooses; what it shows is proved on all
+FIRST_SHOWN = 6  # points of a first look, about
 AT_ONCE = 2 * HANDS
 BLOCK = 240  # boats of nearly one price
 ALIKE = 1e-3  # of sun and bank: less apart is the same
@@ -154,12 +155,19 @@ class _Search:
         return False
 
     def prove(self, boats: list[Boat]) -> None:
-        """Boats drawn and held against the wish."""
+        """Boats drawn and held against the wish; at a first look by tables, what it shows in full."""
         todo = [boat for boat in boats if id(boat) not in self.proved]
-        for boat, made in zip(todo, together([partial(self._proof, boat) for boat in todo]), strict=True):
+        proof = self._by_tables if self.few else self.in_full
+        for boat, made in zip(todo, together([partial(proof, boat) for boat in todo]), strict=True):
             self.proved[id(boat)] = made
 
-    def _proof(self, boat: Boat) -> Proved:
+    def _by_tables(self, boat: Boat) -> Proved:
+        numbers = self.yard.numbers(boat)
+        stretch = reach(lambda s: does(self.trial, numbers, s), self.most)
+        return Proved(boat, built(self.yard, boat), numbers, stretch)
+
+    def in_full(self, boat: Boat) -> Proved:
+        """A boat as the stations see her."""
         design = built(self.yard, boat)
         if in_each_others_light(self.yard, boat, design):
             numbers = numbers_of(design, self.question, self.few)
@@ -207,6 +215,9 @@ def search(design: BoatDesign, wish: Wish, report: Report, few: bool = False) ->
     if not stopped:
         cut, stopped = _through(looking, boats, limit, within(report, 0.6, 0.9))
     front = _front(list(looking.proved.values()))
+    if few:
+        shown = [one.boat for one in _some_of(front)]
+        front = _front(together([partial(looking.in_full, boat) for boat in shown]))
     lightest = None if few else _first(looking, boats, lambda b: (b.whole_kg, b.cost))
     fewest = None if few else _first(looking, boats, lambda b: (b.boxes, b.cost))
     report(0.95)
@@ -273,6 +284,15 @@ def _front(proved: list[Proved]) -> list[Proved]:
         if one.stretch > 0 and (not found or one.stretch > found[-1].stretch * (1 + FARTHER / 2)):
             found.append(one)
     return found
+
+
+def _some_of(front: list[Proved]) -> list[Proved]:
+    """A few points of a front: its ends, the first that does the wish, and others evenly between."""
+    if len(front) <= FIRST_SHOWN:
+        return front
+    picked = {round(k) for k in np.linspace(0, len(front) - 1, FIRST_SHOWN)}
+    picked |= {next((k for k, one in enumerate(front) if one.stretch >= 1), 0)}
+    return [front[k] for k in sorted(picked)]
 
 
 def _first(looking: _Search, boats: list[Boat], rank: Callable[[Boat], tuple[float, float]]) -> Proved | None:
