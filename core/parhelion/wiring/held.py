@@ -48,6 +48,8 @@ NOON_CELL_C, SHARED_STEPS = 45.0, 41
 def _held_w(volts: float, light_a: float, dark_a: float, steep_v: float, series_ohm: float) -> float:
     """Watts at terminal volts, by Newton's method from the amps in the dark's knee."""
     open_v = steep_v * math.log1p(light_a / dark_a)
+    if volts >= open_v:
+        return 0.0  # nothing flows out of it
     most_v = open_v + max(volts, 0.0)
     inner = min(volts + light_a * series_ohm, open_v)
     for _ in range(NEWTONS):
