@@ -1,11 +1,12 @@
 // @vitest-environment jsdom
 /** Boats of several kinds at every station, in every view, with every fold open. */
-import { fireEvent } from "@testing-library/dom";
+import { fireEvent, waitFor } from "@testing-library/dom";
 import { afterEach, describe, expect, it } from "vitest";
 import { STATIONS } from "../../src/app/stations";
 import { server } from "./furnish";
 import { broken } from "./laws";
 import { left, opened, settled } from "./page";
+import { SOON } from "./person";
 
 afterEach(left);
 
@@ -39,7 +40,9 @@ describe.each(server.boats.slice(0, 1))("what is dragged on $name", ({ variant }
   it.each(["hull", "array", "day"])("moves by keys too, and back again: %s", async (station) => {
     const { container } = await opened(station, variant);
     const pressed = async (index: number, key: string) => {
+      const was = told(sliders(container)[index]);
       fireEvent.keyDown(sliders(container)[index] as HTMLElement, { key });
+      await waitFor(() => expect(told(sliders(container)[index])).not.toBe(was), SOON); // drawn when there is time
       await settled(container);
       return told(sliders(container)[index]);
     };
