@@ -47,7 +47,7 @@ export function PassageBench(props: {
       <Group title="Setting out">
         <Field at="/plan/date" width={140} />
         <Fields at="/passage" of="leaves_at in_by" />
-        <Field at="/passage/pace" width={206} write={withPace(picture)} />
+        <Field at="/passage/pace" width={228} write={withPace(picture)} />
         {passage.pace === "speed" && <Field at="/passage/speed_mps" />}
         {passage.pace === "throttle" && <Field at="/passage/throttle_w" />}
         {picture?.has_bank && <Field at="/passage/start_charge_frac" />}

@@ -57,7 +57,7 @@ function Ways({ of }: { of: PassageWays }) {
                 </LinkButton>
               )}
             </td>
-            <td>{way.speed_mps == null ? "as it pays" : say("speed_mps", way.speed_mps)}</td>
+            <td>{way.speed_mps == null ? "it varies" : say("speed_mps", way.speed_mps)}</td>
             <td>
               <b>{way.arrives_h == null ? "not" : hourText(way.arrives_h)}</b>
             </td>
