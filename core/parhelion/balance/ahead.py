@@ -45,6 +45,7 @@ RUN_S = 300.0  # and their banks run in such
 SPEED_STEP_MPS = 0.005  # of the demand table
 LEAST_EFFICIENCY = 0.05  # of a drive in the wind's sums
 MOST_DAYS = 10
+SKIES_H = 6  # all skies are worked out to a multiple of these hours: plans that end a little apart share them
 SHARES = np.linspace(0.0, 1.0, 101)  # states of charge
 AT_MARK_M = 1.0  # nearer than this she is at it
 SLOW_MPS = 0.5  # over the ground: what a passage's length in days is guessed by, at least
@@ -170,7 +171,7 @@ class Ahead:
     def all_skies(self, start_h: float, end_h: float) -> WaySun:
         """Of all members, between two hours."""
         headings = tuple(sorted({rounded_deg(leg.course_deg) for leg in self.legs}))
-        within = (math.floor(start_h), float(math.ceil(end_h)))
+        within = (math.floor(start_h), float(SKIES_H * math.ceil(end_h / SKIES_H)))
         return sun_on_way(self.design, self.midnight, self.days, headings, self._skies, within)
 
     @once

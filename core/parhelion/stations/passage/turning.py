@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+import math
 from dataclasses import dataclass
 
 import numpy as np
@@ -141,19 +142,21 @@ def reach_of(plan: Plan) -> Reach | None:
         return None
     goes_home = ahead.passage.home_again
     course = (ahead.home_legs if goes_home else ahead.whole_out)[0].course_deg
-    longest = ahead.demand.top_mps * max(ahead.in_by_h - plan.leaves_h, 0.0) * HOUR_S
+    hours = max(ahead.in_by_h - plan.leaves_h, 0.0)
+    longer = max(math.ceil(hours / 24), 1)  # times the steps, of a passage of days
+    longest = ahead.demand.top_mps * hours * HOUR_S
     if longest <= 0:
         return None
     against = blown(ahead, ahead.winds.turned(course))
 
     def needs_over(length_m: float, step_s: float, parts: int, slowest_mps: float) -> Needs:
         laying = against.laying([LegAhead(length_m, course)], POOR, plan.leaves_h)
-        by_h = ahead.in_by_h - laying.start_h
-        return needs_home(laying.over(step_s), ahead.demand, bank, by_h, False, length_m / parts, slowest_mps)
+        by_h, way = ahead.in_by_h - laying.start_h, laying.over(longer * step_s)
+        return needs_home(way, ahead.demand, bank, by_h, False, length_m / parts, slowest_mps)
 
     rough = needs_over(min(longest, FURTHEST_M), ROUGH_STEP_S, ROUGH_PARTS, SLOWEST_MPS)
     most = rough.reach_m(bank.full_wh, 0.0) + rough.left_m[0] / ROUGH_PARTS
-    mean_mps = most / ((ahead.in_by_h - plan.leaves_h) * HOUR_S)
+    mean_mps = most / (hours * HOUR_S)
     needs = needs_over(most, FINE_STEP_S, FINE_PARTS, max(mean_mps * SLOW_FRAC, SLOWEST_MPS))
     out = [(leg.length_m, np.radians(leg.course_deg)) for leg in ahead.whole_out]
     east, north = (float(sum(m * f(c) for m, c in out)) for f in (np.sin, np.cos))
