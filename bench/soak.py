@@ -27,7 +27,6 @@ sys.path.insert(0, str(ROOT / "core"))
 A_SECOND = 10  # lines of each device
 KEPT_EVERY_S = 5.0
 LOOKED_EVERY_S = 1.0  # as the page does
-KNOT_MPS = 0.514444
 
 
 class Devices:

@@ -16,9 +16,7 @@ class WindAt(NamedTuple):
     """A wind from some hours after the first midnight on."""
 
     from_h: float
-    from_deg: (
-        float | None
-    )  # where it comes from; None where that is not given: then it is not counted as drag
+    from_deg: float | None  # where it comes from; None: not given, and not counted as drag
     mps: float
 
     @property

@@ -21,7 +21,8 @@ Array = NDArray[np.float64]
 
 LONGEST_DAYS = 16
 USUAL_WIND_MPS, WIND_SHAPE = 4.5, 2.0  # mean and Weibull shape over the days
-PARTS = ((5, 0.7, -20), (10, 1.0, 0), (14, 1.25, 20), (18, 0.8, 30))  # hour, share of the wind, degrees round
+# From what hour, share of the day's wind, degrees round with the sun: as a fair day's breeze does, typical
+PARTS = ((5, 0.7, -20), (10, 1.0, 0), (14, 1.25, 20), (18, 0.8, 30))
 GREY_WIND = 1.5  # the greyest day's wind over the brightest one's, typical
 
 

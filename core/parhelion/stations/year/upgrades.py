@@ -37,6 +37,7 @@ from parhelion.rail.cells import rail_kind
 from parhelion.rail.held_back import Measure, endless_m, measure_of, miles_m
 from parhelion.rail.steps import (
     FIRST_PANEL_W,
+    Changed,
     longer_day,
     with_better_screw,
     with_larger_controllers,
@@ -157,10 +158,13 @@ def _amps(boat: _Boat, base: Outlook) -> _Made | None:
     return changed, sentence("the next larger controller"), CONTROLLER_PRICE, 0.0, False
 
 
+def _made(step: Changed | None) -> _Made | None:
+    return None if step is None else (step.design, step.label, step.cost, step.mass_kg, False)
+
+
 def _lithium(boat: _Boat) -> _Made | None:
     """Asked before more of the old bank is bought, not after."""
-    made = None if boat.times("battery") else with_lithium(boat.design)
-    return None if made is None else (made.design, made.label, made.cost, made.mass_kg, False)
+    return None if boat.times("battery") else _made(with_lithium(boat.design))
 
 
 def _screw(boat: _Boat, base: Outlook) -> _Made | None:
@@ -173,8 +177,7 @@ def _screw(boat: _Boat, base: Outlook) -> _Made | None:
 
 def _stronger(boat: _Boat) -> _Made | None:
     """A motor of more watts; its propeller comes with it, so that the old one is not changed before."""
-    made = None if boat.times("propeller") else with_stronger_drive(boat.design)
-    return None if made is None else (made.design, made.label, made.cost, made.mass_kg, False)
+    return None if boat.times("propeller") else _made(with_stronger_drive(boat.design))
 
 
 def _steps(boat: _Boat, base: Outlook, budget: Budget) -> list[_Step]:

@@ -15,7 +15,7 @@ function Row({
   children,
 }: Record<"list" | "id" | "at" | "name", string> & { children: ReactNode }) {
   return (
-    <div className="mb-1 flex items-center gap-1 text-[13px] text-muted">
+    <div className="mb-1 flex flex-wrap items-center gap-1 text-[13px] text-muted [&>[role=alert]]:order-1 [&>[role=alert]]:basis-full">
       <Field bare at={`${at}/from_clock`} label={`${name} from the hour`} width={58} />
       {children}
       <RemovePart from={list} id={id} words={`remove ${name.toLowerCase()}`} cross />

@@ -1,16 +1,14 @@
-import { useMutation } from "@tanstack/react-query";
-import { type BoatDesign, client, dataOf, type Forecast } from "../../api/client";
+import type { BoatDesign, Forecast } from "../../api/client";
+import { ForecastSource } from "../../boat/ForecastSource";
 import { useDesign } from "../../kit/document";
 import { withValue } from "../../kit/pointer";
-import { Alarm } from "../../kit/ui/Alarm";
 import { Field } from "../../kit/ui/Field";
-import { FileField } from "../../kit/ui/FileField";
 import { LinkButton } from "../../kit/ui/LinkButton";
 
 type TripDay = NonNullable<NonNullable<BoatDesign["plan"]["trip"]>["days"]>[number];
 
 const WEEK = 7;
-const LARGEST_BYTES = 200_000;
+const MOST_FORECAST = 16; // days
 const DAY_MS = 86_400_000;
 
 /** A date as a person names the days of a week. */
@@ -35,27 +33,15 @@ export function DayByDay() {
     set(days.map((day, i) => (i === index ? { ...day, ...part } : day)));
   const take = (forecast: Forecast) =>
     set(forecast.days.map((item, i) => ({ out: days[i]?.out ?? true, ...days[i], sky: item.sky })));
-  const forecast = useMutation({
-    mutationFn: () =>
-      dataOf(
-        client.POST("/api/year/forecast", {
-          body: { site: design.site, date, days: Math.min(Math.max(days.length, WEEK), 16) },
-        }),
-      ),
-    onSuccess: take,
-  });
-  const file = useMutation({
-    mutationFn: async (text: string | null) => {
-      if (text === null) throw new Error("A forecast file is 200 kB at most.");
-      return dataOf(client.POST("/api/year/forecast/read", { body: { text } }));
-    },
-    onSuccess: take,
-  });
-  const problem = forecast.error ?? file.error;
-  const source = forecast.data?.source ?? file.data?.source;
   return (
     <div className="mb-1" data-day-by-day>
-      <p className="m-0 mb-1 flex flex-wrap items-center gap-x-4 gap-y-1">
+      <ForecastSource
+        inline
+        words="skies from the forecast"
+        fileWords="or from a file"
+        days={Math.min(Math.max(days.length, WEEK), MOST_FORECAST)}
+        onForecast={take}
+      >
         {days.length === 0 ? (
           <LinkButton onClick={() => set(Array.from({ length: WEEK }, () => ({ out: true }) as TripDay))}>
             plan it day by day
@@ -63,25 +49,11 @@ export function DayByDay() {
         ) : (
           <LinkButton onClick={() => set([])}>back to rounds</LinkButton>
         )}
-        <LinkButton disabled={forecast.isPending} onClick={() => forecast.mutate()}>
-          skies from the forecast
-        </LinkButton>
-        <FileField
-          inline
-          label="or from a file"
-          name="Forecast file"
-          accept=".json,application/json"
-          mostBytes={LARGEST_BYTES}
-          onText={(text) => file.mutate(text)}
-          onTooLarge={() => file.mutate(null)}
-        />
         {days.length > 0 && entries.hasRoom(design, "/plan/trip/days") && (
           <LinkButton onClick={() => set([...days, { out: true } as TripDay])}>one more day</LinkButton>
         )}
         {days.length > 0 && <LinkButton onClick={() => set(days.slice(0, -1))}>one less</LinkButton>}
-        {source && !problem && days.length > 0 && <span className="text-[13px] text-muted">{source}</span>}
-      </p>
-      {problem && <Alarm>{problem.message}</Alarm>}
+      </ForecastSource>
       {days.length > 0 && (
         <div className="flex flex-wrap gap-1">
           {days.map((day, index) => {

@@ -89,7 +89,6 @@ export function Begin({ at, words, none }: { at: string; words: string; none?: s
   );
 }
 
-/** Another part of a list, or one that goes with all that is of it alone. */
 /** A button for one more part of a list, while there is room for it. */
 export function AddPart({ to, words, like }: { to: string; words: string; like?: Record<string, unknown> }) {
   const { design, apply, entries } = useDesign();
@@ -104,6 +103,7 @@ export function AddPart({ to, words, like }: { to: string; words: string; like?:
   );
 }
 
+/** A button that takes a part away, with all that is of it alone. */
 export function RemovePart(props: { from: string; id: string; words: string; cross?: boolean }) {
   const { from, id, words, cross } = props;
   const { apply, entries } = useDesign();
