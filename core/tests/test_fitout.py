@@ -17,7 +17,7 @@ from parhelion.begin.new_boat import new_boat
 from parhelion.data import places
 from parhelion.design import BoatDesign
 from parhelion.design.frame import Cut, Frame
-from parhelion.design.records import NO_RECORDS, Records
+from parhelion.design.records import NO_RECORDS, HandShadow, Records
 from parhelion.diagnosis.inputs import inputs_of
 from parhelion.diagnosis.reading import Means
 from parhelion.errors import ParhelionError, UnreadableFile
@@ -109,6 +109,18 @@ class OrderTest(TestCase):
             told = [f.id for f in fitout_findings(design, noted)]
             self.assertEqual(f"wrong_{key}_string1" in told, means is not Means.AS_EXPECTED)
             self.assertEqual("proved_well" in told, means is Means.AS_EXPECTED)
+
+    def test_a_reading_is_judged_under_the_sky_it_was_read_in(self):
+        design, key = demo(), "strings/canopy-panels"
+        dull = Now(usual_now(design).at, HandShadow.NONE)
+        volts = next(s for s in steps_of(design, dull) if s.key == key).items[0].expected.open_v
+        bright = replace(dull, shadow=HandShadow.SHARP)
+        noted = self.proof(design, key, "string1", volts * 0.985)
+        for seen, means in (({"shadow": "none"}, Means.AS_EXPECTED), (None, Means.UNCLEAR)):
+            step = next(
+                s for s in shown_steps(design, records({**noted, "seen": seen}), bright) if s.step.key == key
+            )
+            self.assertIs(step.items[0].means, means)
 
     def test_a_string_too_low_for_its_bank_is_told_though_it_is_as_expected(self):
         design = demo()

@@ -83,6 +83,15 @@ class PartNote(Part):
     link: str = entry("Link", "An address of your own", default="", max_length=400)
 
 
+class Seen(Part):
+    """The sky and the panels as they were when a meter was read."""
+
+    shadow: HandShadow = entry("The shadow of your hand", default=HandShadow.SHARP)
+    heading_deg: float = entry("Heading", default=0, ge=0, le=360)
+    air_c: float | None = entry("Air", "Empty: usual for place and day", default=None, ge=-50, le=60)
+    wiped: bool = entry("Panels wiped", default=True)
+
+
 class StepNote(Part):
     """One thing of a step that was proved, with what the meter said."""
 
@@ -94,19 +103,16 @@ class StepNote(Part):
     at: Moment
     by: str = entry("By", default="", max_length=80)
     reading: float | None = entry("Reading", default=None, ge=-5_000, le=1_000_000, quantity="ratio")
+    seen: Seen | None = None  # nobody said: judged as the minute that is shown
     note: str = entry("Note", default="", max_length=400)
 
 
-class SunNote(Part):
+class SunNote(Seen):
     """What the panels on one controller showed at a minute."""
 
     kind: Literal["sun"] = "sun"
     id: Id
     at: Moment
-    shadow: HandShadow = entry("The shadow of your hand", default=HandShadow.SHARP)
-    heading_deg: float = entry("Heading", default=0, ge=0, le=360)
-    air_c: float | None = entry("Air", "Empty: usual for place and day", default=None, ge=-50, le=60)
-    wiped: bool = entry("Panels wiped", default=True)
     input: Key
     pv_w: float | None = entry("Watts", default=None, ge=-1_000, le=500_000)
     pv_v: float | None = entry("Panel volts", default=None, ge=-2_000, le=2_000)

@@ -5738,6 +5738,32 @@ export interface components {
             records: (components["schemas"]["MoneyNote"] | components["schemas"]["PartNote"] | components["schemas"]["StepNote"] | components["schemas"]["SunNote"] | components["schemas"]["TestNote"] | components["schemas"]["BankTestNote"] | components["schemas"]["MotorTestNote"] | components["schemas"]["TickNote"])[];
         };
         /**
+         * Seen
+         * @description The sky and the panels as they were when a meter was read.
+         */
+        Seen: {
+            /**
+             * The shadow of your hand
+             * @default sharp
+             */
+            shadow: components["schemas"]["HandShadow"];
+            /**
+             * Heading
+             * @default 0
+             */
+            heading_deg: number;
+            /**
+             * Air
+             * @description Empty: usual for place and day
+             */
+            air_c?: number | null;
+            /**
+             * Panels wiped
+             * @default true
+             */
+            wiped: boolean;
+        };
+        /**
          * StepNote
          * @description One thing of a step that was proved, with what the meter said.
          */
@@ -5767,6 +5793,7 @@ export interface components {
             by: string;
             /** Reading */
             reading?: number | null;
+            seen?: components["schemas"]["Seen"] | null;
             /**
              * Note
              * @default
@@ -5778,18 +5805,6 @@ export interface components {
          * @description What the panels on one controller showed at a minute.
          */
         SunNote: {
-            /**
-             * @description discriminator enum property added by openapi-typescript
-             * @enum {string}
-             */
-            kind: "sun";
-            /** Id */
-            id: string;
-            /**
-             * At
-             * Format: date-time
-             */
-            at: string;
             /**
              * The shadow of your hand
              * @default sharp
@@ -5810,6 +5825,18 @@ export interface components {
              * @default true
              */
             wiped: boolean;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "sun";
+            /** Id */
+            id: string;
+            /**
+             * At
+             * Format: date-time
+             */
+            at: string;
             /** Input */
             input: string;
             /** Watts */

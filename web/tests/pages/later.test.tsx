@@ -64,7 +64,10 @@ describe("a connecting step", () => {
     for (const step of steps) if (!asked()) await page.person.click(step);
     const proved = async () => (await boatRecords()).filter((one) => one.kind === "step");
     await page.person.type(asked() as HTMLInputElement, "-13,3 V{Enter}");
-    await waitFor(async () => expect(await proved()).toMatchObject([{ reading: -13.3 }]), SOON);
+    await waitFor(
+      async () => expect(await proved()).toMatchObject([{ reading: -13.3, seen: { shadow: "sharp" } }]),
+      SOON,
+    );
     await waitFor(
       () =>
         expect(page.container.querySelector("[data-step]")?.textContent).toMatch(

@@ -7,7 +7,7 @@ from datetime import datetime
 
 from parhelion.computing.kept import kept_by_arguments
 from parhelion.design import BoatDesign, Spot
-from parhelion.design.records import HandShadow
+from parhelion.design.records import HandShadow, Seen
 from parhelion.diagnosis.expected import COLUMNS, Expected, expected, together
 from parhelion.diagnosis.inputs import Input, lit_strings
 from parhelion.sun.climate import usual_air_temperature_c
@@ -27,6 +27,11 @@ class Now:
     heading_deg: float = 0.0
     air_c: float | None = None  # usual for the place and day where nobody has said
     wiped: bool = True
+
+
+def then_of(at: datetime, seen: Seen) -> Now:
+    """The minute of a reading, as it was seen then."""
+    return Now(at, seen.shadow, seen.heading_deg, seen.air_c, seen.wiped)
 
 
 def usual_now(design: BoatDesign) -> Now:

@@ -25,7 +25,7 @@ from parhelion.stations.fitout.cells import assumed, fitout_cells
 from parhelion.stations.fitout.diagram import arrangement, diagram_of
 from parhelion.stations.fitout.dock import other_tests
 from parhelion.stations.fitout.frames import frames_shown
-from parhelion.stations.fitout.now import Now, air_at, light_of, usual_now
+from parhelion.stations.fitout.now import Now, air_at, light_of, then_of, usual_now
 from parhelion.stations.fitout.parts import Line, Sums, lines_of, sums_of
 from parhelion.stations.fitout.shown import (
     CheckShown,
@@ -43,7 +43,7 @@ from parhelion.stations.fitout.shown import (
     ZoneShown,
 )
 from parhelion.stations.fitout.steps import LIVE_V, Proved, StepShown, next_step, shown_steps
-from parhelion.stations.fitout.sun import Gauge, gauges_of, then_of
+from parhelion.stations.fitout.sun import Gauge, gauges_of
 from parhelion.stations.fitout.words import gauge_words, meaning_words, test_words
 from parhelion.sun.daysteps import day_at
 from parhelion.sun.zone import zone_at

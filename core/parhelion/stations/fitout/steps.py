@@ -17,7 +17,7 @@ from parhelion.diagnosis.expected import Expected
 from parhelion.diagnosis.inputs import Input, inputs_of
 from parhelion.diagnosis.reading import Means, Zone, open_meaning, open_zones
 from parhelion.quantities import so_many
-from parhelion.stations.fitout.now import Now, expected_of
+from parhelion.stations.fitout.now import Now, expected_of, then_of
 from parhelion.stations.fitout.parts import PRECHARGE_OVER_A
 from parhelion.wiring.by_itself import absorption_v
 from parhelion.wiring.charging import charge_settings
@@ -368,7 +368,8 @@ def _direct(design: BoatDesign, inputs: list[Input], now: Now) -> Iterator[Step]
 
 def _means(design: BoatDesign, item: Item, note: StepNote, reading: float, now: Now) -> Means:
     if item.circuit is not None:
-        then = expected_of(design, item.circuit, replace(now, at=note.at), 1)
+        minute = replace(now, at=note.at) if note.seen is None else then_of(note.at, note.seen)
+        then = expected_of(design, item.circuit, minute, 1)
         if then is None:
             return Means.UNCLEAR
         said = open_meaning(then, reading)
@@ -397,7 +398,7 @@ def _proved(design: BoatDesign, step: Step, item: Item, records: Records, now: N
 def shown_steps(design: BoatDesign, records: Records, now: Now) -> list[StepShown]:
     """The steps with what was proved of each.
 
-    A string's volts are judged at the minute they were read in; the band that is drawn is that of `now`.
+    A string's volts are judged at the minute they were read in, under the sky of that minute; the band that is drawn is that of `now`.
     """
     return [
         StepShown(step, number, tuple(_proved(design, step, item, records, now) for item in step.items))

@@ -9,7 +9,7 @@ from parhelion.design.records import Records, SunNote
 from parhelion.diagnosis.expected import Expected
 from parhelion.diagnosis.inputs import Input, inputs_of
 from parhelion.diagnosis.reading import Meaning, Means, Read, meaning
-from parhelion.stations.fitout.now import Now, expected_in, full_at_v
+from parhelion.stations.fitout.now import Now, expected_in, full_at_v, then_of
 
 FULL_WITHIN_V = 0.02  # of the absorption volts: from there the controller may be holding back
 MARKS_APART = 0.06  # of the middle: marks nearer than this to the band are not drawn
@@ -58,11 +58,6 @@ def watts_of(note: SunNote) -> float | None:
     return None if note.pv_v is None or note.pv_a is None else note.pv_v * note.pv_a
 
 
-def then_of(note: SunNote) -> Now:
-    """The minute of a reading."""
-    return Now(note.at, note.shadow, note.heading_deg, note.air_c, note.wiped)
-
-
 def read_of(box: Input, note: SunNote) -> Read:
     """What a note says of the meters; a bank that stands at its absorption volts is full or nearly."""
     at_v = full_at_v(box.circuits[0])
@@ -79,7 +74,7 @@ def gauges_of(design: BoatDesign, records: Records, now: Now) -> list[Gauge]:
     for box in inputs_of(design):
         told = notes.get(box.key, [])
         note = told[-1] if told else None
-        then = None if note is None else expected_in(design, box, then_of(note))
+        then = None if note is None else expected_in(design, box, then_of(note.at, note))
         says = None
         if note is not None and then is not None and (note.pv_v is not None or watts_of(note) is not None):
             says = meaning(then, read_of(box, note))

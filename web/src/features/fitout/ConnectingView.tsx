@@ -6,6 +6,7 @@ import { LinkButton } from "../../kit/ui/LinkButton";
 import { OwnField, OwnText } from "../../kit/ui/OwnField";
 import { Heading } from "../../kit/ui/Page";
 import { SaveAs } from "../../kit/ui/SaveAs";
+import { clockOf, dayOf, seenIn } from "./minute";
 import { StepsDiagram } from "./StepsDiagram";
 import { signerNow } from "./signer";
 import { VoltScale } from "./VoltScale";
@@ -119,9 +120,9 @@ function StepCard({ step, minute }: { step: StepOut; minute: FitoutPicture["minu
           {step.items.map((item) => (
             <li key={item.key} className="mb-1">
               {item.unit === null ? (
-                <Tick step={step} item={item} at={minute.at} />
+                <Tick step={step} item={item} minute={minute} />
               ) : (
-                <Reading step={step} item={item} at={minute.at} />
+                <Reading step={step} item={item} minute={minute} />
               )}
             </li>
           ))}
@@ -147,7 +148,9 @@ function StepCard({ step, minute }: { step: StepOut; minute: FitoutPicture["minu
   );
 }
 
-function useProof(step: StepOut, item: ItemShown, at: string) {
+type Shown = FitoutPicture["minute"];
+
+function useProof(step: StepOut, item: ItemShown, minute: Shown) {
   const { note, withdraw } = useRecords();
   const held = useNoted("step", (one) => one.step === step.key && one.item === item.key);
   return {
@@ -159,17 +162,18 @@ function useProof(step: StepOut, item: ItemShown, at: string) {
         step: step.key,
         item: item.key,
         of: item.of,
-        at,
+        at: minute.at,
         by: signerNow(),
         reading,
+        seen: reading === null ? null : seenIn(minute),
         note: held?.note ?? "",
       }),
     undo: () => held && withdraw(held.id),
   };
 }
 
-function Tick({ step, item, at }: { step: StepOut; item: ItemShown; at: string }) {
-  const { held, prove, undo } = useProof(step, item, at);
+function Tick({ step, item, minute }: { step: StepOut; item: ItemShown; minute: Shown }) {
+  const { held, prove, undo } = useProof(step, item, minute);
   const id = useId();
   return (
     <span className="flex items-start gap-2">
@@ -195,8 +199,8 @@ function Tick({ step, item, at }: { step: StepOut; item: ItemShown; at: string }
   );
 }
 
-function Reading({ step, item, at }: { step: StepOut; item: ItemShown; at: string }) {
-  const { held, prove, undo } = useProof(step, item, at);
+function Reading({ step, item, minute }: { step: StepOut; item: ItemShown; minute: Shown }) {
+  const { held, prove, undo } = useProof(step, item, minute);
   const say = useSay();
   return (
     <div>
@@ -219,6 +223,11 @@ function Reading({ step, item, at }: { step: StepOut; item: ItemShown; at: strin
         {held?.reading != null && item.reading === held.reading && (
           <span className={item.wrong || item.stale ? "font-semibold text-alarm" : "font-semibold"}>
             {item.stale ? "▲ another wiring then" : item.wrong ? `▲ ${item.verdict}` : "✓ as it should be"}
+          </span>
+        )}
+        {held?.reading != null && held.seen && (
+          <span className="text-[13px] text-muted">
+            {dayOf(held.at)} {clockOf(held.at)}, shadow {held.seen.shadow}
           </span>
         )}
         {held?.reading == null && item.expected_v && (

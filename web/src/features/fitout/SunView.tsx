@@ -6,7 +6,7 @@ import { Mark } from "../../kit/ui/Mark";
 import { OwnField } from "../../kit/ui/OwnField";
 import { Heading } from "../../kit/ui/Page";
 import { told } from "../../kit/units";
-import type { Minute } from "./minute";
+import { type Minute, seenIn } from "./minute";
 import { SunGauge } from "./SunGauge";
 import { SunStrip } from "./SunStrip";
 
@@ -75,10 +75,7 @@ function GaugeCard(props: {
       kind: "sun",
       id: now?.id ?? newId(),
       at: minute.at,
-      shadow: minute.shadow,
-      heading_deg: minute.heading_deg,
-      air_c: minute.air_given ? minute.air_c : null,
-      wiped: minute.wiped,
+      ...seenIn(minute),
       input: gauge.key,
       pv_w: now?.pv_w ?? null,
       pv_v: now?.pv_v ?? null,

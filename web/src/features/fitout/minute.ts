@@ -39,6 +39,14 @@ export const asked = (minute: Minute) => ({
   ...(minute.wiped === null ? {} : { wiped: minute.wiped }),
 });
 
+/** The sky and the panels of the minute, as a reading keeps them. */
+export const seenIn = (minute: FitoutPicture["minute"]) => ({
+  shadow: minute.shadow,
+  heading_deg: minute.heading_deg,
+  air_c: minute.air_given ? minute.air_c : null,
+  wiped: minute.wiped,
+});
+
 /** The clock and the day of a moment, as the boat's clock shows them. */
 export const clockOf = (at: string) => at.slice(11, 16);
 export const dayOf = (at: string) => at.slice(0, 10);
