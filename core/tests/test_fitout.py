@@ -122,6 +122,12 @@ class OrderTest(TestCase):
             )
             self.assertIs(step.items[0].means, means)
 
+    def test_the_minute_that_is_shown_is_that_of_the_last_reading(self):
+        sun = {"kind": "sun", "at": AT, "shadow": "soft", "heading_deg": 40, "input": "canopy", "pv_w": 300}
+        shown = fitout_picture(demo(), records(sun)).minute
+        self.assertEqual((shown.shadow, shown.heading_deg), ("soft", 40))
+        self.assertEqual(fitout_picture(demo(), records(sun), shadow=HandShadow.NONE).minute.shadow, "none")
+
     def test_a_string_too_low_for_its_bank_is_told_though_it_is_as_expected(self):
         design = demo()
         single = design.changed(panels=tuple(g.model_copy(update={"series": 1}) for g in design.panels))

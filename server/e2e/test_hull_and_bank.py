@@ -91,7 +91,7 @@ class YachtWalk(BrowserTest):
         self.fold("Wind, waves, tow")
         self.fill("Wind", "14")
         self.fill("Off the bow", "0")
-        self.fill("Waves from ahead", "0.3")
+        self.fill("Waves", "0.3")
         self.page.get_by_role("button", name="take something in tow").click()
         costs = self.page.locator("[data-costs]")
         for name in ("wind", "waves ahead", "the tow"):

@@ -9,7 +9,7 @@ from __future__ import annotations
 import math
 from collections.abc import Sequence
 from dataclasses import dataclass, field, replace
-from datetime import datetime
+from datetime import datetime, timedelta
 from datetime import time as Time
 
 import numpy as np
@@ -22,13 +22,13 @@ from parhelion.balance.sources import free_by_bank_w
 from parhelion.balance.spells import house_watts
 from parhelion.balance.waters import Waters, hours_between, stream_of, waters_of
 from parhelion.balance.way_sun import SkyAt, WaySun, clock_steps, rounded_deg, sun_on_way
-from parhelion.balance.winds import WindAt, Winds, steady
+from parhelion.balance.winds import Winds, steady, winds_of
 from parhelion.bank.store import Store, drawn_a, energy_wh
 from parhelion.computing.kept import once
 from parhelion.constants import STEP_S
 from parhelion.design import BoatDesign
-from parhelion.design.passage import Leg, Passage
-from parhelion.hull.demand import demand_curve
+from parhelion.design.passage import MOST_DAYS, Leg, Passage
+from parhelion.hull.demand import DemandCurve, demand_curve
 from parhelion.hull.resistance import air_area_m2
 from parhelion.route import stream as streams
 from parhelion.route.best import Laying
@@ -44,7 +44,6 @@ GRID_S = 60.0  # plans are sailed in such steps
 RUN_S = 300.0  # and their banks run in such
 SPEED_STEP_MPS = 0.005  # of the demand table
 LEAST_EFFICIENCY = 0.05  # of a drive in the wind's sums
-MOST_DAYS = 10
 SKIES_H = 6  # all skies are worked out to a multiple of these hours: plans that end a little apart share them
 SHARES = np.linspace(0.0, 1.0, 101)  # states of charge
 AT_MARK_M = 1.0  # nearer than this she is at it
@@ -94,11 +93,10 @@ class Ahead:
         here = self.hour_of(now.at)
         return here if here >= hours else here + 24.0  # past midnight
 
-    def hour_of(self, clock: Time) -> float:
-        """Hours after the first midnight of a clock time of the first day, by the zone's own offsets."""
-        return hours_between(
-            self.midnight, datetime.combine(self.midnight.date(), clock, self.midnight.tzinfo)
-        )
+    def hour_of(self, clock: Time, day: int = 1) -> float:
+        """Hours after the first midnight of a clock time of a day, by the zone's own offsets."""
+        date = self.midnight.date() + timedelta(days=day - 1)
+        return hours_between(self.midnight, datetime.combine(date, clock, self.midnight.tzinfo))
 
     @once
     def day(self) -> DaySteps:
@@ -156,7 +154,10 @@ class Ahead:
     def _skies(self) -> tuple[SkyAt, ...]:
         plan = self.design.plan
         later = sorted(
-            (SkyAt(self.hour_of(item.from_clock), item.sky, item.sky_shade) for item in self.passage.skies),
+            (
+                SkyAt(self.hour_of(item.from_clock, item.day), item.sky, item.sky_shade)
+                for item in self.passage.skies
+            ),
             key=lambda item: item.from_h,
         )
         return (SkyAt(-math.inf, plan.sky, plan.sky_shade), *later)
@@ -240,12 +241,11 @@ class Ahead:
         """The day's wind, and others from an hour on, in their order."""
         if self.other_winds is not None:
             return self.other_winds
-        first = steady(self.passage.wind_from_deg, self.design.plan.wind_mps).each
-        later = [
-            WindAt(self.hour_of(item.from_clock), item.wind_from_deg, item.wind_mps)
-            for item in self.passage.winds
-        ]
-        return Winds((*first, *sorted(later, key=lambda item: item.from_h)))
+        plan = self.design.plan
+        first = steady(self.passage.wind_from_deg, plan.wind_mps, plan.wave_height_m)
+        return winds_of(
+            first, [(self.hour_of(item.from_clock, item.day), item) for item in self.passage.winds]
+        )
 
     def laying(self, legs: Sequence[LegAhead], member: int, from_h: float) -> Laying:
         """Legs with the sun of the shown (0) or the poor (1) day, from an hour on."""
@@ -346,15 +346,26 @@ def _leg_ahead(leg: Leg, opens: float | None, passage: Passage, waters: Waters, 
     )
 
 
-def demand_in_calm(outlook: Outlook, hungry: bool = False) -> Demand:
-    """Battery watts through the water in calm, of the boat as she is or at the hungry end of her band."""
+def demand_of(outlook: Outlook, passage: Passage, hungry: bool = False) -> Demand:
+    """Battery watts through the water in calm, and what each height of the passage's waves adds from ahead.
+
+    Of the boat as she is, or at the hungry end of her band.
+    """
     design = outlook.design
-    calm = design.changed(plan=design.plan.model_copy(update={"wind_angle_deg": None}))
-    curve = demand_curve(calm)
+
+    def in_waves(height_m: float) -> DemandCurve:
+        water = {"wind_angle_deg": None, "wave_height_m": height_m}
+        return demand_curve(design.changed(plan=design.plan.model_copy(update=water)))
+
+    curve = in_waves(0.0)
     top = float(curve.speed_at(curve.most_w)) if math.isfinite(curve.most_w) else curve.top_speed_mps
     speeds = np.minimum(np.arange(int(top / SPEED_STEP_MPS) + 3) * SPEED_STEP_MPS, curve.top_speed_mps)
     drawn = curve.power_at(speeds)
+    heights = sorted({0.0, design.plan.wave_height_m, *(item.waves_m or 0.0 for item in passage.winds)})
+    rough = np.array([np.maximum(in_waves(height).power_at(speeds) - drawn, 0.0) for height in heights])
+    rough = np.maximum.accumulate(rough, axis=0)
     if hungry:
+        rough = rough * curve.band_at(speeds)
         drawn = curve.idle_w + (drawn - curve.idle_w) * curve.band_at(speeds)
         top = float(speeds[np.searchsorted(drawn, curve.most_w) - 1])
     model = np.interp(speeds, curve.speed_mps, curve.model_w) - curve.idle_w
@@ -362,7 +373,8 @@ def demand_in_calm(outlook: Outlook, hungry: bool = False) -> Demand:
     whole = np.divide(thrust, model, out=np.full_like(model, LEAST_EFFICIENCY), where=model > 0)
     return Demand(
         np.ascontiguousarray(drawn), np.maximum(whole, LEAST_EFFICIENCY), SPEED_STEP_MPS, top,
-        float(design.hull.air_drag * air_area_m2(design)), 1.0,
+        float(design.hull.air_drag * air_area_m2(design)), 1.0, float(curve.most_w),
+        np.array(heights), np.ascontiguousarray(rough),
     )  # fmt: skip
 
 
@@ -394,7 +406,7 @@ def ahead_of(design: BoatDesign, passage: Passage) -> Ahead:
         done = passage.now.gone_m
     return Ahead(
         outlook, passage, midnight, days, tuple(legs), max(len(out) - skipped, 0), tuple(out),
-        demand_in_calm(outlook), done, skipped, waters=waters,
+        demand_of(outlook, passage), done, skipped, waters=waters,
     )  # fmt: skip
 
 

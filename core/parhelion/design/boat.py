@@ -35,7 +35,7 @@ from parhelion.design.states import How
 from parhelion.design.wish import Wish
 
 SCHEMA_NAME = "parhelion.boat"
-SCHEMA_VERSION = 11  # counts every change of the document's shape (docs/decisions/18)
+SCHEMA_VERSION = 12  # counts every change of the document's shape (docs/decisions/18)
 
 DEEPEST_BODY_TO_BEAM = 1.5  # a hull body drawing more than this many beams is a slip of the pen
 MOST_PANELS = 120  # in all: every station answers so many in seconds
@@ -64,7 +64,7 @@ class BoatDesign(Part):
     model_config = ConfigDict(frozen=True, extra="forbid", allow_inf_nan=False, title="Parhelion boat design")
 
     schema_name: Literal["parhelion.boat"] = "parhelion.boat"
-    schema_version: Literal[11] = 11
+    schema_version: Literal[12] = 12
     name: Name = entry("Name")
     note: str = entry("Note", default="", max_length=2_000)
     use: Use = entry("Use", default=Use.CRUISER)

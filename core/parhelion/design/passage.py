@@ -2,14 +2,15 @@
 
 from __future__ import annotations
 
-from typing import Self
+from typing import Any, Self
 
 from pydantic import model_validator
 
 from parhelion.design.part import Choice, Clock, Id, Name, Part, Share, begins, entry, out_of_reach
 from parhelion.design.plan import Shade, Sky
 
-MOST_SKIES, MOST_WINDS = 4, 8  # later ones
+MOST_SKIES, MOST_WINDS = 8, 16  # later ones
+MOST_DAYS = 10  # of a passage
 LONGEST_LEG_M = 460_000.0  # a day and a night at ten knots
 
 
@@ -142,12 +143,17 @@ class Going(Choice):
     MOST = "most", "most charge, in by an hour"
 
 
+def _day() -> Any:
+    return entry("Day", "1: the day she leaves", default=1, ge=1, le=MOST_DAYS, step=1)
+
+
 class SkyFrom(Part):
     """Another sky from an hour on."""
 
     model_config = begins(from_clock="13:00:00", sky="overcast")
 
     id: Id
+    day: int = _day()
     from_clock: Clock = entry("From")
     sky: Sky = entry("Sky")
     sky_shade: Shade = entry("How much of it", default=Shade.USUAL)
@@ -159,9 +165,13 @@ class WindFrom(Part):
     model_config = begins(from_clock="13:00:00", wind_from_deg=270, wind_mps=5)
 
     id: Id
+    day: int = _day()
     from_clock: Clock = entry("From")
     wind_from_deg: float = entry("Wind from", "True, where it comes from", ge=0, le=360)
     wind_mps: float = entry("Wind", ge=0, le=40, step=0.5)
+    waves_m: float | None = entry(
+        "Waves", "Significant height; empty: as before", default=None, ge=0, le=4, quantity="length_m"
+    )
 
 
 class Now(Part):
@@ -214,7 +224,11 @@ class Passage(Part):
     )
     tide: Tide | None = entry("Tide", default=None)
     wind_from_deg: float | None = entry(
-        "Wind from", "True; its strength is the day's. Empty: not counted as drag", default=None, ge=0, le=360
+        "Wind from",
+        "True; strength and waves are the day's. Empty: no drag, and waves from ahead on every leg",
+        default=None,
+        ge=0,
+        le=360,
     )
     skies: tuple[SkyFrom, ...] = entry("Sky later", default=(), max_length=MOST_SKIES)
     winds: tuple[WindFrom, ...] = entry("Wind later", default=(), max_length=MOST_WINDS)

@@ -267,7 +267,9 @@ class Plan(Part):
         le=180,
         step=15,
     )
-    wave_height_m: float = entry("Waves from ahead", "Significant height", default=0, ge=0, le=4)
+    wave_height_m: float = entry(
+        "Waves", "Significant height; from ahead, on a passage with its wind", default=0, ge=0, le=4
+    )
     current_mps: float = entry(
         "Stream, with you +",
         "Along the course, minus against her; the answers then speak over the ground",

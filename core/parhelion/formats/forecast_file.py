@@ -2,7 +2,7 @@
 
 {"source": "…", "days": [{"date": "2027-06-13", "sky": "broken", "wind_mps": 4.2, "wind_from_deg": 250,
                           "hours": [{"from_clock": "14:00", "sky": "overcast",
-                                     "wind_mps": 6, "wind_from_deg": 270}]},
+                                     "wind_mps": 6, "wind_from_deg": 270, "waves_m": 0.3}]},
                          {"date": "2027-06-14", "cloud_oktas": 7}]}
 
 Of a day's hours each holds from its own on; a passage takes them.
@@ -21,7 +21,7 @@ from parhelion.errors import Problem, UnreadableFile
 from parhelion.sun.forecast import LONGEST_DAYS, Forecast, ForecastDay, ForecastHour, word_for
 
 MOST_HOURS = 48  # of a day
-MOST_WIND_MPS = 40.0  # as a passage takes it
+MOST_WIND_MPS, MOST_WAVES_M = 40.0, 4.0  # as a passage takes them
 
 WANTED = 'JSON with "days": each a "date" as 2027-06-13 and a "sky" (' + ", ".join(Sky) + ') or "cloud_oktas"'
 
@@ -62,7 +62,7 @@ def _day(day: Any, number: int) -> ForecastDay:
         date=date,
         sky=sky,
         sun_hours=_number(day, "sun_hours", 0, 24, field),
-        **_wind(day, field),
+        **_weather(day, field),
         air_c=_number(day, "air_c", -60, 60, field),
         hours=[_hour(one, f"{field}/hours/{k}") for k, one in enumerate(hours)],
     )
@@ -78,10 +78,11 @@ def _sky(said: dict[str, Any], field: str) -> Sky | None:
     return Sky(word)
 
 
-def _wind(said: dict[str, Any], field: str) -> dict[str, float | None]:
+def _weather(said: dict[str, Any], field: str) -> dict[str, float | None]:
     return {
         "wind_mps": _number(said, "wind_mps", 0, MOST_WIND_MPS, field),
         "wind_from_deg": _number(said, "wind_from_deg", 0, 360, field),
+        "waves_m": _number(said, "waves_m", 0, MOST_WAVES_M, field),
     }
 
 
@@ -96,7 +97,7 @@ def _hour(hour: Any, field: str) -> ForecastHour:
         raise _refuse(
             "This hour is none.", f"{field}/from_clock", hour.get("from_clock"), "as 14:00"
         ) from error
-    return ForecastHour(from_clock=clock.replace(tzinfo=None), sky=_sky(hour, field), **_wind(hour, field))
+    return ForecastHour(from_clock=clock.replace(tzinfo=None), sky=_sky(hour, field), **_weather(hour, field))
 
 
 def read_forecast(text: str) -> Forecast:

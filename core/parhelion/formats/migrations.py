@@ -97,7 +97,12 @@ def _from_10(document: Document) -> Document:
     return {**document, "schema_version": 11}
 
 
+def _from_11(document: Document) -> Document:
+    """Version 12: days of a passage's later skies and winds, waves of these; the first, and as before."""
+    return {**document, "schema_version": 12}
+
+
 MIGRATIONS: dict[int, Callable[[Document], Document]] = {
     1: _from_1, 2: _from_2, 3: _from_3, 4: _from_4, 5: _from_5, 6: _from_6, 7: _from_7,
-    8: _from_8, 9: _from_9, 10: _from_10,
+    8: _from_8, 9: _from_9, 10: _from_10, 11: _from_11,
 }  # fmt: skip

@@ -25,7 +25,7 @@ from parhelion.computing.kernels import OPTIONS
 from parhelion.route.charge import WATTHOURS, Watthours, after
 from parhelion.route.held import COLUMNS, GONE, GROUND, LEG, MOTOR, REST, SHORE, SPEED, SUN
 from parhelion.route.triangle import through_water
-from parhelion.route.way import DEMAND, HOUR_S, WAY, Demand, LegAhead, Way, laid, motor_w
+from parhelion.route.way import DEMAND, FULL_THROTTLE, HOUR_S, WAY, Demand, LegAhead, Way, laid, motor_w
 
 Array = NDArray[np.float64]
 Counts = NDArray[np.int64]
@@ -61,8 +61,11 @@ def _summed(
         if speed > demand.top_mps:
             sums[TOO_FAST, s + 1] += 1
             continue
+        watts = motor_w(demand, way, leg, s, speed, ground)
+        if watts > demand.most_w * FULL_THROTTLE:
+            sums[TOO_FAST, s + 1] += 1
+            continue
         some = True
-        watts = motor_w(demand, speed, ground, way.wind_ahead[leg, s], way.wind_across[leg, s])
         net = way.sun_w[leg, s] - way.house_w[s] - watts
         sums[NET, s] = net
         if net < 0:
@@ -210,7 +213,7 @@ class Best:
             rows[start:, GONE] = gone
             for t in range(start, end):
                 speed = through_water(ground, way.along[leg, t], way.across[leg, t])
-                watts = motor_w(demand, speed, ground, way.wind_ahead[leg, t], way.wind_across[leg, t])
+                watts = motor_w(demand, way, int(leg), t, speed, ground)
                 gone += ground * way.step_s
                 rows[t, [MOTOR, SUN, GONE, SPEED, GROUND, REST]] = (
                     watts,
@@ -265,11 +268,13 @@ class Laying:
 
     def __init__(
         self, legs: Sequence[LegAhead], start_h: float, step_s: float, sun_w: Array, house_w: Array,
-        wind_from_deg: float | Array = 0.0, wind_mps: float | Array = 0.0, rest_w: Array | None = None,
+        wind_from_deg: float | Array = 0.0, wind_mps: float | Array = 0.0, waves_m: float | Array = 0.0,
+        rest_w: Array | None = None,
     ):  # fmt: skip
         self.legs, self.start_h, self.step_s = legs, start_h, step_s
         steps = len(house_w)
-        blown = (np.broadcast_to(np.asarray(x, dtype=float), (steps,)) for x in (wind_from_deg, wind_mps))
+        weather = (wind_from_deg, wind_mps, waves_m)
+        blown = (np.broadcast_to(np.asarray(x, dtype=float), (steps,)) for x in weather)
         sun = np.asarray(sun_w, dtype=float)
         rest = (sun if sun.ndim == 1 else sun[0]) if rest_w is None else np.asarray(rest_w, dtype=float)
         self.series = [sun, np.asarray(house_w, dtype=float), *blown, rest]
@@ -283,9 +288,9 @@ class Laying:
             fold = round(step_s / self.step_s)
             whole = self.series[1].shape[-1] // fold * fold
             folded = [part[..., :whole].reshape(*part.shape[:-1], -1, fold) for part in self.series]
-            sun, house, from_deg, mps, rest = folded
+            sun, house, *blown, rest = folded
             middle = fold // 2  # an angle has no mean
-            parts = [sun.mean(-1), house.mean(-1), from_deg[:, middle], mps[:, middle], rest.mean(-1)]
+            parts = [sun.mean(-1), house.mean(-1), *(part[:, middle] for part in blown), rest.mean(-1)]
         return laid(self.legs, self.start_h, step_s, *parts)
 
 

@@ -19,7 +19,7 @@ from numpy.typing import NDArray
 from parhelion.computing.kernels import OPTIONS
 from parhelion.route.charge import Watthours, held_wh
 from parhelion.route.triangle import made_good, through_water
-from parhelion.route.way import DEMAND, HOUR_S, WAY, Demand, Way, motor_w, speed_for
+from parhelion.route.way import DEMAND, FULL_THROTTLE, HOUR_S, WAY, Demand, Way, motor_w, speed_for
 
 Array = NDArray[np.float64]
 
@@ -81,7 +81,6 @@ def _sail(  # noqa: PLR0912 - one loop, compiled whole
             if done == 0.0 and not way.passable[leg, t]:
                 break
             along, across = way.along[leg, t], way.across[leg, t]
-            ahead, abeam = way.wind_ahead[leg, t], way.wind_across[leg, t]
             if holding == 2:
                 ground = value
                 speed = through_water(ground, along, across)
@@ -90,13 +89,16 @@ def _sail(  # noqa: PLR0912 - one loop, compiled whole
                 ground = made_good(speed, along, across)
             else:
                 watts = value if holding == 0 else max(way.sun_w[leg, t] - way.house_w[t], 0.0) + value
-                speed = speed_for(demand, watts, along, across, ahead, abeam)
+                speed = speed_for(demand, way, leg, t, watts)
                 ground = made_good(speed, along, across)
             if ground > way.limit_mps[leg]:
                 ground = way.limit_mps[leg]
                 speed = through_water(ground, along, across)
             if speed > demand.top_mps * (1 + 1e-9):
                 return math.inf, leg, waited
+            if motor_w(demand, way, leg, t, speed, ground) > demand.most_w * FULL_THROTTLE:
+                speed = speed_for(demand, way, leg, t, demand.most_w)  # wind or waves hold her back
+                ground = made_good(speed, along, across)
             if ground <= LEAST_WAY_MPS:
                 if not may_wait:
                     return math.inf, leg, waited
@@ -104,7 +106,7 @@ def _sail(  # noqa: PLR0912 - one loop, compiled whole
                 speed = ground = 0.0
                 break
             used = min((way.length_m[leg] - done) / ground, left)
-            energy += used * motor_w(demand, speed, ground, ahead, abeam)
+            energy += used * motor_w(demand, way, leg, t, speed, ground)
             sun += (way.sun_w[leg, t] - way.rest_w[t]) * used
             moving += used
             done += ground * used

@@ -19,7 +19,7 @@ from parhelion.route.best import SLOWEST_MPS, Cut, cut
 from parhelion.route.charge import WATTHOURS, Watthours, before
 from parhelion.route.held import SUN, Holding, keeps, sail
 from parhelion.route.triangle import through_water
-from parhelion.route.way import DEMAND, HOUR_S, WAY, Demand, Way, motor_w
+from parhelion.route.way import DEMAND, FULL_THROTTLE, HOUR_S, WAY, Demand, Way, motor_w
 
 Array = NDArray[np.float64]
 Counts = NDArray[np.int64]
@@ -61,7 +61,9 @@ def _needs(  # noqa: PLR0912 - one loop, compiled whole
                 nets[s] = -np.inf
                 if speed <= demand.top_mps:
                     some = True
-                    watts = motor_w(demand, speed, ground, way.wind_ahead[leg, s], way.wind_across[leg, s])
+                    watts = motor_w(demand, way, leg, s, speed, ground)
+                    if watts > demand.most_w * FULL_THROTTLE:
+                        continue
                     nets[s] = way.sun_w[leg, s] - way.house_w[s] - watts
             if not some:
                 continue

@@ -33,6 +33,7 @@ class ForecastHour(Frozen):
     sky: Sky | None = None
     wind_mps: float | None = None
     wind_from_deg: float | None = None  # true
+    waves_m: float | None = None  # significant height
 
 
 class ForecastDay(Frozen):
@@ -43,6 +44,7 @@ class ForecastDay(Frozen):
     sun_hours: float | None = None  # full-sun hours
     wind_mps: float | None = None  # the mean of the day
     wind_from_deg: float | None = None  # true
+    waves_m: float | None = None  # significant height
     air_c: float | None = None
     hours: list[ForecastHour] = []
 

@@ -1800,8 +1800,8 @@ export interface paths {
         get?: never;
         put?: never;
         /**
-         * Sky and wind of the passage's day.
-         * @description Sky and wind of the passage's day.
+         * Sky, wind and waves of the passage's day, and of its later ones where it goes on over them.
+         * @description Sky, wind and waves of the passage's day, and of its later ones where it goes on over them.
          *
          *     Parameters
          *     ----------
@@ -2981,10 +2981,10 @@ export interface components {
             schema_name: "parhelion.boat";
             /**
              * Schema Version
-             * @default 11
+             * @default 12
              * @constant
              */
-            schema_version: 11;
+            schema_version: 12;
             /** Name */
             name: string;
             /**
@@ -4430,7 +4430,7 @@ export interface components {
             tide?: components["schemas"]["Tide"] | null;
             /**
              * Wind from
-             * @description True; its strength is the day's. Empty: not counted as drag
+             * @description True; strength and waves are the day's. Empty: no drag, and waves from ahead on every leg
              */
             wind_from_deg?: number | null;
             /**
@@ -4677,8 +4677,8 @@ export interface components {
              */
             wind_angle_deg?: number | null;
             /**
-             * Waves from ahead
-             * @description Significant height
+             * Waves
+             * @description Significant height; from ahead, on a passage with its wind
              * @default 0
              */
             wave_height_m: number;
@@ -4821,6 +4821,12 @@ export interface components {
         SkyFrom: {
             /** Id */
             id: string;
+            /**
+             * Day
+             * @description 1: the day she leaves
+             * @default 1
+             */
+            day: number;
             /**
              * From
              * Format: time
@@ -5318,6 +5324,12 @@ export interface components {
             /** Id */
             id: string;
             /**
+             * Day
+             * @description 1: the day she leaves
+             * @default 1
+             */
+            day: number;
+            /**
              * From
              * Format: time
              */
@@ -5329,6 +5341,11 @@ export interface components {
             wind_from_deg: number;
             /** Wind */
             wind_mps: number;
+            /**
+             * Waves
+             * @description Significant height; empty: as before
+             */
+            waves_m?: number | null;
         };
         /**
          * WiringLimits
@@ -7089,6 +7106,8 @@ export interface components {
             wind_mps?: number | null;
             /** Wind From Deg */
             wind_from_deg?: number | null;
+            /** Waves M */
+            waves_m?: number | null;
             /** Air C */
             air_c?: number | null;
             /**
@@ -7112,6 +7131,8 @@ export interface components {
             wind_mps?: number | null;
             /** Wind From Deg */
             wind_from_deg?: number | null;
+            /** Waves M */
+            waves_m?: number | null;
         };
         /**
          * AskedForecast
@@ -9882,6 +9903,10 @@ export interface components {
             stream_mps: number | null;
             /** Head Wind Mps */
             head_wind_mps: number | null;
+            /** Waves M */
+            waves_m: number | null;
+            /** Waves W */
+            waves_w: number | null;
             /** Power W */
             power_w: number | null;
             /** Hours */
@@ -9935,6 +9960,8 @@ export interface components {
             zone: string;
             /** Has Bank */
             has_bank: boolean;
+            /** Over Days */
+            over_days: boolean;
             /** Legs */
             legs: components["schemas"]["LegShown"][];
             /** Marks */
@@ -10211,7 +10238,7 @@ export interface components {
         };
         /**
          * ForecastTaken
-         * @description What a forecast makes of the entries of sky and wind.
+         * @description What a forecast makes of the entries of sky, wind and waves.
          */
         ForecastTaken: {
             sky: components["schemas"]["Sky"];
@@ -10219,6 +10246,8 @@ export interface components {
             wind_mps: number | null;
             /** Wind From Deg */
             wind_from_deg: number | null;
+            /** Wave Height M */
+            wave_height_m: number | null;
             /** Skies */
             skies: components["schemas"]["SkyFrom"][];
             /** Winds */

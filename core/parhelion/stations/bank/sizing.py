@@ -215,6 +215,8 @@ class _GreySpells:
     def _needs(self, size: float, lowest: Array) -> float:
         """The size that would come down to its reserve, if it lost what this one lost, on nine of ten."""
         spared = round((1 - KEPT_SHARE) * GREY_MEMBERS)
+        if self.aboard.main.reserve >= 1:  # nothing of any size is to be used
+            return LARGEST
         return float(size * (1 - np.sort(lowest)[spared]) / (1 - self.aboard.main.reserve))
 
     def enough(self, size: float, members: int) -> bool:

@@ -281,7 +281,7 @@ def now_of(
     usual = usual_now(design)
     last = max((note for notes in records.sun.values() for note in notes), key=lambda n: n.at, default=None)
     if at is None and last is not None:
-        usual = then_of(last)
+        usual = then_of(last.at, last)
     if at is not None and at.tzinfo is None:
         at = at.replace(tzinfo=zone_at(design.site.latitude_deg, design.site.longitude_deg))
     return Now(

@@ -398,7 +398,8 @@ def _proved(design: BoatDesign, step: Step, item: Item, records: Records, now: N
 def shown_steps(design: BoatDesign, records: Records, now: Now) -> list[StepShown]:
     """The steps with what was proved of each.
 
-    A string's volts are judged at the minute they were read in, under the sky of that minute; the band that is drawn is that of `now`.
+    A string's volts are judged at the minute and under the sky they were read in; the band that is drawn
+    is that of `now`.
     """
     return [
         StepShown(step, number, tuple(_proved(design, step, item, records, now) for item in step.items))

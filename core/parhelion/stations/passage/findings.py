@@ -335,7 +335,12 @@ def wind_that_ends_it(voyage: Voyage) -> Finding | None:
     for wind in WINDS_MPS:
         if wind <= now:
             continue
-        against = held(blown(ahead, steady(longest.course_deg, wind)), Going.SPEED, plan.leaves_h, plan.value)
+        against = held(
+            blown(ahead, steady(longest.course_deg, wind, ahead.winds.highest_waves_m)),
+            Going.SPEED,
+            plan.leaves_h,
+            plan.value,
+        )
         if not against.good:
             return passage_finding(
                 "wind_ends_it",

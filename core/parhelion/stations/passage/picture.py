@@ -14,6 +14,7 @@ from parhelion.design.passage import Going, MarkKind
 from parhelion.quantities import Frozen, Sentence
 from parhelion.rail.models import RailCell
 from parhelion.route.held import GONE, GROUND, LEG, MOTOR, REST, SPEED
+from parhelion.route.way import rough_w
 from parhelion.stations.passage.cells import passage_cells
 from parhelion.stations.passage.departures import Departure, Trouble, Window, trouble_of, windows
 from parhelion.stations.passage.plans import GRID_H, POOR, SHOWN, Plan
@@ -42,6 +43,8 @@ class LegShown(Frozen):
     ground_mps: float | None
     stream_mps: float | None  # along the course
     head_wind_mps: float | None  # from ahead; below nothing from astern; None where no wind is counted
+    waves_m: float | None  # their height; None where there are none
+    waves_w: float | None  # what they add to the watts, by where they come from
     power_w: float | None
     hours: float | None
     from_frac: float  # of the ribbon's width
@@ -131,6 +134,7 @@ class PassagePicture(Frozen):
     midnight: datetime
     zone: str
     has_bank: bool
+    over_days: bool  # she is not in on the day she leaves
     legs: list[LegShown]
     marks: list[MarkShown]
     ribbon: Ribbon
@@ -176,6 +180,7 @@ def passage_picture(design: BoatDesign) -> PassagePicture | None:
         midnight=found.midnight,
         zone=str(found.midnight.tzinfo),
         has_bank=bank is not None,
+        over_days=plan.arrives_h >= 24,
         legs=_legs(plan, place),
         marks=_marks(plan, place),
         ribbon=_ribbon(voyage, place),
@@ -310,6 +315,15 @@ def _leaves(plan: Plan, k: int, gone_m: float, arrives: float) -> float | None:
     return arrives if after >= len(gone) else max(after * GRID_H, arrives)
 
 
+def _waves_w(plan: Plan, leg: int, under_way: np.ndarray) -> np.ndarray:
+    """Watts that the waves add in each step of a leg, shape (t,)."""
+    way, demand = plan.ahead.shown_way, plan.ahead.demand
+    found = np.zeros(len(plan.rows))
+    for t in np.flatnonzero(under_way):
+        found[t] = way.felt[leg, t] * rough_w(demand, way.waves_m[t], plan.rows[t, SPEED])
+    return found
+
+
 def _legs(plan: Plan, place: _Places) -> list[LegShown]:
     found = []
     marks = plan.ahead.marks
@@ -321,9 +335,7 @@ def _legs(plan: Plan, place: _Places) -> list[LegShown]:
         there, end = plan.passes_h(marks[k].passed_m), plan.passes_h(marks[k + 1].passed_m)
         start = None if there is None else _leaves(plan, k, marks[k].passed_m, there)
         some = bool(mine.any())
-
-        from_deg, blows = plan.ahead.winds.over(0.0, len(rows), GRID_H * 3600)
-        head = blows * np.cos(np.radians(from_deg - leg.course_deg))
+        rough = plan.ahead.winds.highest_waves_m > 0
 
         def mean(values: np.ndarray, mine: np.ndarray = mine, some: bool = some) -> float | None:
             return float(values[mine].mean()) if some else None
@@ -337,7 +349,9 @@ def _legs(plan: Plan, place: _Places) -> list[LegShown]:
                 speed_mps=mean(rows[:, SPEED]),
                 ground_mps=mean(rows[:, GROUND]),
                 stream_mps=mean(way.along[k]) if leg.stream is not None else None,
-                head_wind_mps=mean(head) if plan.ahead.winds.strongest_mps > 0 else None,
+                head_wind_mps=mean(way.wind_ahead[k]) if plan.ahead.winds.strongest_mps > 0 else None,
+                waves_m=mean(way.waves_m) if rough else None,
+                waves_w=mean(_waves_w(plan, k, mine)) if rough else None,
                 power_w=mean(rows[:, MOTOR]),
                 hours=float(mine.sum()) * GRID_H if some else None,
                 from_frac=place.at(start) if start is not None else 1.0,

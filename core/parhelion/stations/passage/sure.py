@@ -6,7 +6,7 @@ from dataclasses import replace
 
 import numpy as np
 
-from parhelion.balance.ahead import RUN_S, Ahead, demand_in_calm, edges_soc, kept_reserve
+from parhelion.balance.ahead import RUN_S, Ahead, demand_of, edges_soc, kept_reserve
 from parhelion.quantities import Frozen
 from parhelion.route.held import GONE
 from parhelion.stations.passage.plans import HOLDINGS, Plan, held
@@ -57,7 +57,9 @@ def sure_of(plan: Plan) -> Sure | None:
     low, middle, high = np.percentile(soc, BAND, axis=0)
     hungry = None
     if plan.pace in HOLDINGS:
-        hungry = _share(_again(plan, replace(ahead, demand=demand_in_calm(ahead.outlook, hungry=True))))
+        hungry = _share(
+            _again(plan, replace(ahead, demand=demand_of(ahead.outlook, ahead.passage, hungry=True)))
+        )
     streamed = None
     if any(leg.stream is not None for leg in ahead.legs) and plan.pace in HOLDINGS:
         streamed = min(_share(_again(plan, replace(ahead, stream_factor=1 + STREAM_OFF))), float(kept.mean()))

@@ -6,7 +6,18 @@ from parhelion.design import Site
 from parhelion.design.passage import Going, Passage
 from parhelion.errors import InvalidDesign, Problem
 from parhelion.finding import Finding, Level
-from parhelion.quantities import Fact, Quantity, Sentence, Why, clock, fraction, sentence, speed, words
+from parhelion.quantities import (
+    Fact,
+    Quantity,
+    Sentence,
+    Why,
+    clock,
+    fraction,
+    length,
+    sentence,
+    speed,
+    words,
+)
 from parhelion.stations.passage.plans import Plan
 
 METHOD = (
@@ -49,8 +60,15 @@ def assumed(plan: Plan) -> Sentence:
         slots["w"] = speed(ahead.winds.strongest_mps)
     elif design.plan.wind_mps > 0:
         text += ", wind not counted as drag"
-    if design.plan.wave_height_m > 0:
-        text += ", waves as if from ahead on every leg"
+    waves_m = ahead.winds.highest_waves_m
+    if waves_m > 0:
+        with_wind = all(wind.from_deg is not None for wind in ahead.winds.each if wind.waves_m > 0)
+        text += (
+            ", waves up to {h} with the wind" if with_wind else ", waves up to {h}, from ahead on every leg"
+        )
+        slots["h"] = length(waves_m)
+    elif ahead.winds.strongest_mps > 0:
+        text += ", flat water"
     return sentence(text, **slots)
 
 

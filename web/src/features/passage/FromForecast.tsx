@@ -6,9 +6,9 @@ import { withValue } from "../../kit/pointer";
 import { useUnits } from "../../kit/preferences";
 import { told } from "../../kit/units";
 
-/** Sky and wind of the day by the hour, from the forecast service or a file; every entry stays one's own. */
+/** Sky, wind and waves by the hour and day, from the forecast service or a file; every entry stays one's own. */
 export function FromForecast() {
-  const { design, apply } = useDesign();
+  const { design, apply, entries } = useDesign();
   const units = useUnits();
   const [said, setSaid] = useState<Sentence | null>(null);
   async function take(forecast: Forecast) {
@@ -20,6 +20,7 @@ export function FromForecast() {
       ["/passage/winds", found.winds],
     ];
     if (found.wind_mps != null) entries.push(["/plan/wind_mps", found.wind_mps]);
+    if (found.wave_height_m != null) entries.push(["/plan/wave_height_m", found.wave_height_m]);
     if (found.wind_from_deg != null) entries.push(["/passage/wind_from_deg", found.wind_from_deg]);
     const taken = (boat: typeof design) => entries.reduce((b, [at, value]) => withValue(b, at, value), boat);
     apply(taken, "passage-forecast");
@@ -30,7 +31,7 @@ export function FromForecast() {
       <ForecastSource
         words="by the forecast"
         fileWords="or by a forecast in a file"
-        days={1}
+        days={entries.at("/passage/winds/0/day").most ?? 1}
         onForecast={take}
       />
       {said && <p className="m-0 mb-1 text-[13px] text-muted">{told(said, units)}</p>}

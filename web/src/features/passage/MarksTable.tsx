@@ -7,6 +7,7 @@ import { hourText } from "../../kit/units";
 export function MarksTable({ picture }: { picture: PassagePicture }) {
   const say = useSay();
   const speed = (value: number | null | undefined) => (value == null ? "–" : say("speed_mps", value));
+  const waves = picture.legs.some((leg) => leg.waves_m);
   const share = (value: number | null | undefined) => (value == null ? "–" : say("fraction", value));
   return (
     <table className="plain-table" data-marks>
@@ -17,7 +18,7 @@ export function MarksTable({ picture }: { picture: PassagePicture }) {
           "through water",
           "over ground",
           "stream",
-          "head wind",
+          waves ? "head wind, waves take" : "head wind",
           "throttle",
           "there, on",
           "bank",
@@ -39,7 +40,12 @@ export function MarksTable({ picture }: { picture: PassagePicture }) {
               <td>{leg ? speed(leg.speed_mps) : ""}</td>
               <td>{leg ? speed(leg.ground_mps) : ""}</td>
               <td>{leg?.stream_mps == null ? "" : say("speed_mps", leg.stream_mps, true)}</td>
-              <td>{leg?.head_wind_mps == null ? "" : say("speed_mps", leg.head_wind_mps)}</td>
+              <td>
+                {leg?.head_wind_mps == null ? "" : say("speed_mps", leg.head_wind_mps)}
+                {leg?.waves_m ? (
+                  <span className="block text-muted">{say("power_w", leg.waves_w ?? 0, true)}</span>
+                ) : null}
+              </td>
               <td>{leg?.power_w == null ? "" : say("power_w", leg.power_w)}</td>
               <td>
                 <b>{mark.arrives_h == null ? "not" : hourText(mark.arrives_h)}</b>

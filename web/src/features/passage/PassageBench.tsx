@@ -63,10 +63,10 @@ export function PassageBench(props: {
         <FromForecast />
         <Field at="/plan/wind_mps" />
         <Field at="/passage/wind_from_deg" />
-        <LaterWinds />
         <Field at="/plan/wave_height_m" />
+        <LaterWinds overDays={picture?.over_days} />
         <Field at="/plan/sky" width={120} />
-        <LaterSkies />
+        <LaterSkies overDays={picture?.over_days} />
       </Fold>
       <Fold
         title="Under way"
