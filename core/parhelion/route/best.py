@@ -61,7 +61,10 @@ def _summed(
         if speed > demand.top_mps:
             sums[TOO_FAST, s + 1] += 1
             continue
-        watts = motor_w(demand, way, leg, s, speed, ground)
+        watts = motor_w(
+            demand, speed, ground, way.wind_ahead[leg, s], way.wind_across[leg, s],
+            way.waves_m[s], way.felt[leg, s],
+        )  # fmt: skip
         if watts > demand.most_w * FULL_THROTTLE:
             sums[TOO_FAST, s + 1] += 1
             continue
@@ -213,7 +216,10 @@ class Best:
             rows[start:, GONE] = gone
             for t in range(start, end):
                 speed = through_water(ground, way.along[leg, t], way.across[leg, t])
-                watts = motor_w(demand, way, int(leg), t, speed, ground)
+                watts = motor_w(
+                    demand, speed, ground, way.wind_ahead[leg, t], way.wind_across[leg, t],
+                    way.waves_m[t], way.felt[leg, t],
+                )  # fmt: skip
                 gone += ground * way.step_s
                 rows[t, [MOTOR, SUN, GONE, SPEED, GROUND, REST]] = (
                     watts,

@@ -96,7 +96,9 @@ def _sail(  # noqa: PLR0912 - one loop, compiled whole
                 speed = through_water(ground, along, across)
             if speed > demand.top_mps * (1 + 1e-9):
                 return math.inf, leg, waited
-            if motor_w(demand, way, leg, t, speed, ground) > demand.most_w * FULL_THROTTLE:
+            ahead, abeam = way.wind_ahead[leg, t], way.wind_across[leg, t]
+            waves, felt = way.waves_m[t], way.felt[leg, t]
+            if motor_w(demand, speed, ground, ahead, abeam, waves, felt) > demand.most_w * FULL_THROTTLE:
                 speed = speed_for(demand, way, leg, t, demand.most_w)  # wind or waves hold her back
                 ground = made_good(speed, along, across)
             if ground <= LEAST_WAY_MPS:
@@ -106,7 +108,7 @@ def _sail(  # noqa: PLR0912 - one loop, compiled whole
                 speed = ground = 0.0
                 break
             used = min((way.length_m[leg] - done) / ground, left)
-            energy += used * motor_w(demand, way, leg, t, speed, ground)
+            energy += used * motor_w(demand, speed, ground, ahead, abeam, waves, felt)
             sun += (way.sun_w[leg, t] - way.rest_w[t]) * used
             moving += used
             done += ground * used

@@ -61,7 +61,10 @@ def _needs(  # noqa: PLR0912 - one loop, compiled whole
                 nets[s] = -np.inf
                 if speed <= demand.top_mps:
                     some = True
-                    watts = motor_w(demand, way, leg, s, speed, ground)
+                    watts = motor_w(
+                        demand, speed, ground, way.wind_ahead[leg, s], way.wind_across[leg, s],
+                        way.waves_m[s], way.felt[leg, s],
+                    )  # fmt: skip
                     if watts > demand.most_w * FULL_THROTTLE:
                         continue
                     nets[s] = way.sun_w[leg, s] - way.house_w[s] - watts

@@ -99,16 +99,19 @@ def rough_w(demand: Demand, waves_m: float, speed: float) -> float:
     return less + share * (_at(demand.rough_w[high], speed, demand.speed_step) - less)
 
 
-@njit(float64(DEMAND, WAY, int64, int64, float64, float64), **OPTIONS)
-def motor_w(demand: Demand, way: Way, leg: int, step: int, speed: float, ground: float) -> float:
-    """Battery watts at a speed through the water and over the ground, on a leg in a step [W], 0 or more."""
+@njit(float64(DEMAND, float64, float64, float64, float64, float64, float64), **OPTIONS)
+def motor_w(  # numbers, not the way itself: handing that over takes longer than the sum
+    demand: Demand, speed: float, ground: float, wind_ahead: float, wind_across: float, waves_m: float,
+    felt_of_waves: float,
+) -> float:  # fmt: skip
+    """Battery watts at a speed through the water and over the ground in wind and waves [W], 0 or more."""
     made = _at(demand.power_w, speed, demand.speed_step)
-    if speed > 0:
-        made += way.felt[leg, step] * rough_w(demand, way.waves_m[step], speed)
+    if waves_m > 0 and speed > 0:
+        made += felt_of_waves * rough_w(demand, waves_m, speed)
     if demand.area_m2 > 0 and speed > 0:
         whole = _at(demand.efficiency, speed, demand.speed_step)
-        felt = ground + way.wind_ahead[leg, step]
-        drag = math.hypot(felt, way.wind_across[leg, step]) * felt - demand.own_air * speed * speed
+        felt = ground + wind_ahead
+        drag = math.hypot(felt, wind_across) * felt - demand.own_air * speed * speed
         made += 0.5 * AIR_DENSITY_KG_PER_M3 * demand.area_m2 * drag * speed / whole
     return max(made, 0.0)
 
@@ -117,12 +120,14 @@ def motor_w(demand: Demand, way: Way, leg: int, step: int, speed: float, ground:
 def speed_for(demand: Demand, way: Way, leg: int, step: int, watts: float) -> float:
     """Speed through the water that battery watts give on a leg in a step [m/s]; at most the top speed."""
     along, across = way.along[leg, step], way.across[leg, step]
+    ahead, abeam = way.wind_ahead[leg, step], way.wind_across[leg, step]
+    waves, felt = way.waves_m[step], way.felt[leg, step]
     low, high = 0.0, demand.top_mps
-    if motor_w(demand, way, leg, step, high, made_good(high, along, across)) <= watts:
+    if motor_w(demand, high, made_good(high, along, across), ahead, abeam, waves, felt) <= watts:
         return high
     for _ in range(40):
         middle = (low + high) / 2
-        if motor_w(demand, way, leg, step, middle, made_good(middle, along, across)) > watts:
+        if motor_w(demand, middle, made_good(middle, along, across), ahead, abeam, waves, felt) > watts:
             high = middle
         else:
             low = middle
