@@ -175,6 +175,8 @@ class Server:
         self.base = f"http://127.0.0.1:{port}"
         self.environment = {**os.environ, "PARHELION_VAR": folder}
         self.port = port
+        migrate = [sys.executable, "manage.py", "migrate", "-v0"]
+        subprocess.run(migrate, cwd=ROOT / "server", env=self.environment, check=True)
 
     def start(self) -> None:
         self.process = subprocess.Popen(
@@ -279,10 +281,6 @@ def main() -> int:
     board = Board()
     readers(board)
     with tempfile.TemporaryDirectory() as folder:
-        environment = {**os.environ, "PARHELION_VAR": folder}
-        subprocess.run(
-            [sys.executable, "manage.py", "migrate", "-v0"], cwd=ROOT / "server", env=environment, check=True
-        )
         server = Server(folder)
         server.start()
         try:

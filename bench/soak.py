@@ -13,7 +13,6 @@ import argparse
 import asyncio
 import json
 import os
-import subprocess
 import sys
 import tempfile
 import threading
@@ -92,9 +91,6 @@ def main() -> int:
     parser.add_argument("--minutes", type=float, default=60.0)
     minutes = parser.parse_args().minutes
     with tempfile.TemporaryDirectory() as folder:
-        environment = {**os.environ, "PARHELION_VAR": folder}
-        migrate = [sys.executable, "manage.py", "migrate", "-v0"]
-        subprocess.run(migrate, cwd=ROOT / "server", env=environment, check=True)
         server = Server(folder)
         server.start()
         try:
