@@ -15,7 +15,7 @@ import parhelion.route.best
 import parhelion.route.charge
 import parhelion.route.held
 import parhelion.route.home
-import parhelion.sun.year
+import parhelion.sun.place
 import parhelion.wiring.held
 
 KERNELS = (
@@ -34,7 +34,7 @@ KERNELS = (
     parhelion.balance.pace.taut_string,
     parhelion.balance.steady.steady_power,
     parhelion.balance.dock.some_days_to_full,
-    parhelion.sun.year._sky_place,
+    parhelion.sun.place._sky_place,
     parhelion.wiring.held._best_inner_v,
     parhelion.wiring.held._held_w,
     parhelion.route.charge._held,

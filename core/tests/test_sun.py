@@ -84,6 +84,40 @@ class PositionTest(unittest.TestCase):
                         stamp = datetime.fromisoformat(expected[:26] + expected[-6:])
                         self.assertLess(abs(found - stamp), timedelta(seconds=60))
 
+    def test_the_sun_stands_on_the_horizon_when_it_rises_and_sets(self):
+        """Against the whole algorithm at those moments; near the date line too, where a day's events straddle it."""
+        import pandas as pd
+        from pvlib.solarposition import get_solarposition
+
+        seen = 0
+        for latitude, longitude in (
+            (43, 15),
+            (-28.9, 144),
+            (66.7, -178.9),
+            (47, 179.9),
+            (60.6, -154.8),
+            (-65, 78.6),
+            (0, 0),
+        ):
+            for when in (date(2027, 1, 1), date(2027, 3, 27), date(2028, 2, 29), date(2027, 12, 31)):
+                site = Site(latitude_deg=latitude, longitude_deg=longitude)
+                day = day_steps(site, when)
+                local = day.solar_noon_at
+                self.assertEqual(local.date(), when)
+                stamps = pd.DatetimeIndex([local, day.sunrise_at or local, day.sunset_at or local])
+                there = get_solarposition(stamps, latitude, longitude, pressure=1e-6)
+                for event, height in zip(
+                    (day.sunrise_at, day.sunset_at), there["elevation"].iloc[1:], strict=True
+                ):
+                    if event is not None:
+                        self.assertAlmostEqual(height, -0.8333, delta=0.006)
+                        seen += 1
+                middles = pd.DatetimeIndex([day.timeline.at_index(k + 0.5) for k in (0, 60, 143)])
+                whole = get_solarposition(middles, latitude, longitude)
+                for ours, theirs in ((day.zenith_deg, "zenith"), (day.azimuth_deg, "azimuth")):
+                    np.testing.assert_allclose(ours[[0, 60, 143]], whole[theirs], atol=2e-4)
+        self.assertGreater(seen, 48)
+
     def test_clear_days(self):
         for name, case in cases("sun").items():
             if not name.startswith("clear_day"):

@@ -5,7 +5,7 @@ Where the sun neither rises nor sets the day begins at solar midnight.
 References
 ----------
 [1] I. Reda and A. Andreas, "Solar position algorithm for solar radiation applications", Solar Energy 76
-    (2004) 577-589; as implemented in pvlib (nrel_numpy).
+    (2004) 577-589; see `place`.
 [2] P. Ineichen and R. Perez, "A new airmass independent formulation for the Linke turbidity coefficient",
     Solar Energy 73 (2002) 151-157; pvlib's clear sky with its monthly turbidity table.
 """
@@ -24,12 +24,11 @@ from numpy.typing import NDArray
 from parhelion.computing.kept import kept_by_arguments
 from parhelion.constants import STEP_S, STEPS_PER_DAY
 from parhelion.design import Site, Spot
+from parhelion.sun.place import sun_events, sun_place
 from parhelion.sun.timeline import Timeline, even_steps
 from parhelion.sun.zone import zone_at
 
 Array = NDArray[np.float64]
-
-FARTHEST_EVENT_H = 12.5  # a rise or set farther than this from solar noon belongs to another day
 
 
 @dataclass(frozen=True, eq=False)
@@ -134,22 +133,24 @@ def day_steps(site: Site, date: Date) -> DaySteps:
 
 def _events(spot: Spot, date: Date) -> tuple[datetime, datetime | None, datetime | None]:
     """Solar noon of the local date, and the rise before it and the set after it, in UTC."""
-    import pandas as pd
-    from pvlib.solarposition import sun_rise_set_transit_spa
-
     zone = zone_at(spot.latitude_deg, spot.longitude_deg)
-    midday = datetime.combine(date, Time(12), zone).astimezone(UTC)
-    days = pd.date_range(midday.date() - timedelta(days=1), periods=3, freq="D", tz="UTC")
-    table = sun_rise_set_transit_spa(days, spot.latitude_deg, spot.longitude_deg)
+    midday = datetime.combine(date, Time(12), zone)
 
-    def moments(column: str) -> list[datetime]:
-        return [stamp.round("s").to_pydatetime() for stamp in table[column] if not pd.isna(stamp)]
+    def moment(seconds: float) -> datetime:
+        return datetime.fromtimestamp(round(seconds), UTC)
 
-    noon = min(moments("transit"), key=lambda moment: abs(moment - midday))
-    reach = timedelta(hours=FARTHEST_EVENT_H)
-    rises = [m for m in moments("sunrise") if noon - reach <= m <= noon]
-    sets = [m for m in moments("sunset") if noon <= m <= noon + reach]
-    return noon, max(rises, default=None), min(sets, default=None)
+    noon, rise, sunset = sun_events(spot, midday.timestamp())
+    return moment(noon), None if rise is None else moment(rise), None if sunset is None else moment(sunset)
+
+
+@kept_by_arguments(64)
+def _turbidity(spot: Spot, year: int) -> Array:
+    """Of each day of a year, from pvlib's monthly table [2]; one of a place that nobody gave."""
+    import pandas as pd
+    from pvlib import clearsky
+
+    days = pd.date_range(Date(year, 1, 1), Date(year, 12, 31), tz="UTC")
+    return clearsky.lookup_linke_turbidity(days, spot.latitude_deg, spot.longitude_deg).to_numpy()
 
 
 @kept_by_arguments(64)
@@ -172,6 +173,13 @@ def _light(values: object) -> Array:
     return np.maximum(np.nan_to_num(np.asarray(values, dtype=float)), 0.0)
 
 
+def _day_of_year(first: datetime, seconds: Array) -> Array:
+    """Of each moment so many seconds after the first, universal time: 1 on the first of January."""
+    moments = np.datetime64(first.replace(tzinfo=None), "ms") + (seconds * 1000).astype("timedelta64[ms]")
+    days = moments.astype("datetime64[D]")
+    return (days - moments.astype("datetime64[Y]").astype("datetime64[D]")).astype(float) + 1
+
+
 def track_over(spot: Spot, timeline: Timeline, turbidity_at: datetime | None = None) -> SunTrack:
     """The sun's place and the clear-sky irradiance over any timeline [1] [2].
 
@@ -182,22 +190,15 @@ def track_over(spot: Spot, timeline: Timeline, turbidity_at: datetime | None = N
     turbidity_at : datetime, optional
         The moment whose month's haze counts; the start's where it is not given.
     """
-    import pandas as pd
-    from pvlib import atmosphere, clearsky, irradiance, solarposition
+    from pvlib import atmosphere, clearsky, irradiance
 
-    first = pd.Timestamp(timeline.starts_at.astimezone(UTC))
-    middles = first + pd.to_timedelta(timeline.middles_s, unit="s")
-    position = solarposition.get_solarposition(
-        middles, spot.latitude_deg, spot.longitude_deg, altitude=spot.altitude_m, method="nrel_numpy"
-    )
-    extra = irradiance.get_extra_radiation(middles).to_numpy()
+    first = timeline.starts_at.astimezone(UTC)
+    zenith, apparent, azimuth = sun_place(spot, first.timestamp() + timeline.middles_s)
+    extra = irradiance.get_extra_radiation(_day_of_year(first, timeline.middles_s))
     turbidity = spot.linke_turbidity
     if turbidity is None:
-        stamps = pd.DatetimeIndex([(turbidity_at or timeline.starts_at).astimezone(UTC)])
-        turbidity = float(
-            clearsky.lookup_linke_turbidity(stamps, spot.latitude_deg, spot.longitude_deg).iloc[0]
-        )
-    apparent = position["apparent_zenith"].to_numpy()
+        hazy = (turbidity_at or first).astimezone(UTC)
+        turbidity = float(_turbidity(spot, hazy.year)[hazy.timetuple().tm_yday - 1])
     airmass = atmosphere.get_absolute_airmass(
         atmosphere.get_relative_airmass(apparent), atmosphere.alt2pres(spot.altitude_m)
     )
@@ -205,9 +206,9 @@ def track_over(spot: Spot, timeline: Timeline, turbidity_at: datetime | None = N
         clear = clearsky.ineichen(apparent, airmass, turbidity, altitude=spot.altitude_m, dni_extra=extra)
     return SunTrack(
         timeline=timeline,
-        zenith_deg=position["zenith"].to_numpy(),
+        zenith_deg=zenith,
         apparent_zenith_deg=apparent,
-        azimuth_deg=position["azimuth"].to_numpy(),
+        azimuth_deg=azimuth,
         extraterrestrial_w_per_m2=extra,
         clear_ghi_w_per_m2=_light(clear["ghi"]),
         clear_dhi_w_per_m2=_light(clear["dhi"]),
