@@ -49,6 +49,7 @@ class Rows:
                 read.setdefault(index, []).append(reading)
         self._in = dict(sorted(read.items()))  # by step; those without a reading are not in it
         self._means: dict[tuple[str, str | None, str | None], Array] = {}
+        self._logs: dict[str | None, DayLog] = {}
 
     def mean(self, name: str, of: str | None = None, source: str | None = None) -> Array:
         """The mean of an entry in each step, of a part of the boat or of her whole, by one meter or all."""
@@ -114,11 +115,13 @@ class Rows:
 
     def log(self, of: str | None = None) -> DayLog:
         """The rows as the diagnosis takes them: of one controller's panels, or of all."""
+        if of in self._logs:
+            return self._logs[of]
         of_one = of is not None or not self.parts
         nothing = np.full(self.steps.steps, np.nan)
         whole = {name: self.mean(name) for name in WHOLE}
         through = whole["speed_mps"]
-        return DayLog(
+        self._logs[of] = found = DayLog(
             timeline=self.steps,
             words=self.words,
             pv_v=self.mean("pv_v", of) if of_one else nothing,
@@ -131,3 +134,4 @@ class Rows:
             watts=self.panel_watts(of) if of_one else self.whole_watts(),
             house_w=whole["house_w"],
         )
+        return found

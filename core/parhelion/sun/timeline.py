@@ -21,6 +21,7 @@ from parhelion.computing.kept import once
 Array = NDArray[np.float64]
 
 HOUR_S = 3600.0
+LEAST_BETWEEN_TURNS_H = 21 * 24.0  # the clocks are not turned there and back within less
 
 
 @dataclass(frozen=True, eq=False)
@@ -94,6 +95,9 @@ class Timeline:
     @once
     def clock_min(self) -> list[float]:
         """The local clock at the start of each step [min after midnight]."""
+        if self.starts_at.utcoffset() == self.ends_at.utcoffset() and self.hours < LEAST_BETWEEN_TURNS_H:
+            first = minutes_of(self.starts_at.time())
+            return ((first + self.edges_s[:-1] / 60) % 1440).tolist()
         return [minutes_of(self.at_index(float(index)).time()) for index in range(self.steps)]
 
     def clock_stretches(self, starts: Time, ends: Time) -> list[tuple[float, float]]:

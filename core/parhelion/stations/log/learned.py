@@ -83,16 +83,11 @@ def part_ratio(day: OutingDay, part: str | None, words: Sequence[Sky] | None = N
     """What one outing says of a controller's panels, of all of them where none is named; under some words."""
     model = day.modelled_w if part is None else day.box_w(part)
     read = day.read_w if part is None else day.rows.panel_watts(part)
-    nameplate = _nameplate(day.design, part)
+    nameplate = sum(watts for key, watts in day.nameplates_w.items() if part in (None, key))
     free = ~day.throttled & ~day.full_between
     if words is not None:
         free &= np.array([word in words for word in day.words])
     return day_ratio(model, read, day.words, free, nameplate, least_rows=LEAST_STEADY)
-
-
-def _nameplate(design: BoatDesign, part: str | None) -> float:
-    boxes = [box for box in inputs_of(design) if part is None or box.key == part]
-    return sum(box.nameplate_w * box.boxes for box in boxes)
 
 
 def house_ratio(day: OutingDay) -> tuple[float, float] | None:

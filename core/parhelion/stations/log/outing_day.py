@@ -232,6 +232,11 @@ class OutingDay:
         return np.where(np.isfinite(found), found, np.where(inside, self.modelled_w * share, np.nan))
 
     @once
+    def nameplates_w(self) -> dict[str, float]:
+        """Of what is wired to each controller."""
+        return {box.key: box.nameplate_w * box.boxes for box in inputs_of(self.design)}
+
+    @once
     def house_w(self) -> Array:
         """As the loads are set down."""
         return house_watts(self.steps, self.design).sum(axis=0)
