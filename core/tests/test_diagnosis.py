@@ -190,6 +190,28 @@ class ReadingTest(TestCase):
         narrow, _ = self.expected(1, 4, 900, 40)
         self.assertFalse(meaning(narrow, Read(narrow.volts.middle, narrow.amps.middle * 0.75)).cannot_tell)
 
+    def test_readings_minutes_apart_tell_together_what_one_cannot(self):
+        """Skies that differ from minute to minute wash out; what lasts, panels and dirt, does not."""
+        found = []
+        for light in (250, 330, 290):
+            e, _ = self.expected(1, 4, light, 20, spread=0.28)
+            found.append((e, Read(e.volts.middle, e.amps.middle * 0.75)))
+        last, earlier = found[-1], found[:-1]
+        alone, said = meaning(*last), meaning(*last, earlier)
+        self.assertEqual((alone.means, alone.cannot_tell, alone.readings), (Means.STRING_MISSING, True, 1))
+        self.assertEqual((said.means, said.cannot_tell, said.readings), (Means.STRING_MISSING, False, 3))
+        self.assertGreater(said.odds, alone.odds)
+        shares = zip(found, (0.8, 1.15, 1.05), strict=True)
+        sound = [(e, Read(read.pv_v, e.amps.middle * share)) for (e, read), share in shares]
+        self.assertIs(meaning(*sound[-1], sound[:-1]).means, Means.AS_EXPECTED)
+        full = (last[0], Read(last[0].open_v * 0.97, 0.4, None, 14.4, True))
+        self.assertEqual(meaning(*last, [full]), alone)  # a full bank says nothing of the panels
+        clear, _ = self.expected(1, 4, 900, 40, spread=0.0)
+        low = (clear, Read(clear.volts.middle, clear.amps.middle * 0.93))
+        once, thrice = meaning(*low), meaning(*low, [low, low])
+        self.assertEqual(once.means, thrice.means)
+        self.assertLess(abs(once.odds - thrice.odds), 0.05)  # the same three times is hardly news
+
     def test_watts_alone_name_every_cause_that_fits(self):
         e, _ = self.expected(2, 2)
         half = meaning(e, Read(pv_w=e.watts.middle / 2))

@@ -7,11 +7,13 @@ References
     that is full lets the volts rise towards open, a controller that does not track holds the panels at the
     bank's volts. The likelihood is normal about what each cause shows, as wide as the expected band and the
     meter; every term is cut, so that one odd reading cannot outvote the other.
+[2] Readings minutes apart share what does not change between them: the panels' own watts and the dirt on
+    them in the amps, heat in the volts. The rest of their spread, the sky's, is each one's own.
 """
 
 from __future__ import annotations
 
-from collections.abc import Iterator
+from collections.abc import Iterator, Sequence
 from dataclasses import dataclass
 from typing import NamedTuple
 
@@ -30,6 +32,7 @@ DISAGREE_FRAC, DISAGREE_W = 0.12, 8.0  # watts off volts times amps, past roundi
 OFF_BEST = 1.015  # amps over those at the best volts, from which the panels stand off it
 LIGHT_SHADE_KEEPS = 0.90  # of the amps: a thin spar's shadow, or dirt
 HEAT_TAKES_K, LOSES_PER_K = 18.0, 0.005  # a cell far hotter than it should be, and what each kelvin takes
+SHARED_A_FRAC, SHARED_V_FRAC, MOST_SHARED = 0.035, 0.012, 0.95  # of amps and volts, and of the spread [2]
 EITHER = 0.1  # a second cause that fits this well beside the first makes it "either"
 GLARE_OVER = 1.0  # spreads above the band's middle at least
 
@@ -110,6 +113,7 @@ class Meaning:
     cannot_tell: bool = False
     missing: int = 0  # strings or panels that are
     odds: float = 1.0  # of this cause among those that fit
+    readings: int = 1  # that say it together
 
     @property
     def check(self) -> str:
@@ -202,46 +206,92 @@ def _untracked(expected: Expected, read: Read) -> bool:
     return near and read.pv_v < expected.volts.low - AT_BANK_V and read.pv_a > expected.amps.low
 
 
-def meaning(expected: Expected, read: Read) -> Meaning:
-    """What a reading means.
+class _Widths(NamedTuple):
+    """One spread of each quantity."""
+
+    volts: float
+    amps: float
+    watts: float
+
+
+def _widths(expected: Expected) -> _Widths:
+    return _Widths(
+        _spread(expected.volts, METER_V), _spread(expected.amps, METER_A),
+        _spread(expected.watts, METER_A * expected.pv_v),
+    )  # fmt: skip
+
+
+def _without_fit(expected: Expected, read: Read) -> Means | None:
+    """What is told without holding causes against each other."""
+    plain = _plain(expected, read)
+    if plain is None and _disagree(read):
+        return Means.METER
+    if plain is None and _untracked(expected, read) and (read.pv_a or 0.0) > OFF_BEST * expected.pv_a:
+        return Means.NOT_TRACKING  # below their best volts panels give more amps than at it
+    if plain is None and _glares(expected, read, _widths(expected)):
+        return Means.BRIGHT
+    return plain
+
+
+def _off(expected: Expected, read: Read, shown: Shown) -> dict[str, tuple[float, float]]:
+    """Spreads that each quantity read is off a cause, and the share of the spread that lasts [2]."""
+    wide, found = _widths(expected), {}
+    amps, volts, watts = read.pv_a, read.pv_v, read.pv_w
+    shared_v, shared_a = SHARED_V_FRAC * expected.volts.middle, SHARED_A_FRAC * expected.amps.middle
+    if volts is not None:
+        found["v"] = ((volts - shown.volts) / wide.volts, shared_v / wide.volts)
+    if amps is not None:
+        found["a"] = ((amps - shown.amps) / wide.amps, shared_a / wide.amps)
+    if watts is not None and (volts is None or amps is None):  # else it says no more
+        off = (watts - shown.volts * shown.amps) / wide.watts
+        found["w"] = (off, SHARED_A_FRAC * expected.watts.middle / wide.watts)
+    return found
+
+
+def _fits(taken: Sequence[tuple[Expected, Read]], shown: Sequence[Shown]) -> float:
+    """Log-likelihood of one cause over readings that share a part of their spread."""
+    each = [_off(expected, read, one) for (expected, read), one in zip(taken, shown, strict=True)]
+    total = 0.0
+    for key in ("v", "a", "w"):
+        told = [item[key] for item in each if key in item]
+        if not told:
+            continue
+        off, lasting = (np.array(x) for x in zip(*told, strict=True))
+        lasting = np.minimum(lasting, MOST_SHARED)
+        together = np.outer(lasting, lasting)
+        np.fill_diagonal(together, 1.0)
+        total += min(float(off @ np.linalg.solve(together, off)) / 2, MOST_TERM)
+    return -total
+
+
+def meaning(expected: Expected, read: Read, earlier: Sequence[tuple[Expected, Read]] = ()) -> Meaning:
+    """What a reading means, by itself or with those of the minutes before it.
 
     Parameters
     ----------
     expected : Expected
         Of this minute.
     read : Read
+    earlier : sequence of (Expected, Read)
+        Readings of the same panels minutes apart, each with what its own minute should show. Those that need
+        no light, and those whose panels stood otherwise, say nothing here.
 
     Returns
     -------
     Meaning
     """
-    plain = _plain(expected, read)
-    if plain is None and _disagree(read):
-        plain = Means.METER
-    untracked = plain is None and _untracked(expected, read)
-    if untracked and (read.pv_a or 0.0) > OFF_BEST * expected.pv_a:
-        plain = Means.NOT_TRACKING  # below their best volts panels give more amps than at it
+    plain = _without_fit(expected, read)
     if plain is not None:
         return Meaning(plain, OR_ELSE.get(plain, ()))
-    wide_v, wide_a = _spread(expected.volts, METER_V), _spread(expected.amps, METER_A)
-    wide_w = _spread(expected.watts, METER_A * expected.pv_v)
-    amps, volts, watts = read.pv_a, read.pv_v, read.pv_w
-    if volts is not None and amps is not None:
-        watts = None  # it says no more
-    if _glares(expected, read, wide_v, wide_a, wide_w):
-        return Meaning(Means.BRIGHT)
-
-    def fits(shown: Shown) -> float:
-        told = []
-        if volts is not None:
-            told.append(((volts - shown.volts) / wide_v) ** 2 / 2)
-        if amps is not None:
-            told.append(((amps - shown.amps) / wide_a) ** 2 / 2)
-        if watts is not None:
-            told.append(((watts - shown.volts * shown.amps) / wide_w) ** 2 / 2)
-        return -sum(min(term, MOST_TERM) for term in told)
-
-    found = [(fits(shown), shown) for shown in causes(expected)]
+    untracked = _untracked(expected, read)
+    kinds = [(shown.means, shown.missing) for shown in causes(expected)]
+    taken = [
+        one
+        for one in earlier
+        if _without_fit(*one) is None and [(c.means, c.missing) for c in causes(one[0])] == kinds
+    ]
+    taken.append((expected, read))
+    found = [(_fits(taken, shown), shown[-1]) for shown in zip(*(causes(e) for e, _ in taken), strict=True)]
     best_fit, best = max(found, key=lambda pair: pair[0])
     if untracked and best_fit < -1.0:
         return Meaning(Means.NOT_TRACKING, OR_ELSE[Means.NOT_TRACKING])
@@ -262,17 +312,17 @@ def meaning(expected: Expected, read: Read) -> Meaning:
         close.append(Means.NOT_TRACKING)
     or_else = tuple(dict.fromkeys([*(close if best.means is not Means.AS_EXPECTED else ()),
                                    *OR_ELSE.get(best.means, ())]))  # fmt: skip
-    return Meaning(best.means, or_else, either, best.missing, 1.0 / sum(by_cause.values()))
+    return Meaning(best.means, or_else, either, best.missing, 1.0 / sum(by_cause.values()), len(taken))
 
 
-def _glares(expected: Expected, read: Read, wide_v: float, wide_a: float, wide_w: float) -> bool:
+def _glares(expected: Expected, read: Read, wide: _Widths) -> bool:
     """Whether more is read than a clear sky gives: the edge of a cloud."""
     if expected.held_v is not None:
         return False
     if read.pv_a is None:
-        return read.pv_w is not None and read.pv_w > expected.watts.high + GLARE_OVER * wide_w
-    sound_volts = read.pv_v is None or read.pv_v > expected.volts.low - wide_v
-    return sound_volts and read.pv_a > expected.amps.high + GLARE_OVER * wide_a
+        return read.pv_w is not None and read.pv_w > expected.watts.high + GLARE_OVER * wide.watts
+    sound_volts = read.pv_v is None or read.pv_v > expected.volts.low - wide.volts
+    return sound_volts and read.pv_a > expected.amps.high + GLARE_OVER * wide.amps
 
 
 class Zone(NamedTuple):

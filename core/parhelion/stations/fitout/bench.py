@@ -6,6 +6,7 @@ from dataclasses import dataclass
 from math import pi
 
 from parhelion.bank.counted import Counted, counted
+from parhelion.computing.kept import kept_by_arguments
 from parhelion.design import Bank, BoatDesign, Drive, PanelGroup
 from parhelion.design.records import BankTestNote, MotorTestNote, Records, TestNote
 from parhelion.drive.bollard import Bollard, bollard
@@ -90,6 +91,15 @@ def panel_tests(design: BoatDesign, records: Records) -> list[PanelTest]:
     return [_test(design, note) for note in sorted(records.tests, key=lambda note: note.at, reverse=True)]
 
 
+@kept_by_arguments(64)
+def _tested(
+    label: Label, points: tuple[tuple[float, float], ...], light_w_per_m2: float | None, cell_c: float,
+    light_known_frac: float,
+) -> Tested:  # fmt: skip
+    volts, amps = [v for v, _ in points], [a for _, a in points]
+    return tested(label, volts, amps, light_w_per_m2, cell_c, light_known_frac)
+
+
 def _test(design: BoatDesign, note: TestNote) -> PanelTest:
     index = next((i for i, group in enumerate(design.panels) if group.id == note.group_id), None)
     if index is None:
@@ -97,10 +107,9 @@ def _test(design: BoatDesign, note: TestNote) -> PanelTest:
             note, None, None, None, "Say which of the design's panels it is: the label is theirs."
         )
     group = design.panels[index]
-    volts, amps = [v for v, _ in note.points], [a for _, a in note.points]
     try:
-        found = tested(
-            label_of(group), volts, amps, note.irradiance_w_per_m2, note.cell_c, note.light_known_frac
+        found = _tested(
+            label_of(group), note.points, note.irradiance_w_per_m2, note.cell_c, note.light_known_frac
         )
     except ValueError:
         words = "Two points at the least: amps with the leads shorted (0 V), and volts with them open (0 A)."

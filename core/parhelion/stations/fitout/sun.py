@@ -2,7 +2,9 @@
 
 from __future__ import annotations
 
+from collections.abc import Iterator
 from dataclasses import dataclass
+from datetime import timedelta
 
 from parhelion.design import BoatDesign
 from parhelion.design.records import Records, SunNote
@@ -12,6 +14,7 @@ from parhelion.diagnosis.reading import Meaning, Means, Read, meaning
 from parhelion.stations.fitout.now import Now, expected_in, full_at_v, then_of
 
 FULL_WITHIN_V = 0.02  # of the absorption volts: from there the controller may be holding back
+JOINED_WITHIN, MOST_JOINED = timedelta(minutes=45), 3  # readings before the last that say it with it
 MARKS_APART = 0.06  # of the middle: marks nearer than this to the band are not drawn
 
 
@@ -67,6 +70,16 @@ def read_of(box: Input, note: SunNote) -> Read:
     return Read(note.pv_v, note.pv_a, note.pv_w, note.bank_v, full)
 
 
+def _earlier(design: BoatDesign, box: Input, told: list[SunNote]) -> Iterator[tuple[Expected, Read]]:
+    """Readings shortly before the last one, with what each should have shown."""
+    last = told[-1]
+    near = [one for one in told[:-1] if last.at - one.at <= JOINED_WITHIN and one.wiped == last.wiped]
+    for note in near[-MOST_JOINED:]:
+        then = expected_in(design, box, then_of(note.at, note))
+        if then is not None and (note.pv_v is not None or watts_of(note) is not None):
+            yield then, read_of(box, note)
+
+
 def gauges_of(design: BoatDesign, records: Records, now: Now) -> list[Gauge]:
     """Every controller's input, in the design's order."""
     notes = records.sun
@@ -77,6 +90,6 @@ def gauges_of(design: BoatDesign, records: Records, now: Now) -> list[Gauge]:
         then = None if note is None else expected_in(design, box, then_of(note.at, note))
         says = None
         if note is not None and then is not None and (note.pv_v is not None or watts_of(note) is not None):
-            says = meaning(then, read_of(box, note))
+            says = meaning(then, read_of(box, note), list(_earlier(design, box, told)))
         found.append(Gauge(box, expected_in(design, box, now), note, then, says))
     return found

@@ -126,6 +126,8 @@ def gauge_words(gauge: Gauge) -> tuple[Sentence | None, Sentence | None]:
             detail += ("Check: " if read.causes else "") + (
                 read.check if read.causes else _capital(read.check)
             )
+    if says.readings > 1:
+        detail = detail.rstrip() + f" {says.readings} readings, minutes apart, say so together."
     return sentence(title, **read.slots), sentence(detail, **read.slots)
 
 
