@@ -107,7 +107,8 @@ GAUGE_DETAILS = {
     Means.METER: "One of the meters is wrong, or they were read at different moments. ",
 }
 EITHER_DETAIL = (
-    "{got} may be as it should, or %s. Expected {low} to {high}. Read again under a sharp shadow; or %s"
+    "{got} may be as it should, or %s. Expected {low} to {high}. Read again under a sharp shadow, or some "
+    "minutes on: readings count together; or %s"
 )
 
 
