@@ -67,6 +67,10 @@ FINDINGS = {  # by id: a passage on which it fires, one on which it is silent
         planned(leg(mark="gate", open_h=1), leg("b", 2), tide=TIDE, leaves_at="06:00:00"),
         planned(leg(mark="gate", open_h=6), leg("b", 2), tide=TIDE, leaves_at="10:00:00"),
     ),
+    "keep_off/rock": (
+        planned(leg(nm=4), keep_off=[{"id": "rock", "name": "Rock", "bearing_deg": 88, "distance_m": 3_000, "clear_m": 200}]),
+        planned(leg(nm=4), keep_off=[{"id": "rock", "name": "Rock", "bearing_deg": 88, "distance_m": 9_000, "clear_m": 200}]),
+    ),
     "ramp": (
         planned(leg(mark="ramp", open_h=1), tide=TIDE, leaves_at="06:00:00", **FAR),
         planned(leg(mark="ramp", open_h=6), tide=TIDE, leaves_at="10:00:00", **FAR),

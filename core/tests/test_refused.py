@@ -59,6 +59,8 @@ IN_A_DESIGN: tuple[tuple[str, Change, str], ...] = (
     ("Neaps are smaller than springs.", {"passage/tide/neaps_m": 4.5}, "/passage/tide/neaps_m"),
     ("One throttle needs its watts.", {"passage/pace": "throttle"}, "/passage/throttle_w"),
     ("This goes by high water, and none is given.", {"passage/tide": None}, "/passage/tide"),
+    ("It opens and shuts at one hour.",
+     {"passage/legs/0/hours": {"opens_at": "08:00:00", "shuts_at": "08:00:00"}}, "/passage/legs/0/hours/shuts_at"),
     ("Only a gate, lock, bridge or ramp opens and shuts.", {"passage/legs/0/mark": "turn"},
      "/passage/legs/0/mark"),
     ("This generator would never stop.", {"sources/0/kind": "generator", "sources/0/start_frac": 0.8, "sources/0/stop_frac": 0.5},

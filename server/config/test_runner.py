@@ -9,8 +9,10 @@ class Runner(DiscoverRunner):
     """The one runner of core, server and browser tests."""
 
     def setup_test_environment(self, **kwargs: object) -> None:
-        from hypothesis import settings
+        from hypothesis import HealthCheck, settings
 
         super().setup_test_environment(**kwargs)
-        settings.register_profile("repeatable", derandomize=True, deadline=None)
+        settings.register_profile(
+            "repeatable", derandomize=True, deadline=None, suppress_health_check=[HealthCheck.too_slow]
+        )  # a busy machine is no fault
         settings.load_profile("repeatable")

@@ -9,7 +9,7 @@ from __future__ import annotations
 import math
 from collections.abc import Sequence
 from dataclasses import dataclass, field, replace
-from datetime import datetime, timedelta
+from datetime import datetime
 from datetime import time as Time
 
 import numpy as np
@@ -20,7 +20,7 @@ from parhelion.balance.outlook import Outlook, net_for_motor_w, outlook_of
 from parhelion.balance.push import TO_THRUST
 from parhelion.balance.sources import free_by_bank_w
 from parhelion.balance.spells import house_watts
-from parhelion.balance.waters import Waters, hours_between, stream_of, waters_of
+from parhelion.balance.waters import Waters, clock_h, hours_between, passable_h, stream_of, waters_of
 from parhelion.balance.way_sun import SkyAt, WaySun, clock_steps, rounded_deg, sun_on_way
 from parhelion.balance.winds import Winds, steady, winds_of
 from parhelion.bank.store import Store, drawn_a, energy_wh
@@ -95,8 +95,7 @@ class Ahead:
 
     def hour_of(self, clock: Time, day: int = 1) -> float:
         """Hours after the first midnight of a clock time of a day, by the zone's own offsets."""
-        date = self.midnight.date() + timedelta(days=day - 1)
-        return hours_between(self.midnight, datetime.combine(date, clock, self.midnight.tzinfo))
+        return clock_h(self.midnight, clock, day)
 
     @once
     def day(self) -> DaySteps:
@@ -334,7 +333,9 @@ class _Times:
         return self.factor * east, self.factor * north
 
 
-def _leg_ahead(leg: Leg, opens: float | None, passage: Passage, waters: Waters, about_h: float) -> LegAhead:
+def _leg_ahead(
+    leg: Leg, opens: list[tuple[float, float]] | None, passage: Passage, waters: Waters, about_h: float
+) -> LegAhead:
     return LegAhead(
         length_m=leg.distance_m,
         course_deg=leg.course_deg,
@@ -342,7 +343,7 @@ def _leg_ahead(leg: Leg, opens: float | None, passage: Passage, waters: Waters, 
         limit_mps=leg.limit_mps,
         stop_s=leg.stop_h * 3600,
         shore_w=leg.shore_w or 0.0,
-        passable_h=None if opens is None else [(h - opens, h + opens) for h in waters.hours],
+        passable_h=opens,
     )
 
 
@@ -392,10 +393,10 @@ def ahead_of(design: BoatDesign, passage: Passage) -> Ahead:
         waters = waters_of(passage.tide, midnight, days)
     about = hours_between(midnight, datetime.combine(design.plan.date, passage.leaves_at, zone))
     out: list[LegAhead] = []
-    opens: float | None = None
+    opens: list[tuple[float, float]] | None = None
     for leg in passage.legs:
         out.append(_leg_ahead(leg, opens, passage, waters, about))
-        opens = leg.open_h
+        opens = passable_h(leg, waters, midnight, days)
     legs = list(out)
     if passage.home_again:
         legs[-1] = replace(legs[-1], stop_s=passage.stay_h * 3600 or legs[-1].stop_s)

@@ -6,7 +6,7 @@ from dataclasses import dataclass
 from datetime import UTC, datetime, timedelta
 from datetime import time as Time
 
-from parhelion.design.passage import Passage, Stream, StreamKind, Tide
+from parhelion.design.passage import Leg, Passage, Stream, StreamKind, Tide
 from parhelion.route import stream as streams
 from parhelion.tide.stations import TideStation, high_waters, station_of
 
@@ -27,6 +27,32 @@ class Waters:
     def nearest_h(self, hours: float) -> float:
         """The high water nearest to an hour."""
         return min(self.hours, key=lambda one: abs(one - hours), default=hours)
+
+
+def clock_h(midnight: datetime, clock: Time, day: int = 1) -> float:
+    """Hours after the first midnight of a clock time of a day, 1 the first, by the zone's own offsets."""
+    date = midnight.date() + timedelta(days=day - 1)
+    return hours_between(midnight, datetime.combine(date, clock, midnight.tzinfo))
+
+
+def passable_h(leg: Leg, waters: Waters, midnight: datetime, days: int) -> list[tuple[float, float]] | None:
+    """When the mark at a leg's end may be passed, by the water and by the clock; None at all hours."""
+    found: list[list[tuple[float, float]]] = []
+    if leg.open_h is not None:
+        found.append([(h - leg.open_h, h + leg.open_h) for h in waters.hours])
+    if leg.hours is not None:
+        opens, shuts = leg.hours.opens_at, leg.hours.shuts_at
+        found.append(
+            [
+                (clock_h(midnight, opens, day), clock_h(midnight, shuts, day + (shuts < opens)))
+                for day in range(0, days + 2)
+            ]
+        )
+    if not found:
+        return None
+    first, second = found[0], found[-1]
+    both = [(max(a, c), min(b, d)) for a, b in first for c, d in second]
+    return sorted({(a, b) for a, b in both if a < b})
 
 
 def waters_of(tide: Tide, midnight: datetime, days: int) -> Waters:

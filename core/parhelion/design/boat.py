@@ -158,7 +158,13 @@ class BoatDesign(Part):
     @property
     def _lists_within(self) -> dict[str, tuple[Part, ...]]:
         passage = self.passage
-        inner = {} if passage is None else {"passage/legs": passage.legs, "passage/skies": passage.skies}
+        inner = (
+            {}
+            if passage is None
+            else {
+                f"passage/{name}": getattr(passage, name) for name in ("legs", "skies", "winds", "keep_off")
+            }
+        )
         wished = (
             {}
             if self.wish is None

@@ -76,6 +76,21 @@ class MarkKind(Choice):
     RAMP = "ramp", "ramp"
 
 
+class OpenHours(Part):
+    """When a lock, bridge or ramp serves, every day by the clock there."""
+
+    model_config = begins(opens_at="08:00:00", shuts_at="18:00:00")
+
+    opens_at: Clock = entry("Opens at")
+    shuts_at: Clock = entry("Shuts at", "Before it opens: on the day after")
+
+    @model_validator(mode="after")
+    def _last(self) -> Self:
+        if self.opens_at == self.shuts_at:
+            raise out_of_reach("It opens and shuts at one hour.", "shuts_at", "another hour, such as 18:00")
+        return self
+
+
 class Leg(Part):
     """From the mark before, or the start, to the mark at its end."""
 
@@ -99,6 +114,7 @@ class Leg(Part):
         quantity="duration_h",
         step=0.25,
     )
+    hours: OpenHours | None = entry("Opening hours", default=None, empty="none")
 
 
 class Tide(Part):
@@ -174,6 +190,18 @@ class WindFrom(Part):
     )
 
 
+class KeepOff(Part):
+    """Something she keeps clear of: a rock, a shoal, a weir, a firing range."""
+
+    model_config = begins(name="Rocks", bearing_deg=90, distance_m=1852, clear_m=185.2)
+
+    id: Id
+    name: Name = entry("Keep off")
+    bearing_deg: float = entry("Bearing", "True, from where she leaves", ge=0, le=360)
+    distance_m: float = entry("Distance", ge=0, le=LONGEST_LEG_M, quantity="distance_m", step=0.1)
+    clear_m: float = entry("Keep clear by", gt=0, le=20_000, quantity="distance_m", step=0.1)
+
+
 class Now(Part):
     """Where she is now, so that the rest is planned anew from here."""
 
@@ -232,6 +260,7 @@ class Passage(Part):
     )
     skies: tuple[SkyFrom, ...] = entry("Sky later", default=(), max_length=MOST_SKIES)
     winds: tuple[WindFrom, ...] = entry("Wind later", default=(), max_length=MOST_WINDS)
+    keep_off: tuple[KeepOff, ...] = entry("Keep off", default=(), max_length=20)
     hand_mps: float | None = entry(
         "Without the motor", "By oars, pedals or sail; empty: by the legs and arms aboard, if any",
         default=None, gt=0, le=5,
@@ -254,7 +283,7 @@ class Passage(Part):
                 raise out_of_reach(
                     "This goes by high water, and none is given.", "tide", "the high water of the day"
                 )
-            if leg.open_h is not None and leg.mark is MarkKind.TURN:
+            if (leg.open_h is not None or leg.hours is not None) and leg.mark is MarkKind.TURN:
                 raise out_of_reach(
                     "Only a gate, lock, bridge or ramp opens and shuts.", f"legs/{index}/mark", "what it is"
                 )

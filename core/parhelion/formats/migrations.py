@@ -98,7 +98,7 @@ def _from_10(document: Document) -> Document:
 
 
 def _from_11(document: Document) -> Document:
-    """Version 12: days of a passage's later skies and winds, waves of these; the first, and as before."""
+    """Version 12: days of later skies and winds, waves of these, hours of marks, what she keeps off."""
     return {**document, "schema_version": 12}
 
 

@@ -1821,6 +1821,31 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/passage/aimed": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * A leg laid to a place; the next one goes on from there to where it went before.
+         * @description A leg laid to a place; the next one goes on from there to where it went before.
+         *
+         *     Raises
+         *     ------
+         *     ParhelionError
+         *         Without such a leg, or where one would be longer than a leg may be.
+         */
+        post: operations["passageAimed"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/passage/findings": {
         parameters: {
             query?: never;
@@ -3568,6 +3593,31 @@ export interface components {
             lcg_share?: number | null;
         };
         /**
+         * KeepOff
+         * @description Something she keeps clear of: a rock, a shoal, a weir, a firing range.
+         * @example {
+         *       "bearing_deg": 90,
+         *       "clear_m": 185.2,
+         *       "distance_m": 1852,
+         *       "name": "Rocks"
+         *     }
+         */
+        KeepOff: {
+            /** Id */
+            id: string;
+            /** Keep off */
+            name: string;
+            /**
+             * Bearing
+             * @description True, from where she leaves
+             */
+            bearing_deg: number;
+            /** Distance */
+            distance_m: number;
+            /** Keep clear by */
+            clear_m: number;
+        };
+        /**
          * Leg
          * @description From the mark before, or the start, to the mark at its end.
          * @example {
@@ -3612,6 +3662,8 @@ export interface components {
              * @description So many hours before and after; empty means at all hours
              */
             open_h?: number | null;
+            /** Opening hours */
+            hours?: components["schemas"]["OpenHours"] | null;
         };
         /**
          * Link
@@ -3943,6 +3995,27 @@ export interface components {
              * @default []
              */
             swung_in: components["schemas"]["BoatState"][];
+        };
+        /**
+         * OpenHours
+         * @description When a lock, bridge or ramp serves, every day by the clock there.
+         * @example {
+         *       "opens_at": "08:00:00",
+         *       "shuts_at": "18:00:00"
+         *     }
+         */
+        OpenHours: {
+            /**
+             * Opens at
+             * Format: time
+             */
+            opens_at: string;
+            /**
+             * Shuts at
+             * Format: time
+             * @description Before it opens: on the day after
+             */
+            shuts_at: string;
         };
         /**
          * OwnedPanels
@@ -4443,6 +4516,11 @@ export interface components {
              * @default []
              */
             winds: components["schemas"]["WindFrom"][];
+            /**
+             * Keep off
+             * @default []
+             */
+            keep_off: components["schemas"]["KeepOff"][];
             /**
              * Without the motor
              * @description By oars, pedals or sail; empty: by the legs and arms aboard, if any
@@ -9883,6 +9961,26 @@ export interface components {
             trouble: ("reserve" | "late" | "stands") | null;
         };
         /**
+         * KeptOff
+         * @description Something she keeps off, as it lies beside the way.
+         */
+        KeptOff: {
+            /** Id */
+            id: string;
+            /** Name */
+            name: string;
+            /** East M */
+            east_m: number;
+            /** North M */
+            north_m: number;
+            /** Clear M */
+            clear_m: number;
+            /** Nearest M */
+            nearest_m: number;
+            /** Clear */
+            clear: boolean;
+        };
+        /**
          * LegShown
          * @description A leg as it is gone; means over the time under way.
          */
@@ -10016,6 +10114,17 @@ export interface components {
             by_hand_mps: number | null;
             /** Cells */
             cells: components["schemas"]["RailCell"][];
+            /** Begins Latitude Deg */
+            begins_latitude_deg: number;
+            /** Begins Longitude Deg */
+            begins_longitude_deg: number;
+            /** Places */
+            places: [
+                number,
+                number
+            ][];
+            /** Keep Off */
+            keep_off: components["schemas"]["KeptOff"][];
             sheet: components["schemas"]["Sheet"] | null;
             assumes: components["schemas"]["Sentence"];
         };
@@ -10258,6 +10367,28 @@ export interface components {
         PassageForecastAsked: {
             design: components["schemas"]["BoatDesign"];
             forecast: components["schemas"]["Forecast"];
+        };
+        /**
+         * AimedLeg
+         * @description A leg's distance and course as its ends now lie.
+         */
+        AimedLeg: {
+            /** Index */
+            index: number;
+            /** Distance M */
+            distance_m: number;
+            /** Course Deg */
+            course_deg: number;
+        };
+        /** PassageAimedAsked */
+        PassageAimedAsked: {
+            design: components["schemas"]["BoatDesign"];
+            /** Leg */
+            leg: number;
+            /** Latitude Deg */
+            latitude_deg: number;
+            /** Longitude Deg */
+            longitude_deg: number;
         };
         /** PassageFindingsAsked */
         PassageFindingsAsked: {
@@ -17637,6 +17768,66 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["ForecastTaken"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Errors"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Errors"];
+                };
+            };
+            /** @description Request Entity Too Large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Errors"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Errors"];
+                };
+            };
+        };
+    };
+    passageAimed: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["PassageAimedAsked"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["AimedLeg"][];
                 };
             };
             /** @description Bad Request */

@@ -36,6 +36,7 @@ from parhelion.stations.passage.hour_findings import (
     tomorrow,
     waiting,
 )
+from parhelion.stations.passage.mark_findings import too_near
 from parhelion.stations.passage.plans import GRID_H, held, speed_of, speed_that_keeps
 from parhelion.stations.passage.voyage import Voyage, voyage_of
 from parhelion.stations.passage.words import SOURCE, clock_of, day_words, passage_finding, start_of, why
@@ -433,4 +434,8 @@ RULES: tuple[Callable[[Voyage], Finding | None], ...] = (
 def passage_findings(design: BoatDesign) -> list[Finding]:
     """What the passage tells; nothing for a design without one."""
     voyage = voyage_of(design)
-    return [] if voyage is None else ordered([*(rule(voyage) for rule in RULES), *back_to_refuges(voyage)])
+    return (
+        []
+        if voyage is None
+        else ordered([*too_near(voyage), *(rule(voyage) for rule in RULES), *back_to_refuges(voyage)])
+    )

@@ -5,6 +5,7 @@ from __future__ import annotations
 from datetime import timedelta
 
 from parhelion.balance.ahead import ahead_of
+from parhelion.balance.waters import passable_h
 from parhelion.design.passage import Going, MarkKind, StreamKind
 from parhelion.finding import Finding
 from parhelion.quantities import fraction, hours, sentence, words
@@ -188,25 +189,26 @@ def ramp(voyage: Voyage) -> Finding | None:
     plan = voyage.plan
     ahead = plan.ahead
     index = ahead.marks[-1].leg_index
-    if index < 0 or not plan.arrives or ahead.passage.tide is None:
+    if index < 0 or not plan.arrives:
         return None
     leg = ahead.passage.legs[index]
-    if leg.mark is not MarkKind.RAMP or leg.open_h is None:
+    open_at = passable_h(leg, ahead.waters, ahead.midnight, ahead.days)
+    if leg.mark is not MarkKind.RAMP or not open_at:
         return None
-    floats = [(h - leg.open_h, h + leg.open_h) for h in ahead.waters.hours]
-    if any(a <= plan.arrives_h <= b for a, b in floats):
+    if any(a <= plan.arrives_h <= b for a, b in open_at):
         return None
-    opens, shuts = min((x for x in floats if x[0] > plan.arrives_h), default=floats[-1])
+    opens, shuts = min((x for x in open_at if x[0] > plan.arrives_h), default=open_at[-1])
+    does = "floats her" if leg.open_h is not None else "is open"
     return passage_finding(
         "ramp",
         "warn",
         sentence(
-            "The ramp floats her {a} to {b}; she is there {at}",
+            f"The ramp {does} {{a}} to {{b}}; she is there {{at}}",
             a=clock_of(opens),
             b=clock_of(shuts),
             at=clock_of(plan.arrives_h),
         ),
         sentence("Slow down, leave later, or wait {h} off it.", h=hours(opens - plan.arrives_h)),
         why(plan),
-        f"/passage/legs/{index}/open_h",
+        f"/passage/legs/{index}/{'hours/opens_at' if leg.open_h is None else 'open_h'}",
     )

@@ -17,6 +17,7 @@ from parhelion.route.held import GONE, GROUND, LEG, MOTOR, REST, SPEED
 from parhelion.route.way import rough_w
 from parhelion.stations.passage.cells import passage_cells
 from parhelion.stations.passage.departures import Departure, Trouble, Window, trouble_of, windows
+from parhelion.stations.passage.marked import clearances, places_of, spots_of
 from parhelion.stations.passage.plans import GRID_H, POOR, SHOWN, Plan
 from parhelion.stations.passage.turning import LastTurn, needed_soc
 from parhelion.stations.passage.voyage import Voyage, voyage_of
@@ -128,6 +129,18 @@ class Sheet(Frozen):
     islets: list[list[tuple[float, float]]]
 
 
+class KeptOff(Frozen):
+    """Something she keeps off, as it lies beside the way."""
+
+    id: str
+    name: str
+    east_m: float  # of the start
+    north_m: float
+    clear_m: float
+    nearest_m: float
+    clear: bool
+
+
 class PassagePicture(Frozen):
     """Everything the passage's pictures show; hours count from local midnight of the plan's date."""
 
@@ -163,6 +176,10 @@ class PassagePicture(Frozen):
     by_hand_h: float | None
     by_hand_mps: float | None
     cells: list[RailCell]
+    begins_latitude_deg: float
+    begins_longitude_deg: float
+    places: list[tuple[float, float]]  # latitude and longitude of every leg's end on the way out
+    keep_off: list[KeptOff]
     sheet: Sheet | None  # of invented waters, where the passage begins on them
     assumes: Sentence
 
@@ -176,6 +193,7 @@ def passage_picture(design: BoatDesign) -> PassagePicture | None:
     found, bank = plan.ahead, design.bank
     place = _Places(plan)
     ended = plan.arrives_h if plan.arrives else None
+    places = places_of(design, found.passage)
     return PassagePicture(
         midnight=found.midnight,
         zone=str(found.midnight.tzinfo),
@@ -218,6 +236,21 @@ def passage_picture(design: BoatDesign) -> PassagePicture | None:
         by_hand_h=voyage.by_hand_h,
         by_hand_mps=found.hand_mps,
         cells=passage_cells(voyage),
+        begins_latitude_deg=places[0][0],
+        begins_longitude_deg=places[0][1],
+        places=[(round(latitude, 5), round(longitude, 5)) for latitude, longitude in places[1:]],
+        keep_off=[
+            KeptOff(
+                id=one.item.id,
+                name=one.item.name,
+                east_m=one.spot[0],
+                north_m=one.spot[1],
+                clear_m=one.item.clear_m,
+                nearest_m=one.nearest_m,
+                clear=one.clear,
+            )
+            for one in clearances(found.passage)
+        ],
         sheet=_sheet(design),
         assumes=assumed(plan),
     )
@@ -266,18 +299,12 @@ class _Places:
 def _spot(plan: Plan, gone_m: float) -> tuple[float, float]:
     """East and north of the start after so much of the way still to go is gone [m]; on a plane."""
     ahead = plan.ahead
-    passage = ahead.passage
     left = ahead.done_m + gone_m
-    out = [(leg.distance_m, leg.course_deg) for leg in passage.legs]
-    whole = sum(length for length, _ in out)
-    if left > whole:  # on the way home
-        left = max(2 * whole - left, 0.0)
-    east = north = 0.0
-    for length, course in out:
-        part = min(left, length)
-        east += part * float(np.sin(np.radians(course)))
-        north += part * float(np.cos(np.radians(course)))
-        left -= part
+    spots = spots_of(ahead.passage)
+    gone = np.concatenate([[0.0], np.cumsum([leg.distance_m for leg in ahead.passage.legs])])
+    if left > gone[-1]:  # on the way home
+        left = max(2 * float(gone[-1]) - left, 0.0)
+    east, north = (float(np.interp(left, gone, [spot[k] for spot in spots])) for k in (0, 1))
     return east, north
 
 

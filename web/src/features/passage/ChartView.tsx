@@ -9,6 +9,8 @@ import { withValue } from "../../kit/pointer";
 import { useSay, useUnits } from "../../kit/preferences";
 import { hourText, unitOf } from "../../kit/units";
 import { between, type Frame, frameOf, type Spot, spotAt, withinReach } from "./chartFrame";
+import { landPath, useLandAbout } from "./coarseLand";
+import { KeptOffOnChart } from "./KeptOff";
 import { hourPoint } from "./ribbonFrame";
 
 type Sheet = NonNullable<PassagePicture["sheet"]>;
@@ -44,7 +46,7 @@ export function ChartView({
   );
   const held = useRef<Frame | null>(null);
   const fresh = frameOf(
-    [...spots, [0, 0]],
+    [...spots, ...picture.keep_off.map((one): Spot => [one.east_m, one.north_m]), [0, 0]],
     Math.max(width - 2 * EDGE, 50),
     Math.max(height - FOOT - 2 * EDGE, 50),
     EDGE,
@@ -85,6 +87,8 @@ export function ChartView({
       }, `drag-mark-${index}`);
     setDragged(null);
   };
+  const start = [picture.begins_latitude_deg, picture.begins_longitude_deg] as const;
+  const land = useLandAbout(!picture.sheet, ...start);
   const bar = scaleLinear([0, mile], [0, frame.scale * mile]);
   const miles = [1, 2, 5, 10, 20, 50].find((n) => bar(n * mile) > 60) ?? 100;
   const soc = ribbon.soc?.[point];
@@ -112,6 +116,13 @@ export function ChartView({
               className="stroke-edge"
             />
             {picture.sheet && <Shores sheet={picture.sheet} frame={frame} width={width} />}
+            {land && (
+              <path
+                data-shores="coarse"
+                d={landPath(land, start, frame, [width, tall])}
+                className="fill-[var(--chart-land)] stroke-muted stroke-[1]"
+              />
+            )}
             <Net frame={frame} width={width} height={tall} mile={mile * miles} />
             <g>
               <path d="M28,52V22m-6,9l6,-11l6,11" className="fill-none stroke-ink stroke-[2]" />
@@ -133,6 +144,7 @@ export function ChartView({
                 <path d={inside} className="fill-none stroke-sun-edge stroke-[1.6] [stroke-dasharray:6_4]" />
               </g>
             )}
+            <KeptOffOnChart items={picture.keep_off} frame={frame} />
             <path
               d={`M${spots.map((spot) => spotAt(frame, spot).join(",")).join("L")}`}
               className="fill-none stroke-ink stroke-[2]"
@@ -204,8 +216,12 @@ export function ChartView({
               <circle r={6} className="fill-sun stroke-ink stroke-[1.4]" />
             </g>
             <text className="chart-text" x={width - 10} y={tall - 10} textAnchor="end">
-              {picture.sheet ? "shores are invented, no depths" : "no shores, no depths"}: no chart to steer
-              by
+              {picture.sheet
+                ? "shores are invented, no depths"
+                : land
+                  ? "coarse shores, no depths"
+                  : "no shores, no depths"}
+              : no chart to steer by
             </text>
           </svg>
           <div className="grid gap-1 pt-2">

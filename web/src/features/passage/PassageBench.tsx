@@ -7,12 +7,14 @@ import { Fold } from "../../kit/ui/Fold";
 import { Group } from "../../kit/ui/fields";
 import { useFolds } from "../../kit/ui/useFolds";
 import { FromForecast } from "./FromForecast";
+import { KeptOffFields } from "./KeptOff";
 import { LaterSkies, LaterWinds } from "./Later";
+import { PositionFields } from "./PositionFields";
 import { RouteFile } from "./RouteFile";
 import { StreamFields, streamSummary } from "./StreamFields";
 import { TideFields } from "./TideFields";
 
-type FoldName = "tide" | "air" | "now" | "hand";
+type FoldName = "tide" | "air" | "places" | "now" | "hand";
 
 /** The way leg by leg, and how she sets out. */
 export function PassageBench(props: {
@@ -35,7 +37,7 @@ export function PassageBench(props: {
         <ol className="m-0 list-none p-0">
           {passage.legs.map((leg, index) => (
             <li key={leg.id}>
-              <LegRow leg={leg} index={index} open={open === leg.id} onOpen={onOpen} />
+              <LegRow leg={leg} index={index} open={open === leg.id} onOpen={onOpen} picture={picture} />
             </li>
           ))}
         </ol>
@@ -68,6 +70,10 @@ export function PassageBench(props: {
         <Field at="/plan/sky" width={120} />
         <LaterSkies overDays={picture?.over_days} />
       </Fold>
+      <Fold title="Places" summary={placesSummary(passage.keep_off?.length ?? 0)} {...fold("places")}>
+        <Fields at="/passage" of="begins_latitude_deg begins_longitude_deg" />
+        <KeptOffFields />
+      </Fold>
       <Fold
         title="Under way"
         summary={
@@ -99,6 +105,8 @@ export function PassageBench(props: {
   );
 }
 
+const placesSummary = (off: number) => (off === 0 ? "nothing to keep off" : `${off} to keep off`);
+
 const windSummary = ({ wind_from_deg, winds }: NonNullable<BoatDesign["passage"]>, wind: string) =>
   winds?.length ? "wind by the hour" : wind_from_deg == null ? "wind not counted" : `wind ${wind}`;
 
@@ -119,12 +127,19 @@ const withPace =
 const withMark =
   (at: string) =>
   (design: BoatDesign, value: string): BoatDesign => {
-    const held = value === "turn" ? withValue(design, `${at}/open_h`, null) : design;
+    const hours = value === "turn" ? ["open_h", "hours"] : [];
+    const held = hours.reduce((boat, entry) => withValue(boat, `${at}/${entry}`, null), design);
     return withValue(held, `${at}/mark`, value);
   };
 
-function LegRow(props: { leg: Leg; index: number; open: boolean; onOpen: (leg: string | null) => void }) {
-  const { leg, index, open, onOpen } = props;
+function LegRow(props: {
+  leg: Leg;
+  index: number;
+  open: boolean;
+  onOpen: (leg: string | null) => void;
+  picture: PassagePicture | undefined;
+}) {
+  const { leg, index, open, onOpen, picture } = props;
   const { design } = useDesign();
   const say = useSay();
   const at = `/passage/legs/${index}`;
@@ -154,11 +169,14 @@ function LegRow(props: { leg: Leg; index: number; open: boolean; onOpen: (leg: s
       {open && (
         <>
           <Fields at={at} of="name distance_m course_deg limit_mps" />
+          <PositionFields picture={picture} leg={index} />
           <StreamFields at={at} leg={leg} />
           <Field at={`${at}/mark`} width={130} write={withMark(at)} />
           <Field at={`${at}/stop_h`} />
           {leg.mark === "charging" && <Field at={`${at}/shore_w`} />}
           {marked && design.passage?.tide && <Field at={`${at}/open_h`} />}
+          {marked && leg.hours && <Fields at={`${at}/hours`} of="opens_at shuts_at" />}
+          {marked && <Begin at={`${at}/hours`} words="opening hours by the clock" none="open at all hours" />}
           {(design.passage?.legs ?? []).length > 1 && (
             <RemovePart from="/passage/legs" id={leg.id} words={`remove the leg to ${leg.name}`} />
           )}
