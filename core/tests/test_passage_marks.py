@@ -9,7 +9,7 @@ import numpy as np
 from parhelion.balance.ahead import ahead_of
 from parhelion.errors import ParhelionError
 from parhelion.formats.route_file import between
-from parhelion.stations.passage.marked import aimed, clearances, places_of, spots_of
+from parhelion.stations.passage.marked import aimed, clearances, places_of, spots_of, turned
 from parhelion.stations.passage.picture import passage_picture
 from parhelion.stations.passage.voyage import voyage_of
 
@@ -81,6 +81,28 @@ class PlacesTest(TestCase):
         for index, place in ((0, (0.0, 0.0)), (0, before[0]), (5, before[1])):
             with self.assertRaises(ParhelionError):
                 aimed(design, index, *place)
+
+    def test_a_way_turned_round_passes_the_same_places(self):
+        rock = {"id": "rock", "name": "Rock", "bearing_deg": 60, "distance_m": 3_000, "clear_m": 400}
+        there = {"mark": "lock", "stop_h": 0.5, "hours": {"opens_at": "08:00:00", "shuts_at": "18:00:00"}}
+        legs = (
+            leg("a", 4, stream={"kind": "steady", "set_deg": 20, "rate_mps": 0.4}, **there),
+            leg("b", 3, course=350, limit_mps=2),
+        )
+        design = planned(*legs, keep_off=[rock], begins_at="Quay", **FAR)
+        back = turned(design)
+        again = design.changed(passage=design.passage.model_copy(update=dict(back)))
+        out, home = places_of(design, design.passage), places_of(again, again.passage)
+        for one, other in zip(out, reversed(home), strict=True):
+            self.assertLess(between(one, other)[0], 30)  # meridians lean towards each other
+        self.assertEqual([one.name for one in back.legs], ["Mark a", "Quay"])
+        self.assertEqual(
+            (back.begins_at, str(back.legs[0].mark), str(back.legs[1].mark)), ("Mark b", "lock", "turn")
+        )
+        self.assertEqual((back.legs[0].limit_mps, back.legs[1].stream.rate_mps), (2, 0.4))
+        self.assertEqual(back.legs[0].hours, design.passage.legs[0].hours)
+        before, after = (clearances(one.passage)[0] for one in (design, again))
+        self.assertAlmostEqual(before.nearest_m, after.nearest_m, delta=3)
 
     def test_what_she_keeps_off_is_as_far_as_the_nearest_point_of_the_way(self):
         rock = {"id": "rock", "name": "Rock", "bearing_deg": 60, "distance_m": 3_000, "clear_m": 400}

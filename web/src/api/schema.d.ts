@@ -1846,6 +1846,31 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/passage/turned": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * The way turned round: from the far end, every course the other way, each mark where it was.
+         * @description The way turned round: from the far end, every course the other way, each mark where it was.
+         *
+         *     Raises
+         *     ------
+         *     ParhelionError
+         *         Without a passage.
+         */
+        post: operations["passageTurned"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/passage/findings": {
         parameters: {
             query?: never;
@@ -10390,6 +10415,26 @@ export interface components {
             /** Longitude Deg */
             longitude_deg: number;
         };
+        /**
+         * Turned
+         * @description A way from its far end back to where it began.
+         */
+        Turned: {
+            /** Begins At */
+            begins_at: string;
+            /** Begins Latitude Deg */
+            begins_latitude_deg: number;
+            /** Begins Longitude Deg */
+            begins_longitude_deg: number;
+            /** Legs */
+            legs: components["schemas"]["Leg"][];
+            /** Keep Off */
+            keep_off: components["schemas"]["KeepOff"][];
+        };
+        /** PassageTurnedAsked */
+        PassageTurnedAsked: {
+            design: components["schemas"]["BoatDesign"];
+        };
         /** PassageFindingsAsked */
         PassageFindingsAsked: {
             design: components["schemas"]["BoatDesign"];
@@ -17828,6 +17873,66 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["AimedLeg"][];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Errors"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Errors"];
+                };
+            };
+            /** @description Request Entity Too Large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Errors"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Errors"];
+                };
+            };
+        };
+    };
+    passageTurned: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["PassageTurnedAsked"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Turned"];
                 };
             };
             /** @description Bad Request */

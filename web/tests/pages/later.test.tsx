@@ -149,6 +149,35 @@ describe("a passage", () => {
     expect(page.container.textContent).toMatch(/foresees nothing/);
     await page.person.click(page.getByRole("button", { name: "remove wind 2" }));
     await kept((boat) => expect(boat.passage?.winds?.length).toBe(3));
+    const [first] = [...page.container.querySelectorAll<HTMLElement>("[data-leg] > button")];
+    if (first?.getAttribute("aria-expanded") === "false") await page.person.click(first);
+    await page.person.selectOptions(page.getByLabelText("There"), "lock");
+    await page.person.click(await page.findByRole("button", { name: "opening hours by the clock" }));
+    await kept((boat) =>
+      expect(boat.passage?.legs[0]?.hours).toEqual({ opens_at: "08:00:00", shuts_at: "18:00:00" }),
+    );
+    await page.rest();
+    const latitude = () => page.getByLabelText("Lies at latitude, north +") as HTMLInputElement;
+    const before = (await design()).passage?.legs[0];
+    const there = Number(latitude().value);
+    await page.person.clear(latitude());
+    await page.person.type(latitude(), `${there + 0.05}{Enter}`);
+    await kept((boat) => expect(boat.passage?.legs[0]?.course_deg).not.toBe(before?.course_deg));
+    await page.rest();
+    expect(Number(latitude().value)).toBeCloseTo(there + 0.05, 3);
+    await page.person.clear(latitude());
+    await page.person.type(latitude(), `${there - 40}{Enter}`);
+    expect(await page.findByText(/A leg from there to there is .* Accepted: a place up to/)).toBeTruthy();
+    await page.fold(/^Places/);
+    await page.person.click(page.getByRole("button", { name: "something to keep off" }));
+    await kept((boat) => expect(boat.passage?.keep_off?.map((one) => one.clear_m)).toEqual([185.2]));
+    const out = (await design()).passage;
+    await page.rest();
+    await page.person.click(page.getByRole("button", { name: "turn the way round" }));
+    await kept((boat) => expect(boat.passage?.begins_at).toBe(out?.legs.at(-1)?.name));
+    expect((await design()).passage?.legs.map((one) => one.name)).toEqual(
+      [...(out?.legs.slice(0, -1).map((one) => one.name) ?? []).reverse(), out?.begins_at],
+    );
   });
 });
 

@@ -30,7 +30,7 @@ def too_near(voyage: Voyage) -> list[Finding | None]:
                     "Keep {clear} off: lay a mark beside it. A line knows no stream, leeway or depth.",
                     clear=distance(one.item.clear_m),
                 ),
-                why(voyage.plan, method=METHOD), f"/passage/keep_off/{index}/clear_m", caution=True,
+                why(voyage.plan, method=METHOD), f"/passage/keep_off/{index}/clear_m",
             )
         )  # fmt: skip
     return found

@@ -10,13 +10,14 @@ from typing import Annotated
 from pydantic import Field
 
 from parhelion.design import BoatDesign
-from parhelion.design.passage import LONGEST_LEG_M, KeepOff, Passage
+from parhelion.design.passage import LONGEST_LEG_M, KeepOff, Leg, Passage
 from parhelion.errors import ParhelionError, Problem
 from parhelion.formats.route_file import SHORTEST_M, between, beyond
 from parhelion.quantities import Frozen
 from parhelion.stations.passage.words import no_passage, start_of
 
 Spot = tuple[float, float]
+OF_THE_MARK = ("name", "mark", "stop_h", "shore_w", "open_h", "hours")  # entries of a leg that are its end's
 Latitude = Annotated[float, Field(ge=-90, le=90)]
 Longitude = Annotated[float, Field(ge=-180, le=180)]
 
@@ -77,6 +78,56 @@ def places_of(design: BoatDesign, passage: Passage) -> list[Spot]:
     for leg in passage.legs:
         found.append(beyond(found[-1], leg.course_deg, leg.distance_m))
     return found
+
+
+class Turned(Frozen):
+    """A way from its far end back to where it began."""
+
+    begins_at: str
+    begins_latitude_deg: float
+    begins_longitude_deg: float
+    legs: list[Leg]
+    keep_off: list[KeepOff]
+
+
+def turned(design: BoatDesign) -> Turned:
+    """The way turned round: from the far end, every course the other way, each mark where it was.
+
+    Raises
+    ------
+    ParhelionError
+        Without a passage.
+    """
+    passage = design.passage
+    if passage is None:
+        raise no_passage()
+    legs = []
+    for index in range(len(passage.legs) - 1, -1, -1):
+        gone = passage.legs[index]
+        way = {
+            "id": gone.id, "distance_m": gone.distance_m, "course_deg": (gone.course_deg + 180) % 360,
+            "stream": gone.stream, "limit_mps": gone.limit_mps,
+        }  # fmt: skip
+        at = (
+            {"name": passage.begins_at}
+            if index == 0
+            else {name: getattr(passage.legs[index - 1], name) for name in OF_THE_MARK}
+        )
+        legs.append(Leg(**way, **at))
+    latitude, longitude = places_of(design, passage)[-1]
+    far = spots_of(passage)[-1]
+    off = []
+    for one in clearances(passage):
+        east, north = one.spot[0] - far[0], one.spot[1] - far[1]
+        seen = {
+            "bearing_deg": math.degrees(math.atan2(east, north)) % 360,
+            "distance_m": math.hypot(east, north),
+        }
+        off.append(one.item.model_copy(update={name: round(value, 2) for name, value in seen.items()}))
+    return Turned(
+        begins_at=passage.legs[-1].name, begins_latitude_deg=round(latitude, 6),
+        begins_longitude_deg=round(longitude, 6), legs=legs, keep_off=off,
+    )  # fmt: skip
 
 
 class AimedLeg(Frozen):

@@ -11,7 +11,7 @@ from parhelion.formats.route_file import RouteRead, read_route, written_route
 from parhelion.stations.passage.card_pdf import passage_card
 from parhelion.stations.passage.findings import passage_findings
 from parhelion.stations.passage.forecast import by_forecast
-from parhelion.stations.passage.marked import aimed
+from parhelion.stations.passage.marked import aimed, turned
 from parhelion.stations.passage.picture import passage_picture, ways_shown
 from parhelion.stations.passage.terminal import passage
 from parhelion.stations.passage.tides import tides_nearby
@@ -48,6 +48,7 @@ STATION = Station(
         Study("tides", tides_nearby, at_rest=True),
         Study("forecast", by_forecast, at_rest=True),
         Study("aimed", aimed, at_rest=True),
+        Study("turned", turned, at_rest=True),
     ),
     papers=(
         Paper("route.gpx", route_gpx, "application/gpx+xml"),

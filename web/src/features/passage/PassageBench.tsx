@@ -13,6 +13,7 @@ import { PositionFields } from "./PositionFields";
 import { RouteFile } from "./RouteFile";
 import { StreamFields, streamSummary } from "./StreamFields";
 import { TideFields } from "./TideFields";
+import { TurnRound } from "./TurnRound";
 
 type FoldName = "tide" | "air" | "places" | "now" | "hand";
 
@@ -43,6 +44,7 @@ export function PassageBench(props: {
         </ol>
         <AddPart to="/passage/legs" words="add a leg" />
         <RouteFile />
+        <TurnRound />
         <Field at="/passage/home_again" />
         {passage.home_again && <Field at="/passage/stay_h" />}
       </Group>
