@@ -2,13 +2,19 @@
 /** The stations that keep records, and those that ask for a way or a wish: what is noted, refused and kept. */
 import { fireEvent, screen, waitFor, within } from "@testing-library/dom";
 import { afterEach, beforeEach, describe, expect, it } from "vitest";
+import type { LogReading } from "../../src/api/client";
 import { goAway } from "./furnish";
 import { left } from "./page";
-import { at, begin, boatRecords, design, kept, SOON } from "./person";
+import { at, begin, boatRecords, design, kept, SOON, stored } from "./person";
 
 beforeEach(begin);
 afterEach(left);
 
+const readings = async () => {
+  const boat = (await stored()).boat_id;
+  const book = await (await fetch(`/api/boats/${boat}/logbook/file`)).json();
+  return (book as { readings: LogReading[] }).readings.sort((a, b) => a.at.localeCompare(b.at));
+};
 const parts = async () => (await boatRecords()).filter((one) => one.kind === "part");
 
 describe("the parts", () => {
@@ -95,6 +101,13 @@ describe("the log", () => {
     expect((within(bar).getByLabelText(/^panels/) as HTMLInputElement).value).toBe("63");
     await waitFor(() => expect(page.container.textContent).toMatch(/13\.2.*weed on the screw/s), SOON);
     expect(page.container.textContent).toMatch(/62/);
+    const receiver = { getCurrentPosition: (tell: PositionCallback) => tell(here as GeolocationPosition) };
+    const here = { coords: { latitude: 43.81, longitude: 15.62 } };
+    Object.defineProperty(navigator, "geolocation", { value: receiver, configurable: true });
+    await page.person.click(within(bar).getByLabelText("place too"));
+    await page.person.click(within(bar).getByRole("button", { name: "note it" }));
+    expect(await within(bar).findByText(/with the place/)).toBeTruthy();
+    await waitFor(async () => expect((await readings()).at(-1)?.latitude_deg).toBe(43.81), SOON);
   });
 
   it("refuses what is no number and no time, and says that nothing is nothing", async () => {
@@ -175,9 +188,10 @@ describe("a passage", () => {
     await page.rest();
     await page.person.click(page.getByRole("button", { name: "turn the way round" }));
     await kept((boat) => expect(boat.passage?.begins_at).toBe(out?.legs.at(-1)?.name));
-    expect((await design()).passage?.legs.map((one) => one.name)).toEqual(
-      [...(out?.legs.slice(0, -1).map((one) => one.name) ?? []).reverse(), out?.begins_at],
-    );
+    expect((await design()).passage?.legs.map((one) => one.name)).toEqual([
+      ...(out?.legs.slice(0, -1).map((one) => one.name) ?? []).reverse(),
+      out?.begins_at,
+    ]);
   });
 });
 

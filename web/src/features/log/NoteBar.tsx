@@ -7,6 +7,7 @@ import { newId } from "../../kit/records";
 import { INPUT } from "../../kit/ui/fields";
 import { type Kind, parsed, unitOf } from "../../kit/units";
 import { momentOf, nowClock } from "./moment";
+import { placeNow, usePlaceToo } from "./place";
 
 type Values = Partial<
   Pick<LogReading, "pv_w" | "motor_w" | "charge_frac" | "speed_mps" | "bank_v" | "bank_a">
@@ -45,6 +46,7 @@ export function NoteBar(props: {
   const [texts, setTexts] = useState<Record<string, string>>({});
   const [problems, setProblems] = useState<Record<string, string>>({});
   const [said, setSaid] = useState("");
+  const [withPlace, setWithPlace] = usePlaceToo();
   const { day, inputs } = picture;
   const begun = useRef(onBegun); // the page may have gone to another view while a word was understood
   begun.current = onBegun;
@@ -97,7 +99,8 @@ export function NoteBar(props: {
     setWord("");
     setSky("");
     setClock("");
-    const told = await understood(text);
+    const [told, place] = await Promise.all([understood(text), withPlace && !clock ? placeNow() : null]);
+    const first = byPart.has(null) || sky || text ? null : [...byPart.keys()][0];
     if (sky || text) byPart.set(null, { ...told.values, ...byPart.get(null) });
     const shown = day?.outing ?? null;
     const outing = shown && clock !== "" ? shown.id : outingAt(shown, at);
@@ -110,12 +113,15 @@ export function NoteBar(props: {
         source: "hand",
         of,
         ...values,
+        ...(of === first ? place : null),
         sky: of === null && (sky || told.sky) ? ((sky || told.sky) as LogReading["sky"]) : null,
         note: of === null ? told.note : "",
         left_out: false,
       })),
     );
-    setSaid(`Noted at ${clock || nowClock()}.`);
+    const where =
+      withPlace && !clock ? (place ? ", with the place" : "; where she is could not be told") : "";
+    setSaid(`Noted at ${clock || nowClock()}${where}.`);
     onSmall();
   }
   const wrongs = Object.values(problems);
@@ -177,6 +183,10 @@ export function NoteBar(props: {
           value={word}
           onChange={(event) => setWord(event.target.value)}
         />
+      </label>
+      <label className="log-note-place">
+        <span>place too</span>
+        <input type="checkbox" checked={withPlace} onChange={(event) => setWithPlace(event.target.checked)} />
       </label>
       <button type="submit" className="btn" data-main>
         note it
