@@ -104,9 +104,9 @@ describe("the log", () => {
     const receiver = { getCurrentPosition: (tell: PositionCallback) => tell(here as GeolocationPosition) };
     const here = { coords: { latitude: 43.81, longitude: 15.62 } };
     Object.defineProperty(navigator, "geolocation", { value: receiver, configurable: true });
-    await page.person.click(within(bar).getByLabelText("place too"));
+    await page.person.click(within(bar).getByLabelText("with the place"));
     await page.person.click(within(bar).getByRole("button", { name: "note it" }));
-    expect(await within(bar).findByText(/with the place/)).toBeTruthy();
+    expect(await within(bar).findByText(/Noted at .*, with the place/)).toBeTruthy();
     await waitFor(async () => expect((await readings()).at(-1)?.latitude_deg).toBe(43.81), SOON);
   });
 

@@ -184,16 +184,16 @@ export function NoteBar(props: {
           onChange={(event) => setWord(event.target.value)}
         />
       </label>
-      <label className="log-note-place">
-        <span>place too</span>
-        <input type="checkbox" checked={withPlace} onChange={(event) => setWithPlace(event.target.checked)} />
-      </label>
       <button type="submit" className="btn" data-main>
         note it
       </button>
       <p className="log-note-told" role={wrongs.length > 0 ? "alert" : "status"}>
         {wrongs.length > 0 ? wrongs.join(" ") : said}
       </p>
+      <label className="log-note-place">
+        <input type="checkbox" checked={withPlace} onChange={(event) => setWithPlace(event.target.checked)} />
+        with the place
+      </label>
     </form>
   );
 }
