@@ -22,9 +22,9 @@ Array = NDArray[np.float64]
 
 WAVE_DECAY = -0.9  # d in [1]
 BLUNTEST_DEG = 85.0  # half angle of entrance that the wave terms see: at 90 they have no end
-SHORTEST_RUN = 0.05  # of the beam: the regression has no negative run
 LEAST_DECAY = -0.5  # m1 is held at or below this: a hull as flat as a sheet would make waves at rest
-SHORTEST_RUN = 0.05  # L_R / L is held at this: full hulls with LCB far aft would make it negative
+SHORTEST_RUN = 0.05  # L_R by L and by B are held at this: full hulls with LCB far aft make it negative
+FLATTEST = 60.0  # beam to draught that the wetted area sees: the regression goes on to areas below nothing
 NARROWEST_BREADTH = 0.1  # L/B - 2 is held at this in c17
 FULLEST_PRISMATIC = 0.94
 STANDARD_ROUGHNESS_M = 150e-6  # [m] the ship allowance already holds this much
@@ -99,7 +99,7 @@ class HoltropHull:
                 0.453
                 + 0.4425 * self.block
                 - 0.2862 * self.midship
-                - 0.003467 * self.beam_m / self.draught_m
+                - 0.003467 * min(self.beam_m / self.draught_m, FLATTEST)
                 + 0.3696 * self.waterplane
             )
             + 2.38 * self.bulb_area_m2 / self.block
