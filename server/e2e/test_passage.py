@@ -87,6 +87,10 @@ class PassageTest(BrowserTest):
         page.get_by_label("Course", exact=True).press("Escape")
         expect(page.locator("[data-mark=lock]").first).to_be_visible()
         expect(self.finding("A computed arrival is no reason to go")).to_be_visible()
+        page.get_by_role("tab", name="Chart").click()
+        page.locator("[data-chart] svg").dblclick(position={"x": 70, "y": 160})
+        expect(rows).to_have_count(3)
+        expect(page.locator("[data-spot]")).to_have_count(4)
 
     def test_a_route_comes_from_a_file_and_goes_out_and_the_plan_is_remade_half_way(self) -> None:
         page = self.page

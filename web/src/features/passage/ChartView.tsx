@@ -1,6 +1,6 @@
 import { scaleLinear } from "d3-scale";
 import { curveBasisClosed, line } from "d3-shape";
-import { type PointerEvent, useCallback, useEffect, useRef, useState } from "react";
+import { type MouseEvent, type PointerEvent, useCallback, useEffect, useRef, useState } from "react";
 import type { PassagePicture } from "../../api/client";
 import { useSize } from "../../kit/chart/useSize";
 import { useDesign } from "../../kit/document";
@@ -15,6 +15,7 @@ import { hourPoint } from "./ribbonFrame";
 
 type Sheet = NonNullable<PassagePicture["sheet"]>;
 
+const LEGS = "/passage/legs";
 const EDGE = 44;
 const FOOT = 84;
 
@@ -28,7 +29,7 @@ export function ChartView({
   chosen: string | null;
   onLeg: (leg: string) => void;
 }) {
-  const { design, apply } = useDesign();
+  const { design, apply, entries } = useDesign();
   const say = useSay();
   const [, mile] = unitOf("distance_m", useUnits());
   const [box, { width, height }] = useSize<HTMLDivElement>();
@@ -89,6 +90,15 @@ export function ChartView({
   };
   const start = [picture.begins_latitude_deg, picture.begins_longitude_deg] as const;
   const land = useLandAbout(!picture.sheet, ...start);
+  /** A mark where the water is pressed twice: one more leg, to there. */
+  const lay = (event: MouseEvent<SVGSVGElement>) => {
+    if ((event.target as Element).closest("[data-spot]") || picture.done_m > 0) return;
+    const bounds = event.currentTarget.getBoundingClientRect();
+    const there = frame.back(event.clientX - bounds.left, event.clientY - bounds.top);
+    const [distance_m, course_deg] = between(spots.at(-1) ?? [0, 0], there);
+    if (distance_m <= 10 || !entries.hasRoom(design, LEGS)) return;
+    apply((current) => entries.withNew(current, LEGS, { distance_m, course_deg }), "lay-mark");
+  };
   const bar = scaleLinear([0, mile], [0, frame.scale * mile]);
   const miles = [1, 2, 5, 10, 20, 50].find((n) => bar(n * mile) > 60) ?? 100;
   const soc = ribbon.soc?.[point];
@@ -105,6 +115,7 @@ export function ChartView({
           <svg
             width={width}
             height={tall}
+            onDoubleClick={lay}
             role="group"
             aria-label={`The way on the plane, north up, ${picture.marks.length} marks; no chart to steer by`}
           >

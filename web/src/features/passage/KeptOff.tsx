@@ -2,7 +2,7 @@ import { useId } from "react";
 import type { PassagePicture } from "../../api/client";
 import { useDesign } from "../../kit/document";
 import { AddPart, Fields, RemovePart } from "../../kit/ui/Field";
-import { type Frame, spotAt } from "./chartFrame";
+import { type Frame, pixelsOf, spotAt } from "./chartFrame";
 
 const LIST = "/passage/keep_off";
 
@@ -37,7 +37,7 @@ export function KeptOffOnChart({ items, frame }: { items: PassagePicture["keep_o
             <circle
               cx={x}
               cy={y}
-              r={Math.max(frame.scale * item.clear_m, 5)}
+              r={Math.max(pixelsOf(frame, item.clear_m), 5)}
               fill={`url(#${hatch})`}
               className={item.clear ? "stroke-alarm stroke-[1]" : "stroke-alarm stroke-[2.4]"}
             />

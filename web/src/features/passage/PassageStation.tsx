@@ -74,7 +74,10 @@ export default function PassageStation() {
               </View>
             ) : view === "chart" ? (
               <>
-                <Heading title="On the plane" in="north up; drag a mark, or move the hour" />
+                <Heading
+                  title="On the plane"
+                  in="north up; drag a mark, press twice for a new one, or move the hour"
+                />
                 <ChartView picture={picture} chosen={leg} onLeg={setLeg} />
               </>
             ) : view === "ways" ? (

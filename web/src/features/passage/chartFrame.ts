@@ -23,6 +23,9 @@ export function frameOf(spots: Spot[], width: number, height: number, edge: numb
   return { scale, x0, y0, back: (x, y) => [(x - x0) / scale, (y0 - y) / scale] };
 }
 
+/** A length on the plane, as long as it is drawn. */
+export const pixelsOf = (frame: Frame, metres: number) => frame.scale * metres;
+
 export const spotAt = (frame: Frame, [east, north]: Spot): Spot => [
   frame.x0 + frame.scale * east,
   frame.y0 - frame.scale * north,

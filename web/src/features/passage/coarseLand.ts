@@ -2,7 +2,7 @@
 import { geoAzimuthalEquidistant, geoContains, geoPath } from "d3-geo";
 import { useEffect, useState } from "react";
 import { feature } from "topojson-client";
-import type { Frame } from "./chartFrame";
+import { type Frame, pixelsOf } from "./chartFrame";
 
 export type Land = ReturnType<typeof feature>;
 
@@ -39,7 +39,7 @@ export function landPath(land: Land, start: readonly [number, number], frame: Fr
   const [latitude, longitude] = start;
   const plane = geoAzimuthalEquidistant()
     .rotate([-longitude, -latitude])
-    .scale(frame.scale * EARTH_M)
+    .scale(pixelsOf(frame, EARTH_M))
     .translate([frame.x0, frame.y0])
     .clipAngle(SIDE_DEG)
     .clipExtent([
