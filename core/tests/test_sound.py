@@ -189,6 +189,7 @@ class SoundTest(unittest.TestCase):
         for name, path, value in (
             ("grebe", ("banks", 0, "unit_v"), 1000.0), ("grebe", ("site", "linke_turbidity"), 1.0),
             ("fulmar", ("panels", 2, "best_v"), 0.401), ("sabine", ("hull", "displacement_kg"), 20.02),
+            ("whimbrel", ("banks", 0, "reserve_frac"), 1.0),
         ):  # fmt: skip
             design = self.changed(json.loads((DEMO / f"{name}.json").read_text()), path, value)
             with self.subTest(name=name, entry=path):

@@ -158,9 +158,8 @@ def aimed(
         length, course = between(places[index], places[index + 1])
         if not SHORTEST_M <= length <= LONGEST_LEG_M:
             problem = Problem(
-                code="too_far", message=f"A leg from there to there is {length / 1852:.3g} nm.",
-                field="/latitude_deg",
-                accepted=f"a place up to {LONGEST_LEG_M / 1852:.0f} nm from the marks beside it",
+                code="too_far", message="A leg to there is too long, or none.", field="/latitude_deg",
+                accepted=f"a place {SHORTEST_M:g} m to {LONGEST_LEG_M / 1000:g} km from the marks beside it",
             )  # fmt: skip
             raise ParhelionError([problem])
         found.append(AimedLeg(index=index, distance_m=round(length, 1), course_deg=round(course, 1) % 360))

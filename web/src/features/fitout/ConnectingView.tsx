@@ -202,6 +202,7 @@ function Tick({ step, item, minute }: { step: StepOut; item: ItemShown; minute: 
 function Reading({ step, item, minute }: { step: StepOut; item: ItemShown; minute: Shown }) {
   const { held, prove, undo } = useProof(step, item, minute);
   const say = useSay();
+  const judged = held?.reading != null && item.reading === held.reading; // else what is said is of the one before
   return (
     <div>
       <div className="flex flex-wrap items-center gap-x-2">
@@ -213,14 +214,14 @@ function Reading({ step, item, minute }: { step: StepOut; item: ItemShown; minut
           low={-1000}
           high={1000}
           value={held?.reading}
-          wrong={item.wrong}
+          wrong={judged && item.wrong}
           onValue={(value) => {
             if (value === null) undo();
             else prove(value);
           }}
         />
         <span className="text-[13px] text-muted">V</span>
-        {held?.reading != null && item.reading === held.reading && (
+        {judged && (
           <span className={item.wrong || item.stale ? "font-semibold text-alarm" : "font-semibold"}>
             {item.stale ? "▲ another wiring then" : item.wrong ? `▲ ${item.verdict}` : "✓ as it should be"}
           </span>
@@ -237,7 +238,7 @@ function Reading({ step, item, minute }: { step: StepOut; item: ItemShown; minut
           </span>
         )}
       </div>
-      {item.wrong && item.check && <p className="m-0 max-w-[44ch] text-[13px]">{item.check}</p>}
+      {judged && item.wrong && item.check && <p className="m-0 max-w-[44ch] text-[13px]">{item.check}</p>}
     </div>
   );
 }

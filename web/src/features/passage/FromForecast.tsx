@@ -14,15 +14,15 @@ export function FromForecast() {
   async function take(forecast: Forecast) {
     setSaid(null);
     const found = await dataOf(client.POST("/api/passage/forecast", { body: { design, forecast } }));
-    const entries: [string, unknown][] = [
+    const put: [string, unknown][] = [
       ["/plan/sky", found.sky],
       ["/passage/skies", found.skies],
       ["/passage/winds", found.winds],
     ];
-    if (found.wind_mps != null) entries.push(["/plan/wind_mps", found.wind_mps]);
-    if (found.wave_height_m != null) entries.push(["/plan/wave_height_m", found.wave_height_m]);
-    if (found.wind_from_deg != null) entries.push(["/passage/wind_from_deg", found.wind_from_deg]);
-    const taken = (boat: typeof design) => entries.reduce((b, [at, value]) => withValue(b, at, value), boat);
+    if (found.wind_mps != null) put.push(["/plan/wind_mps", found.wind_mps]);
+    if (found.wave_height_m != null) put.push(["/plan/wave_height_m", found.wave_height_m]);
+    if (found.wind_from_deg != null) put.push(["/passage/wind_from_deg", found.wind_from_deg]);
+    const taken = (boat: typeof design) => put.reduce((b, [at, value]) => withValue(b, at, value), boat);
     apply(taken, "passage-forecast");
     setSaid(found.told);
   }

@@ -5,6 +5,11 @@ import { withValue } from "../../kit/pointer";
 import { Problem } from "../../kit/ui/fields";
 import { OwnField } from "../../kit/ui/OwnField";
 
+const SIDES = [
+  ["latitude, north +", 90],
+  ["longitude, east +", 180],
+] as const;
+
 /** Where a leg's mark lies: typed, it gives the leg its distance and course; the next one goes on from there. */
 export function PositionFields({ picture, leg }: { picture: PassagePicture | undefined; leg: number }) {
   const { design, apply } = useDesign();
@@ -34,22 +39,17 @@ export function PositionFields({ picture, leg }: { picture: PassagePicture | und
   }
   return (
     <>
-      <OwnField
-        label="Lies at latitude, north +"
-        kind="angle_deg"
-        low={-90}
-        high={90}
-        value={latitude}
-        onValue={(value) => lay(value, longitude)}
-      />
-      <OwnField
-        label="Lies at longitude, east +"
-        kind="angle_deg"
-        low={-180}
-        high={180}
-        value={longitude}
-        onValue={(value) => lay(latitude, value)}
-      />
+      {SIDES.map(([label, most], side) => (
+        <OwnField
+          key={label}
+          label={`Lies at ${label}`}
+          kind="angle_deg"
+          low={-most}
+          high={most}
+          value={place[side]}
+          onValue={(value) => (side === 0 ? lay(value, longitude) : lay(latitude, value))}
+        />
+      ))}
       {wrong && <Problem id={`place-${leg}`} text={wrong} />}
     </>
   );
