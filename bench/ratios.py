@@ -276,10 +276,12 @@ def edit_times() -> None:
 
     async def times(change: Callable[[dict, int], None], station: str | None) -> list[float]:
         forget_all()
+        settle()
         await post(change, 0, station)
         return [1e3 * await post(change, 1 + number, station) for number in range(EDITS // 3)]
 
     from parhelion.computing.kept import forget_all
+    from serve import settle
 
     for name, change, budget in (
         ("place unchanged", one_entry, "60, 100"),

@@ -16,6 +16,7 @@ import parhelion.route.charge
 import parhelion.route.held
 import parhelion.route.home
 import parhelion.sun.place
+import parhelion.sun.sky
 import parhelion.wiring.held
 
 KERNELS = (
@@ -35,6 +36,7 @@ KERNELS = (
     parhelion.balance.steady.steady_power,
     parhelion.balance.dock.some_days_to_full,
     parhelion.sun.place._sky_place,
+    parhelion.sun.sky.bright_minutes,
     parhelion.wiring.held._best_inner_v,
     parhelion.wiring.held._held_w,
     parhelion.route.charge._held,

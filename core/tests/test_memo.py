@@ -12,7 +12,7 @@ import numpy as np
 from parhelion.balance.outlook import harvest_of
 from parhelion.balance.sources import state_share
 from parhelion.computing import kept as kept_module
-from parhelion.computing.kept import Memo, bytes_of, is_there, kept_by_arguments, once, trim
+from parhelion.computing.kept import Memo, bytes_of, is_there, kept_by_arguments, kept_by_content, once, trim
 from parhelion.computing.together import together
 from parhelion.formats.boat_file import read_boat
 from parhelion.panels.harvest import harvest
@@ -52,6 +52,23 @@ class MemoTest(unittest.TestCase):
         with self.assertRaises(ZeroDivisionError):
             memo.get("x", lambda: 1 // 0)
         self.assertEqual(memo.get("x", lambda: 7), 7)
+
+    def test_a_kernel_asked_the_same_numbers_again_computes_nothing(self):
+        asked = []
+
+        @kept_by_content(4)
+        def summed(row: np.ndarray, more: float) -> float:
+            asked.append(more)
+            return float(row.sum()) + more
+
+        row = np.arange(6.0)
+        self.assertEqual([summed(row, 1.0), summed(np.arange(12.0)[:6], 1.0)], [16.0, 16.0])
+        self.assertEqual(len(asked), 1)
+        row[0] = 5.0  # the same array with another number in it
+        self.assertEqual(
+            [summed(row, 1.0), summed(row.reshape(2, 3), 1.0), summed(row, 2.0)], [21.0, 21.0, 22.0]
+        )
+        self.assertEqual(len(asked), 4)
 
     def test_a_property_is_made_once_and_two_objects_never_wait_for_each_other(self):
         memo: Memo[int] = Memo(4)

@@ -3,20 +3,24 @@
 from __future__ import annotations
 
 import unittest
+from unittest import mock
 
 import numpy as np
 from hypothesis import given, settings
 from hypothesis import strategies as st
 from parhelion.balance.outlook import outlook_of
 from parhelion.cli import told
+from parhelion.computing.kept import forget_all
 from parhelion.design import BoatDesign, Controller, PanelModel
 from parhelion.design.part import Point
 from parhelion.panels.bodies import body_of
 from parhelion.panels.deck import deck_of
+from parhelion.panels.harvest import harvest
 from parhelion.panels.layout import substring_of_cells
 from parhelion.panels.plane import plane_light
 from parhelion.panels.shade import shares_towards, sky_table, towards
 from parhelion.panels.strung import string_watts
+from parhelion.panels.turned import MOST_AT_ONCE
 from parhelion.stations.array.year import through_year
 from parhelion.stations.strings.boxes_year import boxes_through_year
 from parhelion.stations.strings.ways_out import volts_options
@@ -51,6 +55,28 @@ class HandTest(unittest.TestCase):
                 self.assertAlmostEqual(
                     day_wh(**at, strings=strings) / usual, 1, places=6, msg=f"{heading} {series}"
                 )
+
+    def test_headings_worked_out_together_are_those_worked_out_one_by_one(self):
+        """An unknown heading is eight of them, for few days in one pass."""
+        pole = spar(0.3, 0.5, top=6.0, name="pole")
+        tilted = {**CATCHES, "obstacles": [pole], "places__0__tilt_deg": 20.0, "places__0__faces": "port"}
+        trees = [{"id": "t", "from_deg": 90, "to_deg": 200, "height_m": 12, "distance_m": 20}]
+        boats = {
+            "a group": {}, "strings": {"panels__0__series": 2}, "two-sided": {"panels__0__bifaciality_frac": 0.7},
+            "by hand": {"strings": [string("s", 0, 1), string("t", 2, 3)]},
+            "skyline": {"plan__state": "anchored", "site__skyline": trees},
+        }  # fmt: skip
+        for name, more in boats.items():
+            with self.subTest(name):
+                design = boat(**tilted, **more)
+                light = clear_light(design.site, design.plan.date)
+                found = []
+                for most in (MOST_AT_ONCE, 0):
+                    forget_all()
+                    with mock.patch("parhelion.panels.turned.MOST_AT_ONCE", most):
+                        found.append(harvest(design, light).sun_w)
+                self.assertGreater(found[0].max(), 50)
+                np.testing.assert_allclose(found[0], found[1], rtol=1e-9, atol=1e-9)
 
     def test_what_is_not_connected_gives_nothing_and_stale_panels_fall_out(self):
         whole = day_wh()

@@ -21,6 +21,7 @@ from parhelion.balance.flow import (
     step,
 )  # fmt: skip
 from parhelion.bank.joint import ABOARD, Aboard
+from parhelion.computing.kept import kept_by_content
 from parhelion.computing.kernels import OPTIONS
 from parhelion.computing.together import shares_of, together
 from parhelion.design.banks import MAIN, OWN
@@ -84,6 +85,7 @@ def some_days_to_full(
     return waits
 
 
+@kept_by_content(16)
 def days_to_full(
     sun_w: Array,
     house_w: Array,

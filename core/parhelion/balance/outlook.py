@@ -365,20 +365,20 @@ def shown_outlook(
     """A changed design on the base's shown day alone, shape (1, t), its demand by the base's runs."""
     light = base.light.shown_alone
     curve = demand_curve(design, displacement_kg, fitted or base.curve.fit)
-    changed = outlook_under(design, light, curve)
-    if design.plan.spells is None:  # the default hours stay the base's: a step changes one thing
-        changed = replace(changed, spells=base.spells, motoring=base.motoring)
-    return changed
+    # the default hours stay the base's: a step changes one thing
+    return outlook_under(design, light, curve, base.spells if design.plan.spells is None else None)
 
 
-def outlook_under(design: BoatDesign, light: Light, curve: DemandCurve) -> Outlook:
-    """What the answers are computed from, under a light of one's own."""
+def outlook_under(
+    design: BoatDesign, light: Light, curve: DemandCurve, spells: tuple[Spell, ...] | None = None
+) -> Outlook:
+    """What the answers are computed from, under a light of one's own; `spells` in the place of the usual."""
     day = light.day
     assert isinstance(day, DaySteps)
     timeline = day.timeline
     if design.plan.spells is not None:
         spells = design.plan.spells
-    else:
+    elif spells is None:
         clear = clear_light(design.site, design.plan.date)
         made = harvest(design, clear).sun_w[0] if design.panels else clear.ghi[0]
         spells = useful_sun(day, made)

@@ -19,11 +19,13 @@ from numpy.typing import NDArray
 
 from parhelion.balance.flow import end_of_day, motor_watts
 from parhelion.bank.joint import ABOARD, Aboard
+from parhelion.computing.kept import kept_by_content
 from parhelion.computing.kernels import OPTIONS
 from parhelion.design.banks import MAIN, OWN
 
 Array = NDArray[np.float64]
 
+KEPT = 64  # solves of the last edits
 POWER_HALVINGS = 20  # of the watts from a start charge to the reserve
 MOST_TRIALS = 40  # of watts
 TELLS = 1e-6  # state of charge given back: less tells nothing of how much more the day would sustain
@@ -149,6 +151,7 @@ def gets_back(
     return NEVER, 0.0, 0.0
 
 
+@kept_by_content(KEPT)
 @njit(
     float64[::1](float64[:, ::1], float64[:, ::1], float64[:, ::1], float64, float64, float64[::1], ABOARD),
     **OPTIONS,
@@ -212,6 +215,7 @@ def steady_power(
     return np.array([low, start, own])
 
 
+@kept_by_content(KEPT)
 @njit(
     float64(
         float64[:, ::1], float64[:, ::1], float64[:, ::1], float64, float64, float64, float64[::1], ABOARD
@@ -236,6 +240,7 @@ def fullest_start(
     return highest_start(sun_w, house_w, watts, known, own, NEARLY, step_h, aboard)[0]
 
 
+@kept_by_content(KEPT)
 @njit(
     float64(
         float64[:, ::1], float64[:, ::1], float64[:, ::1], float64, float64, float64, int64, float64[::1],

@@ -1,7 +1,9 @@
-"""What is computed once and kept, even when several threads ask at once: by arguments, or by object."""
+"""What is computed once and kept, even when several threads ask at once: by arguments, by the numbers a
+kernel is given, or by object."""
 
 from __future__ import annotations
 
+import hashlib
 import sys
 import threading
 from collections import OrderedDict
@@ -159,6 +161,40 @@ def kept_by_arguments(size: int) -> Callable[[Callable[P, T]], Callable[P, T]]:
         @wraps(function)
         def asked(*args: P.args, **named: P.kwargs) -> T:
             key = (args, tuple(sorted(named.items())))
+            found: T = memo.get(key, lambda: function(*args, **named))
+            return found
+
+        asked.memo = memo  # type: ignore[attr-defined]
+        return asked
+
+    return keeping
+
+
+def _told(value: object) -> Hashable:
+    """An argument of a kernel as a part of a key: an array by what stands in it."""
+    if not isinstance(value, np.ndarray):
+        assert isinstance(value, Hashable)
+        return value
+    return value.shape, hashlib.blake2b(np.ascontiguousarray(value).data, digest_size=16).digest()
+
+
+def kept_by_content(size: int) -> Callable[[Callable[P, T]], Callable[P, T]]:
+    """Keeps what a slow kernel returns, by the numbers it is given and nothing else.
+
+    An edit changes some of what an answer rests on: what is solved from the rest is solved already.
+
+    Parameters
+    ----------
+    size : int
+        How many results stay.
+    """
+
+    def keeping(function: Callable[P, T]) -> Callable[P, T]:
+        memo = new_memo(size)
+
+        @wraps(function)
+        def asked(*args: P.args, **named: P.kwargs) -> T:
+            key = (tuple(map(_told, args)), tuple((name, _told(named[name])) for name in sorted(named)))
             found: T = memo.get(key, lambda: function(*args, **named))
             return found
 

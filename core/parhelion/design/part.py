@@ -135,10 +135,16 @@ class Part(BaseModel):
     """A piece of the document; frozen, so that a changed boat is a new boat."""
 
     model_config = ConfigDict(frozen=True, extra="forbid", allow_inf_nan=False)
+    __slots__ = ("_hashed",)
 
     def __hash__(self) -> int:
-        """By the entries that are there: of a slice of a piece as well (`reads`)."""
-        return hash(tuple(vars(self).values()))
+        """By the entries that are there: of a slice of a piece as well (`reads`). Kept: parts are frozen."""
+        try:
+            return int(object.__getattribute__(self, "_hashed"))
+        except AttributeError:
+            found = hash(tuple(vars(self).values()))
+            object.__setattr__(self, "_hashed", found)
+            return found
 
     @classmethod
     def __get_pydantic_json_schema__(

@@ -2,7 +2,6 @@
 
 from __future__ import annotations
 
-from collections.abc import Sequence
 from dataclasses import dataclass
 
 import numpy as np
@@ -14,6 +13,7 @@ from parhelion.panels.deck import deck_of
 from parhelion.panels.harvest import COVER_KEEPS
 from parhelion.panels.panel import cell_temperature_c
 from parhelion.panels.shaded import group_light, light_over
+from parhelion.panels.turned import by_heading, turned
 from parhelion.sun.light import Light
 from parhelion.wiring.circuits import Circuit, wiring_of
 from parhelion.wiring.panel_volts import in_series, panel_volts
@@ -71,7 +71,7 @@ def lit_strings(
     circuit: Circuit,
     strings: int,
     light: Light,
-    headings_deg: Sequence[float],
+    headings_deg: tuple[float, ...],
     air_c: float | Array,
     wiped: bool = False,
 ) -> Lit | None:
@@ -84,7 +84,7 @@ def lit_strings(
     strings : int
     light : Light
         Shape (n, t).
-    headings_deg : sequence of float
+    headings_deg : tuple of float
         The boat's; a mean is taken over several.
     air_c : float or ndarray, shape (t,)
         The air.
@@ -98,10 +98,9 @@ def lit_strings(
         if deck is None or not deck.gives:
             return None
         here = light_over(design, light, deck.place.kind)
-        by_heading = [list(group_light(here, deck, heading)) for heading in headings_deg]
-        for panel in zip(*by_heading, strict=True):
-            effective.append(np.mean([lit.effective_w_per_m2 for lit in panel], axis=0))
-            warmed = np.mean([lit.global_w_per_m2 for lit in panel], axis=0)
+        for lit in group_light(turned(here, headings_deg), deck, 0.0):
+            effective.append(by_heading(lit.effective_w_per_m2, headings_deg).mean(axis=0))
+            warmed = by_heading(lit.global_w_per_m2, headings_deg).mean(axis=0)
             cells.append(cell_temperature_c(warmed, air_c, design.plan.wind_mps, deck.place.ventilation))
         kept.append(
             (1 - group.mismatch_loss_frac) * group.derate_frac * (COVER_KEEPS if group.covered else 1.0)

@@ -13,6 +13,7 @@ References
 from __future__ import annotations
 
 from dataclasses import dataclass
+from functools import cache
 
 import numpy as np
 from numpy.typing import ArrayLike, NDArray
@@ -27,6 +28,13 @@ ANGLES = 280  # quadrature points over the wave angle
 STATIONS = 160  # panels over half the length
 WAVENUMBER_STEP = 0.06  # of the table over k L/2; the tabled function turns over 2 pi
 STEEPEST_RAD = 1.51  # 86.5 deg: beyond it the waves are too short to carry anything
+
+
+@cache  # found as eigenvalues, which takes longer than all that is summed with them
+def _gauss(points: int) -> tuple[Array, Array]:
+    """Points and weights of Gauss quadrature from 0 to 1."""
+    node, weight = np.polynomial.legendre.leggauss(points)
+    return (node + 1) / 2, weight / 2
 
 
 @dataclass(frozen=True)
@@ -52,8 +60,7 @@ class ThinHull:
     @property
     def wetted_m2(self) -> float:
         """Wetted area of both sides [m2], by quadrature of the surface."""
-        xi, weight = np.polynomial.legendre.leggauss(120)
-        xi, weight = (xi + 1) / 2, weight / 2
+        xi, weight = _gauss(120)
         x, z = np.meshgrid(xi, xi, indexing="ij")
         n, m = self.waterline_exponent, self.section_exponent
         along = self.beam_m / self.length_m * n * x ** (n - 1) * (1 - z**m)
@@ -101,9 +108,8 @@ def wave_resistance_n(
 
 
 def _michell(hull: ThinHull, speed: Array, density: float, spacing: float | None) -> Array:
-    angle, weight = np.polynomial.legendre.leggauss(ANGLES)
-    angle = (angle + 1) / 2 * STEEPEST_RAD
-    weight = weight / 2 * STEEPEST_RAD
+    angle, weight = _gauss(ANGLES)
+    angle, weight = angle * STEEPEST_RAD, weight * STEEPEST_RAD
     secant = 1 / np.cos(angle)
     wave = GRAVITY_MPS2 / speed**2  # k0 [1/m], shape (v,)
     down = np.outer(wave, secant**2)  # shape (v, a)
@@ -142,8 +148,8 @@ def _depthwise(exponent: float) -> tuple[Array, Array]:
     """Table over ln p, p = kappa T, of int g(zeta) exp(-p zeta) dzeta from 0 to 1, by Gauss quadrature."""
     logs = np.linspace(np.log(1e-3), np.log(1e5), 1500)
     edges = np.concatenate([[0.0], np.geomspace(1e-6, 1.0, 40)])
-    node, weight = np.polynomial.legendre.leggauss(8)
+    node, weight = _gauss(8)
     width = np.diff(edges)
-    zeta = (edges[:-1, None] + width[:, None] * (node + 1) / 2).ravel()
-    weights = (width[:, None] * weight / 2).ravel()
+    zeta = (edges[:-1, None] + width[:, None] * node).ravel()
+    weights = (width[:, None] * weight).ravel()
     return logs, np.exp(-np.outer(np.exp(logs), zeta)) @ (weights * (1 - zeta**exponent))

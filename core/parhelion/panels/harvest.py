@@ -19,6 +19,7 @@ from parhelion.panels.shade import STEP_DEG
 from parhelion.panels.shaded import cast_shade, headings_of, light_over
 from parhelion.panels.strung import string_power_w
 from parhelion.panels.tending import heading_power_per_watt, tended_power_per_watt
+from parhelion.panels.turned import at_once, by_heading, turned
 from parhelion.sun.climate import Air, air_of
 from parhelion.sun.light import Light
 from parhelion.wiring.by_itself import STRUNG_READS
@@ -114,6 +115,9 @@ def _left_per_watt(
 ) -> Array:
     """Power of a group that is left as it stands, the mean of the headings."""
     cast_shade([deck], step_deg)  # every heading reads the same tables
+    if at_once(light, headings):
+        made = heading_power_per_watt(turned(light, headings), deck, 0.0, air, held, step_deg)
+        return np.asarray(np.mean(by_heading(made, headings), axis=0))
     each = [partial(heading_power_per_watt, light, deck, h, air, held, step_deg) for h in headings]
     return np.asarray(np.mean(together(each), axis=0))
 

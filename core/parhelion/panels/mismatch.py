@@ -22,7 +22,9 @@ Array = NDArray[np.float64]
 
 VOLTS_RISE, BEST_TO_SHORT = 0.057, 0.94  # a = n Vt / Vmp of a cell, b = Imp / Isc [2]
 CELL_V, BYPASS_V = 0.53, 0.5  # of a cell at its best, and what a bypass diode takes
+HIGHEST_VOLTS = 1 - VOLTS_RISE * math.log(1 - BEST_TO_SHORT)  # of an open substring, over those at its best
 LEAST_LIGHT = 1e-9
+LARGE = 1e200  # of a product of numbers of up to some 17
 
 
 def _volts(share_of_best: Array) -> Array:
@@ -43,10 +45,9 @@ def _rule(one: float, two: float, three: float, drop: float) -> float:
     """The best of three substrings in series [1], their currents in any order."""
     high, low = max(one, two, three), min(one, two, three)
     middle = one + two + three - high - low
-    full = raised(1.0)
-    best = high * (full - 2 * drop)
-    best = max(best, middle * (full + raised(middle / max(high, LEAST_LIGHT)) - drop))
-    volts = full + raised(low / max(high, LEAST_LIGHT)) + raised(low / max(middle, LEAST_LIGHT))
+    best = high * (1 - 2 * drop)  # one at its best has its own volts
+    best = max(best, middle * (1 + raised(middle / max(high, LEAST_LIGHT)) - drop))
+    volts = 1 + raised(low / max(high, LEAST_LIGHT)) + raised(low / max(middle, LEAST_LIGHT))
     return max(best, low * volts, 0.0) / 3
 
 
@@ -86,21 +87,25 @@ def effective_light(beam: Array, diffuse: Array, worst: Array, cells: int, half_
 def _best_of(row: Array, drop: float) -> float:
     """The best of substrings in series [1], their currents from the highest down, over their number."""
     parts = len(row)
-    high = max(row[0], LEAST_LIGHT)
     best = 0.0
     for k in range(parts, 0, -1):
         current = row[k - 1]
         if k < parts and row[k] == current:  # one more that carries as much loses nothing
             continue
         bypassed = (parts - k) * drop
-        if current * (k * raised(current / high) - bypassed) <= best:  # no running one stands higher
+        if current * (k * HIGHEST_VOLTS - bypassed) <= best:
             continue
-        volts, last, each = 0.0, -1.0, 0.0
+        rise, product, each, last = 0.0, 1.0, 1.0, -1.0  # the logarithms as that of one product [2]
         for j in range(k):
+            if row[j] <= current:  # and so all after it: they stand at their best
+                break
             if row[j] != last:
-                last, each = row[j], raised(current / max(row[j], LEAST_LIGHT))
-            volts += each
-        best = max(best, current * (volts - bypassed))
+                last, each = row[j], (1 - BEST_TO_SHORT * current / row[j]) / (1 - BEST_TO_SHORT)
+            product *= each
+            if product > LARGE:
+                rise, product = rise + math.log(product), 1.0
+        rise += math.log(product)
+        best = max(best, current * (k + VOLTS_RISE * rise - bypassed))
     return best / parts
 
 

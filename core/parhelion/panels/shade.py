@@ -3,11 +3,12 @@
 from __future__ import annotations
 
 from dataclasses import dataclass
+from functools import partial
 
 import numpy as np
 from numpy.typing import NDArray
 
-from parhelion.computing.kept import kept_by_arguments
+from parhelion.computing.kept import Memo, kept_by_arguments, once
 from parhelion.panels.bodies import Body
 from parhelion.panels.casting import (
     LOW_FINER,
@@ -19,12 +20,14 @@ from parhelion.panels.casting import (
     worst_and_mean,
 )
 from parhelion.panels.layout import SUBSTRINGS, PanelAt, cell_middles, substring_of_cells
+from parhelion.sun.light import Sunned
 
 Array = NDArray[np.float64]
 
 STEP_DEG = 3.0  # of the sky table
 COARSE_DEG = 5.0  # where one what-if is weighed against another
 SUB_CELLS = 2  # along each side of a cell
+KEPT_HEADINGS, KEPT_STEPS = 9, 1200  # of a table: looked up for days, not for years
 
 
 def towards(azimuth_deg: Array, elevation_deg: Array) -> Array:
@@ -99,6 +102,17 @@ class SkyTable:
         """Worst-cell shares towards the sun, bilinear, shape (6, n); bearings off the bow."""
         bearings = np.ascontiguousarray(azimuth_deg, dtype=float)
         return looked_up(self.worst, bearings, np.ascontiguousarray(elevation_deg, dtype=float))
+
+    def through(self, day: Sunned, heading_deg: float) -> Array:
+        """The same through a day on one heading, shape (6, s); once for all the skies of that day."""
+        look = partial(self.at, (day.azimuth_deg - heading_deg) % 360.0, day.elevation_deg)
+        if len(day.azimuth_deg) > KEPT_STEPS:
+            return look()
+        return self._days.get((day, heading_deg), look)
+
+    @once
+    def _days(self) -> Memo[Array]:
+        return Memo(KEPT_HEADINGS)
 
 
 def sky_directions(step_deg: float = STEP_DEG) -> tuple[Array, Array]:

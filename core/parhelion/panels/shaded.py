@@ -190,7 +190,7 @@ def _behind(
         return whole
     day = light.day
     table = sky_table(panel, bodies, step_deg)
-    worst = table.at((day.azimuth_deg - heading_deg) % 360.0, day.elevation_deg)
+    worst = table.through(day, heading_deg)
     left = (whole.effective_w_per_m2 - whole.beam_w_per_m2) * table.sky_view
     made = effective_light(whole.beam_w_per_m2, left, worst, cells, half_cut)
     return PlaneLight(whole.global_w_per_m2, made, whole.beam_w_per_m2)
@@ -204,7 +204,7 @@ def _keeps(
     if not bodies:
         return np.ones((SUBSTRINGS, len(day.azimuth_deg))), 1.0
     table = sky_table(panel, bodies, step_deg)
-    worst = table.at((day.azimuth_deg - heading_deg) % 360.0, day.elevation_deg)
+    worst = table.through(day, heading_deg)
     return 1 - (worst[0::2] + worst[1::2]) / 2, table.sky_view
 
 

@@ -25,6 +25,7 @@ from parhelion.panels.mismatch import BYPASS_V, CELL_V, raised
 from parhelion.panels.panel import STANDARD_CELL_C, STANDARD_LIGHT_W_PER_M2, cell_temperature_c
 from parhelion.panels.shade import STEP_DEG
 from parhelion.panels.shaded import cast_shade, headings_of, light_over, panel_lights
+from parhelion.panels.turned import at_once, by_heading, turned
 from parhelion.sun.climate import Air, air_of
 from parhelion.sun.light import Light
 from parhelion.wiring.held import Held, held_by, volts_beside
@@ -165,5 +166,9 @@ def _string_power_w(
 ) -> Array:  # fmt: skip
     """The same of groups as they are lit, by their ids."""
     cast_shade([deck for _, deck, _ in lit], step_deg)
+    if at_once(lit[0][2], headings):
+        around = tuple((key, deck, turned(light, headings)) for key, deck, light in lit)
+        made = _on_heading(around, strung, kept, held, air, step_deg, 0.0)
+        return np.asarray(np.mean(by_heading(made, headings), axis=0))
     tasks = [partial(_on_heading, lit, strung, kept, held, air, step_deg, heading) for heading in headings]
     return np.asarray(np.mean(together(tasks), axis=0))

@@ -99,6 +99,7 @@ def with_larger_controllers(outlook: Outlook) -> BoatDesign | None:
     return outlook.design.changed(controllers=boxes)
 
 
+@remembered
 def longer_day(outlook: Outlook) -> Outlook | None:
     """The same day with the last spell an hour longer; None where the day has no further hour."""
     if not outlook.spells or outlook.hours > LONGEST_HOURS:

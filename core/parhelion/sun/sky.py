@@ -16,10 +16,12 @@ from __future__ import annotations
 from datetime import date as Date
 
 import numpy as np
+from numba import boolean, float64, njit
 from numpy.typing import NDArray
 from scipy.signal import lfilter
 from scipy.special import ndtri
 
+from parhelion.computing.kernels import OPTIONS
 from parhelion.constants import STEP_S, STEPS_PER_DAY
 from parhelion.design import Shade, Sky
 
@@ -57,21 +59,25 @@ def steady_index(word: Sky, shade: Shade = Shade.USUAL) -> tuple[float, float]:
     return {Shade.THIN: THIN, Shade.USUAL: STEADY, Shade.THICK: THICK}[shade].get(word, STEADY[word])
 
 
-def _bright_minutes(uniforms: Array, share: float) -> NDArray[np.bool_]:
+@njit(boolean[:, ::1](float64[:, ::1], float64), **OPTIONS)
+def bright_minutes(uniforms: Array, share: float) -> NDArray[np.bool_]:
     """Whether the sun is out, minute by minute: spells end by chance, bright ones take `share` of them."""
     leaves_bright = 1.0 / (2 * share * BROKEN_SPELL_MIN)
     leaves_dull = 1.0 / (2 * (1 - share) * BROKEN_SPELL_MIN)
-    bright = np.empty((uniforms.shape[0], uniforms.shape[1] - 1), dtype=bool)
-    now = uniforms[:, 0] < share
-    for minute in range(bright.shape[1]):
-        now = now ^ (uniforms[:, minute + 1] < np.where(now, leaves_bright, leaves_dull))
-        bright[:, minute] = now
+    members, minutes = uniforms.shape[0], uniforms.shape[1] - 1
+    bright = np.empty((members, minutes), dtype=np.bool_)
+    for m in range(members):
+        now = uniforms[m, 0] < share
+        for minute in range(minutes):
+            if uniforms[m, minute + 1] < (leaves_bright if now else leaves_dull):
+                now = not now
+            bright[m, minute] = now
     return bright
 
 
 def _broken_index(uniforms: Array, share: float) -> Array:
     """Of every minute: dull, bright, or beside a cloud's edge; the bright ones keep their mean."""
-    bright = _bright_minutes(uniforms, share)
+    bright = bright_minutes(uniforms, share)
     beside = np.zeros_like(bright)
     beside[:, 1:] |= ~bright[:, :-1]
     beside[:, :-1] |= ~bright[:, 1:]

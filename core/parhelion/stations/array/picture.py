@@ -42,6 +42,7 @@ from parhelion.panels.shade import (
 )
 from parhelion.panels.shaded import cast_shade, headings_of, light_over, orientation
 from parhelion.panels.tending import panel_powers
+from parhelion.panels.turned import by_heading, turned
 from parhelion.quantities import Frozen
 from parhelion.stations.array.findings import array_view
 from parhelion.sun.climate import Air, air_of
@@ -362,12 +363,9 @@ def _lay(
     def energy(of: DeckGroup) -> Array:
         """Of each panel, the mean of the headings, shape (panels,)."""
 
-        def at(heading: float) -> list[float]:
-            powers = panel_powers(light, of, heading, air, held, step_deg)
-            return [float(timeline.over(w[0])) for w in powers]
-
-        made = together([partial(at, heading) for heading in headings])
-        each = np.mean(made, axis=0) / leaves
+        powers = panel_powers(turned(light, headings), of, 0.0, air, held, step_deg)
+        days = [timeline.over(by_heading(w, headings)[:, 0]) for w in powers]
+        each = np.mean(days, axis=1) / leaves
         return np.asarray(np.broadcast_to(np.repeat(each, leaves), number))
 
     bare = replace(deck, bodies=tuple(() for _ in deck.panels))

@@ -12,6 +12,7 @@ from __future__ import annotations
 from dataclasses import dataclass, replace
 from datetime import date as Date
 from datetime import datetime, timedelta
+from functools import cache
 
 import numpy as np
 from numpy.typing import NDArray
@@ -120,6 +121,12 @@ def speed_of(ask: Ask, slower: float) -> float:
     return ask.speed_mps + (least - ask.speed_mps) * slower
 
 
+@cache
+def _edges(steps: int) -> Array:
+    """Hours at which the steps of a day begin, and the last ends."""
+    return np.linspace(0.0, DAY_H, steps + 1)
+
+
 def motoring(ask: Ask, day: DaySteps, hours: float) -> Array | None:
     """Its share of every half hour of a day, shape (48,); None where the day is too short for it.
 
@@ -130,7 +137,7 @@ def motoring(ask: Ask, day: DaySteps, hours: float) -> Array | None:
     starts = ends - hours
     if hours > whole or starts < 0 or ends > whole + 1e-9:
         return None
-    edges = np.linspace(0.0, whole, day.steps // THREE + 1)
+    edges = _edges(day.steps // THREE)
     width = edges[1]
     overlap = np.minimum(edges[1:], starts + hours) - np.maximum(edges[:-1], starts)
     return np.asarray(np.clip(overlap, 0.0, None) / width)

@@ -84,6 +84,30 @@ class Question:
         return not any(ask.moves or ask.kind is AskKind.STAY for ask in self.asks)
 
     @once
+    def of_house(self) -> NDArray[np.bool_]:
+        """Of each of `runs`, whether nothing moves: the house is to have what it asks."""
+        return np.array([not self.asks[n].moves for n in self.runs], dtype=bool)
+
+    @once
+    def kept(self) -> Array:
+        """Of each of `runs`, the state of charge that is to be left."""
+        return np.array([self.asks[n].kept_frac or 0.0 for n in self.runs], dtype=float)
+
+    @once
+    def may_fail(self) -> tuple[float, ...]:
+        """Days of each ask that may fail."""
+        found = []
+        for n, ask in enumerate(self.asks):
+            if ask.kind is AskKind.STAY:
+                found.append(math.inf)
+                continue
+            column = self.runs.index(n)
+            pairs = zip(self.asked, self.months, strict=True)
+            days = sum(int(asked[m.warm :, column].sum()) for asked, m in pairs)
+            found.append((1 - ask.surely_frac) * days + SURE)
+        return tuple(found)
+
+    @once
     def asked(self) -> tuple[NDArray[np.bool_], ...]:
         """Of each month: on which days each of `runs` stands, shape (d, a)."""
         return tuple(
@@ -131,6 +155,12 @@ class Numbers:
 
     months: tuple[MonthNumbers, ...]
     watts: Array  # shape (asks, len(SLOWER))
+
+    @once
+    def hardest_first(self) -> tuple[int, ...]:
+        """The months by their sun under one sky, the poorest first."""
+        sun = [float(month.out_w[SKIES.index(0.55)].sum()) for month in self.months]
+        return tuple(sorted(range(len(sun)), key=sun.__getitem__))
 
 
 def curve_of(design: BoatDesign, wish: Wish, whole_kg: float | None = None) -> DemandCurve:
@@ -235,9 +265,8 @@ def month_counts(
     else:
         flags = run_asked(
             days.below, days.share, mine.out_w, mine.rest_w, house_w, motors, asked,
-            np.array([not question.asks[n].moves for n in question.runs], dtype=bool),
-            np.array([question.asks[n].kept_frac or 0.0 for n in question.runs]),
-            question.fills[index], 1.0, 1.0, days.step_h, mine.aboard, days.warm,
+            question.of_house, question.kept, question.fills[index],
+            1.0, 1.0, days.step_h, mine.aboard, days.warm,
             np.array([math.inf if spare is None else spare[n] for n in question.runs]),
         )  # fmt: skip
     for row, n in enumerate(question.runs):
@@ -284,27 +313,11 @@ def counted(question: Question, numbers: Numbers, scale: float = 1.0, bend: int 
     return [month_counts(question, numbers, index, scale, bend) for index in range(len(question.months))]
 
 
-def _allowed(question: Question) -> list[float]:
-    """Days of each ask that may fail."""
-    found = []
-    for n, ask in enumerate(question.asks):
-        if ask.kind is AskKind.STAY:
-            found.append(math.inf)
-            continue
-        column = question.runs.index(n)
-        days = sum(
-            int(asked[m.warm :, column].sum())
-            for asked, m in zip(question.asked, question.months, strict=True)
-        )
-        found.append((1 - ask.surely_frac) * days + SURE)
-    return found
-
-
 def passes(question: Question, numbers: Numbers, scale: float, bend: int) -> bool:
     """Whether all that is asked is done as surely as wished; it stops at the first month that decides."""
-    allowed = _allowed(question)
+    allowed = question.may_fail
     failed, asked = [0] * len(question.asks), [0] * len(question.asks)
-    for index in _hardest_first(question, numbers):
+    for index in numbers.hardest_first:
         left = [most - so_far for most, so_far in zip(allowed, failed, strict=True)]
         for n, count in enumerate(month_counts(question, numbers, index, scale, bend, left)):
             failed[n] += count.asked - count.done
@@ -315,11 +328,6 @@ def passes(question: Question, numbers: Numbers, scale: float, bend: int) -> boo
         asked[n] > 0 and failed[n] <= (1 - ask.surely_frac) * asked[n] + SURE
         for n, ask in enumerate(question.asks)
     )
-
-
-def _hardest_first(question: Question, numbers: Numbers) -> list[int]:
-    sun = [float(month.out_w[SKIES.index(0.55)].sum()) for month in numbers.months]
-    return sorted(range(len(question.months)), key=lambda index: sun[index])
 
 
 def bend_that_passes(question: Question, numbers: Numbers, scale: float) -> int | None:
