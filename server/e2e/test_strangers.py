@@ -159,13 +159,17 @@ class Strangers(BrowserTest):
                  Volts="51.2")  # fmt: skip
         self.say(sheet, **{"Amp-hours": "600", "All-up weight": "9000 kg"})
         sheet.get_by_role("button", name="on a map").click()
-        world = sheet.get_by_role("button", name="The world")
-        held = world.bounding_box()
-        assert held is not None
-        world.click(
-            position={"x": held["width"] * (174.8 + 180) / 360, "y": held["height"] * (90 + 36.8) / 180}
-        )
+        globe = sheet.get_by_role("button", name="The globe")
+        sheet.get_by_label("Longitude", exact=True).fill("170")
+        sheet.get_by_label("Latitude", exact=True).fill("-40")  # the globe turns to what is typed
+        globe.click(position={"x": 98 + 6.4, "y": 98 - 5.2})
         expect(sheet.get_by_label("Where", exact=True)).to_have_value(re.compile(r"3[678].*S, 17[3-7].*E"))
+        globe.drag_to(globe, source_position={"x": 98, "y": 98}, target_position={"x": 60, "y": 98})
+        expect(sheet.get_by_label("Where", exact=True)).to_have_value(re.compile(r"3[678].*S, 17[3-7].*E"))
+        globe.press("ArrowLeft")
+        globe.press("Enter")  # what lies in the middle: farther east than before the drag
+        expect(sheet.get_by_label("Where", exact=True)).to_have_value(re.compile(r"40.*S, 16[3-6].*W"))
+        sheet.get_by_label("Longitude", exact=True).fill("174,8")
         sheet.get_by_label("Latitude", exact=True).fill("-91")
         expect(sheet.get_by_text("-90 to 90 north")).to_be_visible()
         sheet.get_by_label("Latitude", exact=True).fill("-36,8")

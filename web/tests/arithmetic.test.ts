@@ -10,7 +10,7 @@ const SOURCES = import.meta.glob<string>("../src/**/*.{ts,tsx}", {
 
 /** Files that place what is drawn, or read a place back: pixels, angles, shares of a width. */
 const DRAWING = [
-  "app/(Logo|HullShape|WorldMap)",
+  "app/(Globe|Logo|HullShape|WorldMap)",
   "features/array/(DeckPlan|DeckThings|DeckView|deckGeometry|SkyView|SunArc|TiltMap|YearView|parts)",
   "features/bank/TankChart",
   "features/day/(DayChart|DayHandles|DayLabels|dayAxis|DayStation|PaceView)",

@@ -1,13 +1,11 @@
-/** A place by hand: a click on the world, or its latitude and longitude. */
-import { type MouseEvent, useState } from "react";
+/** A place by hand: a click on the globe, or its latitude and longitude. */
+import { lazy, Suspense, useState } from "react";
 import type { BoatDesign } from "../api/client";
 import { INPUT, Problem } from "../kit/ui/fields";
-import land from "./land.png";
 
 type Site = BoatDesign["site"];
 
-const WIDE = 270; // px; half as tall
-const TALL = 135;
+const Globe = lazy(() => import("./Globe").then((found) => ({ default: found.Globe })));
 const FINE = 10; // tenths of a degree
 
 const tenth = (degrees: number) => Math.round(degrees * FINE) / FINE;
@@ -31,12 +29,9 @@ export function WorldMap({ site, onSite }: { site: Site | undefined; onSite: (si
   const [texts, setTexts] = useState<[string, string] | null>(null);
   const here: [number, number] = [site?.latitude_deg ?? 0, site?.longitude_deg ?? 0];
   const shown = texts ?? [String(tenth(here[0])), String(tenth(here[1]))];
-  function click(event: MouseEvent<HTMLButtonElement>) {
-    if (event.detail === 0) return; // by a key: the fields below are for that
-    const box = event.currentTarget.getBoundingClientRect();
-    const [x, y] = [(event.clientX - box.left) / box.width, (event.clientY - box.top) / box.height];
+  function pick(latitude: number, longitude: number) {
     setTexts(null);
-    onSite(placeAt(90 - 180 * y, 360 * x - 180));
+    onSite(placeAt(latitude, longitude));
   }
   function type(at: 0 | 1, text: string) {
     const next: [string, string] = at === 0 ? [text, shown[1]] : [shown[0], text];
@@ -47,23 +42,10 @@ export function WorldMap({ site, onSite }: { site: Site | undefined; onSite: (si
   const wrong = degreesOf(shown[0], 90) === null || degreesOf(shown[1], 180) === null;
   return (
     <div ref={intoView} className="grid gap-1.5 rounded-[5px] border border-edge bg-field p-2 text-[13.5px]">
-      <button
-        type="button"
-        aria-label="The world: click where her water is"
-        className="relative block cursor-crosshair border border-hairline bg-water-soft p-0"
-        style={{ width: WIDE, height: TALL }}
-        onClick={click}
-      >
-        <img src={land} alt="" width={WIDE} height={TALL} className="block h-full w-full" />
-        <svg width={WIDE} height={TALL} className="absolute inset-0" aria-hidden="true">
-          <circle
-            cx={((here[1] + 180) / 360) * WIDE}
-            cy={((90 - here[0]) / 180) * TALL}
-            r="5"
-            className="fill-sun stroke-ink stroke-[1.4]"
-          />
-        </svg>
-      </button>
+      <Suspense fallback={<div className="mx-auto size-[196px] rounded-full bg-water-soft" />}>
+        <Globe at={here} onPick={pick} />
+      </Suspense>
+      <p className="m-0 text-center text-[12.5px] text-muted">Drag to turn, click where her water is.</p>
       <div className="flex items-center gap-2">
         {(["Latitude", "Longitude"] as const).map((name, at) => (
           <label key={name} className="flex items-center gap-1">
