@@ -85,7 +85,7 @@ def some_days_to_full(
     return waits
 
 
-@kept_by_content(16)
+@kept_by_content(8)
 def days_to_full(
     sun_w: Array,
     house_w: Array,

@@ -21,7 +21,7 @@ from parhelion.drive.chain import (
     screw_of,
 )
 from parhelion.drive.motor import MotorConstants, MotorPoint, at_work, constants_of
-from parhelion.drive.propeller import PITCH_RATIO, Turning, turning_for
+from parhelion.drive.propeller import PITCH_RATIO, Turning, turning_for, turnings_for
 
 Array = NDArray[np.float64]
 
@@ -92,13 +92,9 @@ def _by_pitch_and_gear(
     limit, volts = drive.motor.current_limit_a or np.inf, drive.motor.volts or held.battery_v
     each = thrust_n / drive.count / (drive.hull_efficiency or 1.0)
     screw, diameter = screw_of(drive), drive.propeller.diameter_m
-    made = [
-        turning_for(replace(screw, pitch_ratio=float(r)), diameter, each, speed_mps, around.density_kg_per_m3)
-        for r in ratios
-    ]
-    turns, watts = (
-        np.array([getattr(m, name) for m in made])[:, None, :] for name in ("turns_per_s", "power_w")
-    )
+    screws = [replace(screw, pitch_ratio=float(r)) for r in ratios]
+    made = turnings_for(screws, diameter, each, speed_mps, around.density_kg_per_m3)
+    turns, watts = made.turns_per_s[:, None, :], made.power_w[:, None, :]
     gears = np.array(GEARS)[None, :, None]
     lost = np.array([gear_efficiency(drive.model_copy(update={"gear_ratio": g})) for g in GEARS])
     radians = 2 * np.pi * turns * gears

@@ -11,6 +11,7 @@ References
 
 from __future__ import annotations
 
+from collections.abc import Sequence
 from dataclasses import dataclass
 from functools import lru_cache
 
@@ -40,7 +41,10 @@ class Screw:
 
 @dataclass(frozen=True)
 class OpenWater:
-    """A screw's thrust and torque over the advance ratio J = V_A / (n D), as cubics in J."""
+    """A screw's thrust and torque over the advance ratio J = V_A / (n D), as cubics in J.
+
+    Or those of several screws, of one blade area: coefficients of shape (4, k, 1), for advances (k, n).
+    """
 
     thrust: Array  # coefficients of J^0 to J^3
     torque: Array
@@ -49,13 +53,13 @@ class OpenWater:
 
     def thrust_coefficient(self, advance: ArrayLike) -> Array:
         """K_T [-] at advance ratios of any shape."""
-        made = np.polynomial.polynomial.polyval(np.asarray(advance, dtype=float), self.thrust)
+        made = np.polynomial.polynomial.polyval(np.asarray(advance, dtype=float), self.thrust, tensor=False)
         return made - self.drag_change * 0.3 * self.screw.pitch_ratio * BLADE_CHORD * self.screw.area_ratio
 
     def torque_coefficient(self, advance: ArrayLike) -> Array:
         """K_Q [-] at advance ratios of any shape, never less than the disc's own limit allows [3]."""
         advance = np.asarray(advance, dtype=float)
-        made = np.polynomial.polynomial.polyval(advance, self.torque)
+        made = np.polynomial.polynomial.polyval(advance, self.torque, tensor=False)
         made = made + self.drag_change * 0.25 * BLADE_CHORD * self.screw.area_ratio
         thrust = np.maximum(self.thrust_coefficient(advance), 0.0)
         loading = np.divide(8 * thrust, np.pi * advance**2, out=np.zeros_like(made), where=advance > 0)
@@ -139,15 +143,34 @@ def turning_for(
     Turning
         Of the same shape; at rest where no thrust is asked.
     """
-    curves = open_water(screw)
+    return _turning(open_water(screw), (screw,), diameter_m, thrust_n, advance_mps, density_kg_per_m3)
+
+
+def turnings_for(
+    screws: Sequence[Screw], diameter_m: float, thrust_n: Array, advance_mps: Array, density_kg_per_m3: float
+) -> Turning:
+    """The same of several screws that differ in pitch alone; shapes (k, n) of thrusts and speeds (n,)."""
+    every = [open_water(screw) for screw in screws]
+    thrust, torque = (
+        np.stack([getattr(one, name) for one in every], axis=1) for name in ("thrust", "torque")
+    )
+    curves = OpenWater(thrust[:, :, None], torque[:, :, None], screw=screws[0])
+    return _turning(curves, screws, diameter_m, thrust_n, advance_mps, density_kg_per_m3)
+
+
+def _turning(
+    curves: OpenWater, screws: Sequence[Screw], diameter_m: float, thrust_n: ArrayLike,
+    advance_mps: ArrayLike, density_kg_per_m3: float,
+) -> Turning:  # fmt: skip
     thrust, speed = np.broadcast_arrays(
         np.maximum(np.asarray(thrust_n, dtype=float), 0.0), np.asarray(advance_mps, dtype=float)
     )
-    loading, grid = _by_loading(screw)
     pressure = density_kg_per_m3 * diameter_m**2 * speed**2
     asked = np.divide(thrust, pressure, out=np.full(thrust.shape, np.inf), where=pressure > 1e-12)
     with np.errstate(divide="ignore"):
-        advance = np.interp(np.log(np.maximum(asked, 1e-12)), loading, grid)
+        loads = np.log(np.maximum(asked, 1e-12))
+    found = [np.interp(loads, *_by_loading(screw)) for screw in screws]
+    advance = np.asarray(found[0] if len(screws) == 1 else found)
     pull = curves.thrust_coefficient(advance)
     turns = np.sqrt(thrust / (density_kg_per_m3 * diameter_m**4 * pull))
     torque = curves.torque_coefficient(advance) * density_kg_per_m3 * turns**2 * diameter_m**5

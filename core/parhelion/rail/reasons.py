@@ -4,7 +4,7 @@ from __future__ import annotations
 
 from datetime import time as Time
 
-from parhelion.balance.outlook import Outlook
+from parhelion.balance.outlook import Outlook, remembered
 from parhelion.design import BoatDesign, BoatState, Spell
 from parhelion.design.hulltypes import TYPICAL, Model
 from parhelion.hull.runs import ENOUGH_RUNS
@@ -112,6 +112,7 @@ def assumes_all(outlook: Outlook) -> Sentence:
     )
 
 
+@remembered
 def sun_facts(outlook: Outlook) -> list[Fact]:
     """What the harvest was computed from."""
     design = outlook.design
@@ -126,6 +127,7 @@ def sun_facts(outlook: Outlook) -> list[Fact]:
     return facts
 
 
+@remembered
 def hull_facts(outlook: Outlook) -> list[Fact]:
     """What the demand curve was computed from."""
     design = outlook.design

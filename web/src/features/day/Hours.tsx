@@ -89,7 +89,7 @@ export function Stays() {
           name={`Stay ${index + 1}`}
           onRemove={() => set(stays.filter((item) => item !== stay))}
         >
-          <Field bare at={`${STAYS}/${index}/state`} width={96} />
+          <Field bare at={`${STAYS}/${index}/state`} width={116} />
         </Stretch>
       ))}
       {entries.hasRoom(design, STAYS) && (
