@@ -162,6 +162,31 @@ class RackAshoreTest(unittest.TestCase):
         self.assertEqual(found.unwired, [])
 
 
+class NoWayTest(unittest.TestCase):
+    def test_what_leaves_no_way_on_the_sun_is_what_holds_her_back(self):
+        """Not "nothing: go slower or longer", and no house takes a sun that does not rise."""
+        polar = {"site__latitude_deg": 78.0, "plan__date": "2027-01-05", "loads": []}
+        thirsty = {"loads__0__power_w": 2000, "loads__0__hours_per_day": 24}
+        dim = {"panels__0__nameplate_w": 3.0, "loads": [], "drives__0__idle_power_w": 40.0}
+        held = driven().changed(
+            plan=boat(plan__wind_mps=36.0, plan__wind_angle_deg=0.0).plan, loads=boat(loads=[]).loads
+        )
+        for design, value, said in (
+            (boat(**thirsty), "the house", "The house takes all"),
+            (boat(**polar), "too little sun", "No sun reaches"),
+            (boat(**polar, plan__spells=None), "too little sun", "The sun does not rise"),
+            (boat(**dim), "too little sun", "idle draw"),
+            (boat(**thirsty, banks=[], links=[]), "the house", "The house takes all"),
+            (held, "wind and waves", "hold against the wind"),
+        ):
+            with self.subTest(said):
+                found = answers_for(design)
+                cell = next(c for c in found.rail if c.key == "held_back_by")
+                self.assertEqual((cell.value.value, cell.lines), (value, []))
+                self.assertIn(said, told(cell.reason))
+                self.assertIn(said, told(found.rail[0].reason))
+
+
 class StreamTest(unittest.TestCase):
     def test_the_pace_the_steps_and_the_comparison_go_over_the_ground(self):
         """Steady ways are carried as long as they run, a sprint half as long; a foul stream costs as much."""

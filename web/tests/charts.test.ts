@@ -58,12 +58,13 @@ describe("labels", () => {
     const chance = thrown(3);
     for (let trial = 0; trial < 40; trial++) {
       const lines = ["a", "b", "c", "d"].map((key) => ({ key, power_w: 90 * (chance.next().value ?? 0) }));
-      const stands = [...sunNames(lines as unknown as HullPicture["lines"], y).values()].sort(
+      const stands = [...sunNames(lines as unknown as HullPicture["lines"], y, 290).values()].sort(
         (a, b) => a - b,
       );
       stands.slice(1).forEach((at, i) => {
         expect(at - (stands[i] ?? 0)).toBeGreaterThanOrEqual(17);
       });
+      expect(stands.at(-1)).toBeLessThanOrEqual(290); // over the speeds at the foot
     }
   });
 });

@@ -42,7 +42,11 @@ LIMIT_WORDS = {
     "rest": "a day at rest",
     "strings": "the wiring",
     "array": "the panels",
+    "house": "the house",
+    "weather": "wind and waves",
+    "sun": "too little sun",
 }
+ALONE = ("rest", "strings", "array", "house", "weather", "sun")  # limits that nothing stands beside
 
 
 def rail_kind(design: BoatDesign) -> Rail:
@@ -219,7 +223,7 @@ def held_cell(held: HeldBackBy) -> RailCell:
             "hours": "hours under way",
         }
         value = words(names[held.step.key])
-    elif held.limits and held.limits[0] in ("rest", "strings", "array"):
+    elif held.limits and held.limits[0] in ALONE:
         return _cell("held_back_by", "Held back by", held, words(LIMIT_WORDS[held.limits[0]]), lines)
     elif "stream" in held.limits:
         value = words("the stream")

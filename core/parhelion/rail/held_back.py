@@ -19,8 +19,14 @@ from parhelion.market.parts import Offer, bank_price
 from parhelion.quantities import Fact, Sentence, distance, fraction, mass, money, sentence
 from parhelion.rail.ground import over_ground_mps
 from parhelion.rail.models import HeldBackBy, Limit, Step, StepKey
-from parhelion.rail.reasons import AT_REST, SUN_SOURCE, assumes_hours, why
-from parhelion.rail.speeds import Steady, fullest_soc, live_distances, solve_steady, steady_mps
+from parhelion.rail.reasons import (
+    AT_REST,
+    SUN_SOURCE,
+    assumes_hours,
+    why,
+    why_no_hours,
+)
+from parhelion.rail.speeds import Steady, fullest_soc, live_distances, no_way, solve_steady, steady_mps
 from parhelion.rail.steps import longer_day, usual_steps, with_stronger_drive
 from parhelion.rail.stores import range_at_speed
 from parhelion.sun.timeline import HOUR_S
@@ -194,6 +200,15 @@ def _worth(step: Step) -> bool:
     return step.gain_m > 0 and (step.gain_frac is None or step.gain_frac >= WORTH_FRAC)
 
 
+def _no_way(outlook: Outlook, measure: Measure, steady: Steady | None) -> tuple[Limit, Sentence]:
+    """What leaves the motor nothing all day, where no step mends that."""
+    if not outlook.hours:
+        return "sun", why_no_hours(outlook)
+    if measure == "days_run_sun" and steady is not None:
+        return no_way(outlook, steady.power_w)
+    return no_way(outlook, float(outlook.shown_net_w[outlook.motoring > 0].max()))
+
+
 NO_STEP_MAKES_WAY = sentence("No step makes way against the stream.")
 
 
@@ -215,12 +230,17 @@ def held_back_by(outlook: Outlook, rail_kind: str, steady: Steady | None) -> Hel
     ranked = sorted([*steps(outlook, measure, base), *others], key=lambda item: -item.gain_m)
     best = next((step for step in sorted(ranked, key=lambda item: item.key == "hours") if _worth(step)), None)
     nothing = sentence("Nothing: go slower or longer. No step wins {x}.", x=fraction(WORTH_FRAC))
+    if held:
+        nothing = NO_STEP_MAKES_WAY
+    elif base <= 0 and best is None and measure != "range":
+        cause, nothing = _no_way(outlook, measure, steady)
+        limits = [cause, *limits]
     return HeldBackBy(
         limits=limits,
         measure=measure,
         step=best,
         steps=ranked,
-        reason=None if best is not None else NO_STEP_MAKES_WAY if held else nothing,
+        reason=None if best is not None else nothing,
         assumes=assumes_hours(outlook, ""),
         why=why(
             "Finite differences: the same day solved again with each step taken, its mass and cost counted",

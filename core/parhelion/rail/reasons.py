@@ -37,6 +37,7 @@ FULL_AT_DUSK = sentence("Full at this plan's dusk.")
 NEVER_TURNS = sentence("The live sun never turns the motor in the motoring hours.")
 BELOW_IDLE = sentence("The sun gives less than the drive's idle draw.")
 HELD_BY_WEATHER = sentence("The sun gives less than it takes to hold against the wind and the waves.")
+NO_SUN_TODAY = sentence("No sun reaches the panels on this day.")
 NO_SUN = sentence("There is no sun to run on at this moment.")
 
 

@@ -11,7 +11,7 @@ from parhelion.balance.outlook import Outlook, remembered
 from parhelion.balance.push import TO_THRUST
 from parhelion.balance.steady import fullest_start, power_to_reserve, steady_power
 from parhelion.quantities import Fact, Sentence, clock, distance, fraction, power, sentence, speed, words
-from parhelion.rail.models import Distance, LiveSpeed, SteadySpeed
+from parhelion.rail.models import Distance, Limit, LiveSpeed, SteadySpeed
 from parhelion.rail.reasons import (
     BANK_SOURCE,
     BELOW_IDLE,
@@ -23,6 +23,7 @@ from parhelion.rail.reasons import (
     NO_CHARGE,
     NO_PANELS,
     NO_SUN,
+    NO_SUN_TODAY,
     SUN_SOURCE,
     assumes_hours,
     demand_method,
@@ -92,10 +93,18 @@ def with_push(outlook: Outlook) -> tuple[str, float] | None:
     return " and ".join(kinds), float(outlook.curve.speed_at(own + float(outlook.relief_w.max())))
 
 
-def _too_little(outlook: Outlook) -> Sentence:
-    """Why some sun turns no speed: the idle draw, or wind and waves that hold the boat where she is."""
-    curve = outlook.curve
-    return HELD_BY_WEATHER if curve.power_w[0] > 1.05 * curve.idle_w + 1 else BELOW_IDLE
+def no_way(outlook: Outlook, most_w: float) -> tuple[Limit, Sentence]:
+    """What leaves the boat no way on the day's sun, where the motor gets `most_w` of it at the very most."""
+    if not outlook.shown_sun_w.any():
+        return "sun", NO_SUN_TODAY
+    if outlook.shown_sun_w.sum() <= outlook.house_w.sum():
+        return "house", HOUSE_TAKES_ALL
+    return _too_little(outlook, most_w)
+
+
+def _too_little(outlook: Outlook, most_w: float) -> tuple[Limit, Sentence]:
+    """The same where the house leaves some of it."""
+    return ("weather", HELD_BY_WEATHER) if most_w > outlook.curve.idle_w else ("sun", BELOW_IDLE)
 
 
 def live_speed(outlook: Outlook, step: int, at: datetime) -> LiveSpeed:
@@ -107,11 +116,8 @@ def live_speed(outlook: Outlook, step: int, at: datetime) -> LiveSpeed:
     if not outlook.design.panels:
         reason = NO_PANELS
     elif value == 0:
-        reason = (
-            _too_little(outlook)
-            if net > 0
-            else (HOUSE_TAKES_ALL if outlook.shown_sun_w[step] > 0 else NO_SUN)
-        )
+        short = HOUSE_TAKES_ALL if outlook.shown_sun_w[step] > 0 else NO_SUN
+        reason = _too_little(outlook, usable)[1] if net > 0 else short
     local = at.astimezone(outlook.day.starts_at.tzinfo)
     return LiveSpeed(
         speed_mps=value if outlook.design.panels else None,
@@ -156,8 +162,9 @@ def steady_speed(outlook: Outlook, steady: Steady | None) -> SteadySpeed:
     elif steady is None:
         value, reason = 0.0, why_no_hours(outlook)
     elif value == 0:
-        short = outlook.shown_sun_w.sum() <= outlook.house_w.sum()
-        reason = HOUSE_TAKES_ALL if short else NO_CHARGE if outlook.takes_no_charge else _too_little(outlook)
+        reason = no_way(outlook, steady.power_w)[1]
+        if outlook.takes_no_charge and reason in (BELOW_IDLE, HELD_BY_WEATHER):
+            reason = NO_CHARGE
     watts = steady.power_w if steady and value else None
     return SteadySpeed(
         speed_mps=value,

@@ -19,6 +19,7 @@ from parhelion.rail.reasons import (
     NO_BANK,
     NO_CHARGE,
     NO_PANELS,
+    NO_SUN_TODAY,
     SUN_SOURCE,
     assumes_hours,
     demand_method,
@@ -107,7 +108,8 @@ def refill(outlook: Outlook, dusk: Dusk) -> Refill:
     aboard = outlook.aboard
     sun = np.ascontiguousarray(outlook.dock_by_bank_w)
     if dusk.soc_frac < outlook.store.full and sun.sum(axis=-1).mean() <= outlook.house_w.mean():
-        return missing(sentence("Never: {why}", why=words(HOUSE_TAKES_ALL.text)))
+        cause = HOUSE_TAKES_ALL if outlook.house_w.any() else NO_SUN_TODAY
+        return missing(sentence("Never: {why}", why=words(cause.text)))
     at = int(outlook.day.dusk_index) % outlook.day.steps
 
     def waits(soc: float, own: float) -> NDArray[np.float64]:

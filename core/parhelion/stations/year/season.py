@@ -240,7 +240,7 @@ def _never(design: BoatDesign, months: list[SeasonMonth], curve: DemandCurve) ->
     start = f"No month's sun sustains {{v}} for any time: {takes.text}. "
     slots = {**takes.slots, "v": speed(design.plan.speed_mps)}
     if fastest.speed_mps <= 0:
-        house = all(month.house_wh >= month.harvest_wh for month in months)
+        house = all(month.house_wh >= month.harvest_wh and month.house_wh > 0 for month in months)
         return sentence(start + (HOUSE_TAKES_ALL if house else BELOW_IDLE).text, **slots)
     return sentence(
         start + "The most over the plan's hours is {most}, in {month}.",

@@ -47,7 +47,7 @@ function OneTank({ tank, takes, level, width }: { tank: Tank; takes: Take[]; lev
   const [read, setRead] = useState<number | null>(null);
   const say = useSay();
   const wide = width > 520;
-  const left = wide ? 66 : 42;
+  const left = wide ? 66 : 48;
   const body = wide ? 168 : 92;
   const right = left + body;
   const y = (charge: number) => TOP + (1 - charge) * INSIDE;

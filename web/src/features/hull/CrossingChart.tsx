@@ -12,6 +12,9 @@ import { told, unitOf } from "../../kit/units";
 import { FormLabel, FormulaLabel, MARGIN, marker, Pills, SunLine, sunNames } from "./CrossingMarks";
 import { PlanMark } from "./PlanMark";
 
+const NAMES_END = 170; // px from the left edge of the plot: no name of a line of sun goes farther
+const LINE = 15; // px between two lines of text
+const PILLS = 34; // px that the speeds take at the foot
 const NARROW = 480; // px: the foot of the chart has no room for one more name
 const SLOWEST_SHARE = 0.2; // of hull speed: slower is all idle draw
 
@@ -64,7 +67,8 @@ export function CrossingChart({ picture, planSpeed, stale, onPlanSpeed }: Props)
   const bottom = height - MARGIN.bottom;
   const say = useSay();
   const plan = marker(picture, planSpeed);
-  const named = sunNames(lines, y);
+  const named = sunNames(lines, y, bottom - PILLS);
+  const most = picture.rated_power_w < high ? y(picture.rated_power_w) + 16 : null;
   const powerRows = powerTicks.map((watts) => [y(watts), say("power_w", watts)] as const);
   const speedColumns = speedTicks.map((v) => [x(v * speedSize), `${v} ${speedUnit}`] as const);
 
@@ -149,18 +153,13 @@ export function CrossingChart({ picture, planSpeed, stale, onPlanSpeed }: Props)
       >
         hull speed {say("speed_mps", picture.hull_speed_mps)}
       </text>
-      {picture.rated_power_w < high && (
-        <text
-          className="chart-text"
-          x={width - MARGIN.right - 4}
-          y={y(picture.rated_power_w) + 16}
-          textAnchor="end"
-        >
+      {most !== null && (
+        <text className="chart-text" x={width - MARGIN.right - 4} y={most} textAnchor="end">
           most the drive takes
         </text>
       )}
       {picture.runs.length > 0 && <FormLabel points={points} x={x} y={y} />}
-      <FormulaLabel points={points} x={x} y={y} top={MARGIN.top} />
+      <FormulaLabel points={points} x={x} y={y} top={MARGIN.top} taken={most} />
       {lines.map((item) => (
         <SunLine
           key={item.key}
@@ -195,7 +194,12 @@ export function CrossingChart({ picture, planSpeed, stale, onPlanSpeed }: Props)
           at={(px) => Math.min(Math.max(x.invert(px), 0.1), fastest)}
           onPlanSpeed={onPlanSpeed}
         />
-        <text className="chart-text" x="14" y="18" style={{ fill: "var(--water-text)", fontWeight: 650 }}>
+        <text
+          className="chart-text"
+          x="14"
+          y={planUnder(y(plan.power), x(plan.speed), [...named.values()])}
+          style={{ fill: "var(--water-text)", fontWeight: 650 }}
+        >
           you plan {say("speed_mps", plan.speed)}, {say("power_w", plan.power)}
         </text>
       </g>
@@ -218,4 +222,11 @@ export function CrossingChart({ picture, planSpeed, stale, onPlanSpeed }: Props)
       )}
     </Readable>
   );
+}
+
+/** How far under its mark the plan's name stands: a line lower where a line of sun has its name. */
+function planUnder(mark: number, across: number, names: number[]): number {
+  const taken = (under: number) =>
+    across < MARGIN.left + NAMES_END && names.some((name) => Math.abs(name - mark - under) < LINE);
+  return [18, 18 + LINE, 18 + 2 * LINE].find((under) => !taken(under)) ?? 18;
 }

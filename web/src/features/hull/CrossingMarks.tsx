@@ -29,11 +29,12 @@ export function FormulaLabel(props: {
   x: Scale;
   y: Scale;
   top: number;
+  taken: number | null; // where another name stands at the right
 }) {
-  const { points, x, y, top } = props;
+  const { points, x, y, top, taken } = props;
   const inside = points.filter((p) => y(p.formula) > top + 26 && p.formula > p.high * 1.25);
   const at = inside[Math.floor(inside.length * 0.62)];
-  if (!at) return <FormulaAtTheEnd points={points} x={x} y={y} />;
+  if (!at) return <FormulaAtTheEnd points={points} x={x} y={y} taken={taken} />;
   return (
     <text className="chart-text" x={x(at.speed) - 10} y={y(at.formula) - 8} textAnchor="end">
       {x(at.speed) - MARGIN.left > 250 ? "speed/length formula, the cautious bound" : "formula"}
@@ -41,8 +42,9 @@ export function FormulaLabel(props: {
   );
 }
 
-/** Where the sun lines' names stand: above their lines, below them where the name above leaves no room. */
-export function sunNames(lines: HullPicture["lines"], y: Scale): Map<string, number> {
+/** Where the sun lines' names stand: above their lines, below them where the name above leaves no room; none
+ *  under `foot`. */
+export function sunNames(lines: HullPicture["lines"], y: Scale, foot: number): Map<string, number> {
   const found = new Map<string, number>();
   let last = Number.NEGATIVE_INFINITY;
   for (const item of [...lines].sort((a, b) => y(a.power_w) - y(b.power_w))) {
@@ -50,6 +52,11 @@ export function sunNames(lines: HullPicture["lines"], y: Scale): Map<string, num
     const [above, below] = [line - 7, line + 16];
     last = above >= last + NAME ? above : Math.max(below, last + NAME);
     found.set(item.key, last);
+  }
+  let room = foot;
+  for (const [key, stands] of [...found].reverse()) {
+    found.set(key, Math.min(stands, room));
+    room = Math.min(stands, room) - NAME;
   }
   return found;
 }
@@ -140,13 +147,16 @@ function FormulaAtTheEnd(props: {
   points: { speed: number; formula: number; high: number }[];
   x: Scale;
   y: Scale;
+  taken: number | null;
 }) {
-  const { points, x, y } = props;
+  const { points, x, y, taken } = props;
   const end = points.at(-2);
   if (!end) return null;
   const under = end.formula < end.high;
+  const stands = y(end.formula) + (under ? 26 : -8);
+  const free = taken === null || Math.abs(stands - taken) >= NAME;
   return (
-    <text className="chart-text" x={x(end.speed)} y={y(end.formula) + (under ? 26 : -8)} textAnchor="end">
+    <text className="chart-text" x={x(end.speed)} y={free ? stands : (taken ?? 0) + NAME} textAnchor="end">
       formula
     </text>
   );

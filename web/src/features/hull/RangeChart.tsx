@@ -19,6 +19,7 @@ const DASHES: Record<string, string | undefined> = {
   form: "1.5 4",
   formula: "6 5",
 };
+const LETTER = 7.4; // px, of a name in bold
 const LABEL = 19; // between names under each other
 const STROKES: Record<string, string> = {
   form: "var(--water)",
@@ -171,11 +172,18 @@ function labelled(reaches: Reach[], speeds: number[], x: Scale, y: Scale, bottom
         : { x: x(first.speed) - 8, y: reach.keeps_up_mps != null ? high : y(first.distance) - 10 };
     return [{ reach, at, left: at.x > MARGIN.left + 60 }];
   });
-  const margin = wanted.filter((label) => !label.left).map((item) => ({ item, at: item.at.y }));
-  const apart = spread(margin, LABEL, MARGIN.top + 12, bottom - 6);
+  const long = (label: { reach: Reach }) => label.reach.label.length * LETTER;
+  const names = Math.max(0, ...wanted.filter((label) => !label.left).map(long));
+  const reachesThem = (label: (typeof wanted)[number]) =>
+    !label.left || label.at.x - long(label) < MARGIN.left + 12 + names;
+  const near = wanted.filter(reachesThem).map((item) => ({ item, at: item.at.y }));
+  const apart = spread(near, LABEL, MARGIN.top + 12, bottom - 6);
   return [
-    ...wanted.filter((label) => label.left),
-    ...apart.map(({ item, y: stands }) => ({ ...item, at: { x: MARGIN.left + 8, y: stands } })),
+    ...wanted.filter((label) => !reachesThem(label)),
+    ...apart.map(({ item, y: stands }) => ({
+      ...item,
+      at: { x: item.left ? item.at.x : MARGIN.left + 8, y: stands },
+    })),
   ];
 }
 
