@@ -171,7 +171,13 @@ class NoWayTest(unittest.TestCase):
         held = driven().changed(
             plan=boat(plan__wind_mps=36.0, plan__wind_angle_deg=0.0).plan, loads=boat(loads=[]).loads
         )
+        home = {**polar, "use": "home_charged"}
         for design, value, said in (
+            (
+                boat(**home, plan__start_charge_frac=0.1, plan__sky="rain"),
+                "the bank's charge",
+                "starts at its",
+            ),
             (boat(**thirsty), "the house", "The house takes all"),
             (boat(**polar), "too little sun", "No sun reaches"),
             (boat(**polar, plan__spells=None), "too little sun", "The sun does not rise"),
@@ -185,6 +191,8 @@ class NoWayTest(unittest.TestCase):
                 self.assertEqual((cell.value.value, cell.lines), (value, []))
                 self.assertIn(said, told(cell.reason))
                 self.assertIn(said, told(found.rail[0].reason))
+        dark = answers_for(boat(**home))
+        self.assertIn("No sun reaches", told(dark.sun_share.reason))
 
 
 class StreamTest(unittest.TestCase):

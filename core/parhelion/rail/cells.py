@@ -45,8 +45,9 @@ LIMIT_WORDS = {
     "house": "the house",
     "weather": "wind and waves",
     "sun": "too little sun",
+    "charge": "the bank's charge",
 }
-ALONE = ("rest", "strings", "array", "house", "weather", "sun")  # limits that nothing stands beside
+ALONE = ("rest", "strings", "array", "house", "weather", "sun", "charge")  # limits that nothing stands beside
 
 
 def rail_kind(design: BoatDesign) -> Rail:

@@ -21,6 +21,8 @@ from parhelion.rail.ground import over_ground_mps
 from parhelion.rail.models import HeldBackBy, Limit, Step, StepKey
 from parhelion.rail.reasons import (
     AT_REST,
+    DRIVE_HELD,
+    STARTS_EMPTY,
     SUN_SOURCE,
     assumes_hours,
     why,
@@ -201,12 +203,20 @@ def _worth(step: Step) -> bool:
 
 
 def _no_way(outlook: Outlook, measure: Measure, steady: Steady | None) -> tuple[Limit, Sentence]:
-    """What leaves the motor nothing all day, where no step mends that."""
+    """What leaves her no way at all, where no step mends that."""
+    if measure == "range":
+        return ("weather", DRIVE_HELD) if outlook.plan_speed_mps <= 0 else ("charge", STARTS_EMPTY)
     if not outlook.hours:
         return "sun", why_no_hours(outlook)
     if measure == "days_run_sun" and steady is not None:
         return no_way(outlook, steady.power_w)
     return no_way(outlook, float(outlook.shown_net_w[outlook.motoring > 0].max()))
+
+
+def _by_the_stream(outlook: Outlook, measure: Measure, base: float) -> bool:
+    """Whether most of what she goes through the water, or all of her range, is taken by a stream ahead."""
+    lost = -outlook.design.plan.current_mps * outlook.hours * HOUR_S
+    return lost > 0 and base < (0.0 if measure == "range" else lost) + 1e-9
 
 
 NO_STEP_MAKES_WAY = sentence("No step makes way against the stream.")
@@ -224,15 +234,16 @@ def held_back_by(outlook: Outlook, rail_kind: str, steady: Steady | None) -> Hel
         )  # fmt: skip
     base = miles_m(outlook, measure) if measure != "days_run_sun" else _steady_miles_m(outlook, steady)
     limits = active_limits(outlook, measure, steady, base)
-    held = base <= 0 and outlook.design.plan.current_mps < 0
-    limits = ["stream", *limits] if held else limits
+    held = _by_the_stream(outlook, measure, base)
+    limits = ["stream", *limits] if held and base <= 0 else limits
     others = other_steps(outlook, measure, limits, base)
     ranked = sorted([*steps(outlook, measure, base), *others], key=lambda item: -item.gain_m)
     best = next((step for step in sorted(ranked, key=lambda item: item.key == "hours") if _worth(step)), None)
     nothing = sentence("Nothing: go slower or longer. No step wins {x}.", x=fraction(WORTH_FRAC))
-    if held:
-        nothing = NO_STEP_MAKES_WAY
-    elif base <= 0 and best is None and measure != "range":
+    if held and best is None:
+        limits = list(dict.fromkeys(["stream", *limits]))
+        nothing = NO_STEP_MAKES_WAY if base <= 0 else sentence("No step makes much way against the stream.")
+    elif base <= 0 and best is None:
         cause, nothing = _no_way(outlook, measure, steady)
         limits = [cause, *limits]
     return HeldBackBy(

@@ -10,7 +10,7 @@ from parhelion.quantities import Frozen, Quantity, Sentence, Why
 Rail = Literal["cruiser", "auxiliary", "home_charged", "no_bank", "no_panels", "nothing_yet"]
 Limit = Literal[
     "bank full", "bank empty", "controller clips", "drive", "hours of light", "stream", "rest", "strings",
-    "array", "house", "weather", "sun",
+    "array", "house", "weather", "sun", "charge",
 ]  # fmt: skip
 
 

@@ -37,6 +37,8 @@ FULL_AT_DUSK = sentence("Full at this plan's dusk.")
 NEVER_TURNS = sentence("The live sun never turns the motor in the motoring hours.")
 BELOW_IDLE = sentence("The sun gives less than the drive's idle draw.")
 HELD_BY_WEATHER = sentence("The sun gives less than it takes to hold against the wind and the waves.")
+DRIVE_HELD = sentence("The drive cannot hold against the wind and the waves.")
+STARTS_EMPTY = sentence("The bank starts at its reserve and the sun cannot turn the motor through.")
 NO_SUN_TODAY = sentence("No sun reaches the panels on this day.")
 NO_SUN = sentence("There is no sun to run on at this moment.")
 

@@ -15,6 +15,7 @@ from parhelion.rail.models import Distance, Limit, LiveSpeed, SteadySpeed
 from parhelion.rail.reasons import (
     BANK_SOURCE,
     BELOW_IDLE,
+    DRIVE_HELD,
     HELD_BY_WEATHER,
     HOUSE_TAKES_ALL,
     HULL_SOURCE,
@@ -24,6 +25,7 @@ from parhelion.rail.reasons import (
     NO_PANELS,
     NO_SUN,
     NO_SUN_TODAY,
+    STARTS_EMPTY,
     SUN_SOURCE,
     assumes_hours,
     demand_method,
@@ -246,7 +248,7 @@ def days_run_bank(outlook: Outlook, watts: float | None) -> Distance:
         value, reason = 0.0, why_no_hours(outlook)
     elif watts is None:
         value = 0.0
-        reason = sentence("The bank starts at its reserve and the sun cannot turn the motor through.")
+        reason = DRIVE_HELD if outlook.plan_speed_mps <= 0 else STARTS_EMPTY
     else:
         value = float(outlook.curve.speed_at(watts))
     return Distance(

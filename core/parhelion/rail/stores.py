@@ -13,6 +13,7 @@ from parhelion.quantities import Fact, Sentence, energy, fraction, power, senten
 from parhelion.rail.models import DockDay, Dusk, Range, Refill, SunShare
 from parhelion.rail.reasons import (
     BANK_SOURCE,
+    DRIVE_HELD,
     FULL_AT_DUSK,
     HOUSE_TAKES_ALL,
     HULL_SOURCE,
@@ -20,6 +21,7 @@ from parhelion.rail.reasons import (
     NO_CHARGE,
     NO_PANELS,
     NO_SUN_TODAY,
+    STARTS_EMPTY,
     SUN_SOURCE,
     assumes_hours,
     demand_method,
@@ -179,9 +181,11 @@ def range_at_speed(outlook: Outlook) -> Range:
         return Range(
             distance_m=None, speed_mps=value, keeps_up=True, reason=reason, assumes=assumes, why=reasoning
         )
+    none = DRIVE_HELD if value <= 0 else STARTS_EMPTY if hours <= 0 else None
     return Range(
-        distance_m=hours * HOUR_S * value, hours=hours, speed_mps=value, assumes=assumes, why=reasoning
-    )
+        distance_m=hours * HOUR_S * value, hours=hours, speed_mps=value, reason=none, assumes=assumes,
+        why=reasoning,
+    )  # fmt: skip
 
 
 def sun_share(outlook: Outlook, reach: Range) -> SunShare:
@@ -198,6 +202,7 @@ def sun_share(outlook: Outlook, reach: Range) -> SunShare:
     dark = _hours(outlook, np.zeros((outlook.day.steps, 2)))
     won = max(reach.hours - dark, 0.0)
     return SunShare(
+        reason=None if outlook.shown_sun_w.any() else NO_SUN_TODAY,
         share_frac=won / reach.hours if reach.hours else 0.0,
         minutes_won=won * 60,
         distance_won_m=won * 3600 * reach.speed_mps,

@@ -7374,7 +7374,7 @@ export interface components {
             assumes: components["schemas"]["Sentence"];
             why: components["schemas"]["Why"];
             /** Limits */
-            limits: ("bank full" | "bank empty" | "controller clips" | "drive" | "hours of light" | "stream" | "rest" | "strings" | "array" | "house" | "weather" | "sun")[];
+            limits: ("bank full" | "bank empty" | "controller clips" | "drive" | "hours of light" | "stream" | "rest" | "strings" | "array" | "house" | "weather" | "sun" | "charge")[];
             /**
              * Measure
              * @enum {string}
