@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+import re
 import unittest
 
 from parhelion.balance.outlook import outlook_of, shown_outlook
@@ -16,6 +17,7 @@ from parhelion.rail.held_back import miles_m
 from parhelion.rail.steps import better_screw, lithium_of, with_better_screw, with_stronger_drive
 from parhelion.stations.day.ways import ways_of
 from parhelion.stations.day.worths import worths_of
+from parhelion.stations.registry import BY_NAME
 from parhelion.stations.strings.propose import propose
 from parhelion.stations.year.compare import compare
 from parhelion.stations.year.upgrades import upgrade_steps
@@ -191,6 +193,11 @@ class NoWayTest(unittest.TestCase):
                 self.assertEqual((cell.value.value, cell.lines), (value, []))
                 self.assertIn(said, told(cell.reason))
                 self.assertIn(said, told(found.rail[0].reason))
+        for design in (held, boat(plan__current_mps=-3.0), boat(**polar, banks=[], links=[])):
+            titles = [
+                told(f.title) for name in ("hull", "strings", "day") for f in BY_NAME[name].told(design)
+            ]
+            self.assertEqual([t for t in titles if re.search(r"(?<!\d)0\.0 (kn|nm)", t)], [])
         dark = answers_for(boat(**home))
         self.assertIn("No sun reaches", told(dark.sun_share.reason))
 

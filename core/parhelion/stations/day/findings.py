@@ -181,7 +181,7 @@ def goes_to_waste(view: DayView) -> Finding | None:
 def could_go_faster(view: DayView) -> Finding | None:
     """The sun pays for more than is planned."""
     steady = steady_mps(view.outlook, solve_steady(view.outlook))
-    if steady < FASTER_BY * view.outlook.plan_speed_mps:
+    if steady <= 0 or steady < FASTER_BY * view.outlook.plan_speed_mps:
         return None
     return Finding(
         id="could_go_faster",

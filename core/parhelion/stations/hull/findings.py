@@ -106,6 +106,10 @@ def heavy_for_length(outlook: Outlook) -> Finding | None:
     )
 
 
+LITTLE_M = 100.0  # farther: less is none on the water
+CALM_MPS = 0.3  # of wind
+
+
 def half_a_knot_less(outlook: Outlook) -> Finding | None:
     """What going half a knot slower saves, and how much farther it goes."""
     now = outlook.plan_speed_mps
@@ -116,7 +120,7 @@ def half_a_knot_less(outlook: Outlook) -> Finding | None:
     title = sentence("Half a knot less: {x} of the watts", x=fraction(after / before))
     if outlook.aboard is not None:
         here, there = (reach_at(outlook, outlook.shown_by_bank_w, v)[1] for v in (now, slower))
-        if here is not None and there is not None and there > here:
+        if here is not None and there is not None and there > here + LITTLE_M:
             title = sentence("Half a knot less: {d} farther", d=distance(there - here, signed=True))
         elif here is not None and there is None:
             title = sentence("Half a knot less, and the sun keeps up")
@@ -198,10 +202,13 @@ def strongest_head_wind(outlook: Outlook, found: HeadWind) -> Finding:
     """The wind against which the boat still makes way."""
     lasts = ", {t} on the bank" if found.hours is not None else ""
     slots = {} if found.hours is None else {"t": hours(found.hours)}
+    title = sentence("A head wind of {w} leaves one knot", w=speed(found.wind_mps))
+    if found.wind_mps < CALM_MPS:
+        title = sentence("Even a calm leaves less than one knot over the ground")
     return Finding(
         id="strongest_head_wind",
         level="note",
-        title=sentence("A head wind of {w} leaves one knot", w=speed(found.wind_mps)),
+        title=title,
         detail=sentence(
             f"Full power, {{h}} waves of a two-kilometre fetch{lasts}. Steering goes before thrust does, "
             "and gusts and steeper waves take from it: turn back long before.",

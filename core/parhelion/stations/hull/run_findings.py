@@ -66,8 +66,10 @@ def most_telling_run(outlook: Outlook) -> NextRun:
 
 
 def one_more_run(outlook: Outlook) -> Finding | None:
-    """What one more run would tell, and at which speed."""
+    """What one more run would tell, and at which speed; none where wind and waves hold her."""
     found = most_telling_run(outlook)
+    if found.speed_mps <= 0:
+        return None
     return Finding(
         id="one_more_run",
         level="note",

@@ -252,6 +252,8 @@ def direct_drive(view: WiringView) -> Finding | None:
         return None
     outlook = view.outlook
     most = float(outlook.clear_harvest.sun_w.max())
+    if most <= 0:  # in the polar night
+        return None
     dull = most * STEADY[Sky.OVERCAST][0]
     fast, slow = (float(outlook.curve.speed_at(watts)) for watts in (most, dull))
     stops = dull <= outlook.curve.idle_w
