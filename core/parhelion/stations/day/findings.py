@@ -114,7 +114,7 @@ def stops_at_reserve(view: DayView) -> Finding | None:
         detail=sentence(
             "The bank is at its reserve of {r}. "
             + ("From then on it turns while the live sun gives enough, {on} of the time. " if on else "")
-            + ("{v} would go on through these hours." if steady else "No speed goes on on this sun."),
+            + ("{v} would go on through these hours." if steady else "No speed lasts on this sun."),
             r=fraction(view.outlook.store.reserve), **on,
             **({"v": speed(steady)} if steady else {}),
         ),
