@@ -182,6 +182,12 @@ class NoWayTest(unittest.TestCase):
             ),
             (boat(**thirsty), "the house", "The house takes all"),
             (boat(**polar), "too little sun", "No sun reaches"),
+            (boat(**polar, plan__current_mps=-0.3), "too little sun", "No sun reaches"),
+            (
+                boat(**home, plan__start_charge_frac=0.1, plan__current_mps=-0.3),
+                "the bank's charge",
+                "starts at",
+            ),
             (boat(**polar, plan__spells=None), "too little sun", "The sun does not rise"),
             (boat(**dim), "too little sun", "idle draw"),
             (boat(**thirsty, banks=[], links=[]), "the house", "The house takes all"),
@@ -200,6 +206,14 @@ class NoWayTest(unittest.TestCase):
             self.assertEqual([t for t in titles if re.search(r"(?<!\d)0\.0 (kn|nm)", t)], [])
         dark = answers_for(boat(**home))
         self.assertIn("No sun reaches", told(dark.sun_share.reason))
+        self.assertIn(
+            "No sun reaches",
+            told(
+                answers_for(
+                    boat(**{k: v for k, v in {**polar, **thirsty}.items() if k != "loads"})
+                ).refill.reason
+            ),
+        )
 
 
 class StreamTest(unittest.TestCase):

@@ -145,21 +145,15 @@ def forget_all() -> None:
         memo.forget()
 
 
-def kept_by_arguments(size: int) -> Callable[[Callable[P, T]], Callable[P, T]]:
-    """Keeps what a function returns, by all of its arguments; it must depend on nothing else.
-
-    Parameters
-    ----------
-    size : int
-        How many results stay.
-    """
+def _kept_by(size: int, told: Callable[[object], Hashable]) -> Callable[[Callable[P, T]], Callable[P, T]]:
+    """Keeps what a function returns, by what its arguments are told as."""
 
     def keeping(function: Callable[P, T]) -> Callable[P, T]:
         memo = new_memo(size)
 
         @wraps(function)
         def asked(*args: P.args, **named: P.kwargs) -> T:
-            key = (args, tuple(sorted(named.items())))
+            key = (tuple(map(told, args)), tuple((name, told(named[name])) for name in sorted(named)))
             found: T = memo.get(key, lambda: function(*args, **named))
             return found
 
@@ -169,12 +163,25 @@ def kept_by_arguments(size: int) -> Callable[[Callable[P, T]], Callable[P, T]]:
     return keeping
 
 
-def _told(value: object) -> Hashable:
-    """An argument of a kernel as a part of a key: an array by what stands in it."""
-    if not isinstance(value, np.ndarray):
-        assert isinstance(value, Hashable)
-        return value
-    return value.shape, value.tobytes()
+def _itself(value: object) -> Hashable:
+    assert isinstance(value, Hashable)
+    return value
+
+
+def _by_numbers(value: object) -> Hashable:
+    """An array by what stands in it, anything else as itself."""
+    return (value.shape, value.tobytes()) if isinstance(value, np.ndarray) else _itself(value)
+
+
+def kept_by_arguments(size: int) -> Callable[[Callable[P, T]], Callable[P, T]]:
+    """Keeps what a function returns, by all of its arguments; it must depend on nothing else.
+
+    Parameters
+    ----------
+    size : int
+        How many results stay.
+    """
+    return _kept_by(size, _itself)
 
 
 def kept_by_content(size: int) -> Callable[[Callable[P, T]], Callable[P, T]]:
@@ -187,20 +194,7 @@ def kept_by_content(size: int) -> Callable[[Callable[P, T]], Callable[P, T]]:
     size : int
         How many results stay.
     """
-
-    def keeping(function: Callable[P, T]) -> Callable[P, T]:
-        memo = new_memo(size)
-
-        @wraps(function)
-        def asked(*args: P.args, **named: P.kwargs) -> T:
-            key = (tuple(map(_told, args)), tuple((name, _told(named[name])) for name in sorted(named)))
-            found: T = memo.get(key, lambda: function(*args, **named))
-            return found
-
-        asked.memo = memo  # type: ignore[attr-defined]
-        return asked
-
-    return keeping
+    return _kept_by(size, _by_numbers)
 
 
 def is_there(function: Callable[..., object], *args: Hashable) -> bool:

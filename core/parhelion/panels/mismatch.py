@@ -34,10 +34,15 @@ def _volts(share_of_best: Array) -> Array:
 
 
 @njit(float64(float64), **OPTIONS)
+def _idle(share_of_best: float) -> float:
+    """Current that a substring does not carry, over that at its best: what its volts rise with [2]."""
+    return (1 - BEST_TO_SHORT * share_of_best) / (1 - BEST_TO_SHORT)
+
+
+@njit(float64(float64), **OPTIONS)
 def raised(share_of_best: float) -> float:
     """Volts over those at its best, of a substring that carries a share of its best current [2]."""
-    x = min(max(share_of_best, 0.0), 1.0)
-    return 1 + VOLTS_RISE * math.log((1 - BEST_TO_SHORT * x) / (1 - BEST_TO_SHORT))
+    return 1 + VOLTS_RISE * math.log(_idle(min(max(share_of_best, 0.0), 1.0)))
 
 
 @njit(float64(float64, float64, float64, float64), **OPTIONS)
@@ -100,7 +105,7 @@ def _best_of(row: Array, drop: float) -> float:
             if row[j] <= current:  # and so all after it: they stand at their best
                 break
             if row[j] != last:
-                last, each = row[j], (1 - BEST_TO_SHORT * current / row[j]) / (1 - BEST_TO_SHORT)
+                last, each = row[j], _idle(current / row[j])
             product *= each
             if product > LARGE:
                 rise, product = rise + math.log(product), 1.0

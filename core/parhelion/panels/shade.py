@@ -27,7 +27,7 @@ Array = NDArray[np.float64]
 STEP_DEG = 3.0  # of the sky table
 COARSE_DEG = 5.0  # where one what-if is weighed against another
 SUB_CELLS = 2  # along each side of a cell
-KEPT_HEADINGS, KEPT_STEPS = 9, 1200  # of a table: looked up for days, not for years
+KEPT_LOOKS, KEPT_STEPS = 9, 1200  # of a table: eight headings one by one and all at once, of days, not years
 
 
 def towards(azimuth_deg: Array, elevation_deg: Array) -> Array:
@@ -112,7 +112,7 @@ class SkyTable:
 
     @once
     def _days(self) -> Memo[Array]:
-        return Memo(KEPT_HEADINGS)
+        return Memo(KEPT_LOOKS)
 
 
 def sky_directions(step_deg: float = STEP_DEG) -> tuple[Array, Array]:

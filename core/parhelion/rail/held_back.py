@@ -36,6 +36,7 @@ from parhelion.sun.timeline import HOUR_S
 WORTH_FRAC = 0.02  # a step that wins less is "nothing: go slower or longer"
 REFUSED_FRAC = 0.01  # of the day's harvest thrown away before "bank full" counts as a limit
 CLIPPED_FRAC = 0.005
+MOST_FRAC = 0.5  # of the way through the water: a stream that takes more is what holds her back
 NEAR_RESERVE = 0.005  # state of charge
 
 Candidate = tuple[StepKey, Sentence, BoatDesign, float, float]  # the changed design, added kg, cost in coins
@@ -213,10 +214,16 @@ def _no_way(outlook: Outlook, measure: Measure, steady: Steady | None) -> tuple[
     return no_way(outlook, float(outlook.shown_net_w[outlook.motoring > 0].max()))
 
 
-def _by_the_stream(outlook: Outlook, measure: Measure, base: float) -> bool:
-    """Whether most of what she goes through the water, or all of her range, is taken by a stream ahead."""
-    lost = -outlook.design.plan.current_mps * outlook.hours * HOUR_S
-    return lost > 0 and base < (0.0 if measure == "range" else lost) + 1e-9
+def _by_the_stream(outlook: Outlook, measure: Measure, steady: Steady | None, base: float) -> bool:
+    """Whether a stream ahead takes most of what she goes through the water, or all of her range."""
+    if outlook.design.plan.current_mps >= 0:
+        return False
+    if measure == "range":
+        return base <= 0 and bool(range_at_speed(outlook).distance_m)
+    through = steady_mps(outlook, steady) * outlook.hours * HOUR_S
+    if measure == "days_distance":
+        through = float(live_distances(outlook)[outlook.light.shown])
+    return base < (1 - MOST_FRAC) * through
 
 
 NO_STEP_MAKES_WAY = sentence("No step makes way against the stream.")
@@ -234,7 +241,7 @@ def held_back_by(outlook: Outlook, rail_kind: str, steady: Steady | None) -> Hel
         )  # fmt: skip
     base = miles_m(outlook, measure) if measure != "days_run_sun" else _steady_miles_m(outlook, steady)
     limits = active_limits(outlook, measure, steady, base)
-    held = _by_the_stream(outlook, measure, base)
+    held = _by_the_stream(outlook, measure, steady, base)
     limits = ["stream", *limits] if held and base <= 0 else limits
     others = other_steps(outlook, measure, limits, base)
     ranked = sorted([*steps(outlook, measure, base), *others], key=lambda item: -item.gain_m)

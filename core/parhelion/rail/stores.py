@@ -110,7 +110,7 @@ def refill(outlook: Outlook, dusk: Dusk) -> Refill:
     aboard = outlook.aboard
     sun = np.ascontiguousarray(outlook.dock_by_bank_w)
     if dusk.soc_frac < outlook.store.full and sun.sum(axis=-1).mean() <= outlook.house_w.mean():
-        cause = HOUSE_TAKES_ALL if outlook.house_w.any() else NO_SUN_TODAY
+        cause = HOUSE_TAKES_ALL if sun.any() else NO_SUN_TODAY
         return missing(sentence("Never: {why}", why=words(cause.text)))
     at = int(outlook.day.dusk_index) % outlook.day.steps
 
