@@ -38,25 +38,26 @@ MOST_CELLS = 10e6  # places x hours x speeds of a sweep: a second or less
 SLOWEST_MPS = 0.25  # over the ground; anchoring is slower still
 
 
-# Rows of what one speed over the ground makes of a leg, summed up to each step
-DRAWN, STORED, TOO_FAST, LIMITED, NET = range(5)
+# Rows of what one speed over the ground makes of a leg: watt-hours into the bank and steps faster than the
+# boat, both summed up to each step; net watts; the highest and the lowest of the first row within a move
+GAINED, TOO_FAST, NET, HIGHEST, LOWEST = range(5)
 
 
 @njit(boolean(WAY, DEMAND, WATTHOURS, int64, float64, int64, int64, float64[:, ::1]), **OPTIONS)
 def _summed(
     way: Way, demand: Demand, bank: Watthours, leg: int, ground: float, low: int, high: int, sums: Array
 ) -> bool:
-    """Fills `sums`, shape (5, t + 1), between two steps: watt-hours out of the bank and into it as if nothing
-    limited what it takes, steps faster than the boat, steps in which its acceptance bites; and the net watts.
+    """Fills the first rows of `sums`, shape (5, t + 1), between two steps, for a bank below its knee.
 
     Whether any step can be sailed.
     """
     hours = way.step_s / 3600.0
-    sums[:4, low] = 0.0
+    sums[GAINED, low] = sums[TOO_FAST, low] = 0.0
     some = False
     for s in range(low, high):
         speed = through_water(ground, way.along[leg, s], way.across[leg, s])
-        sums[:4, s + 1] = sums[:4, s]
+        sums[GAINED, s + 1] = sums[GAINED, s]
+        sums[TOO_FAST, s + 1] = sums[TOO_FAST, s]
         sums[NET, s] = 0.0
         if speed > demand.top_mps:
             sums[TOO_FAST, s + 1] += 1
@@ -72,17 +73,40 @@ def _summed(
         net = way.sun_w[leg, s] - way.house_w[s] - watts
         sums[NET, s] = net
         if net < 0:
-            sums[DRAWN, s + 1] -= net / bank.discharge_efficiency * hours
+            sums[GAINED, s + 1] += net / bank.discharge_efficiency * hours
         else:
-            sums[STORED, s + 1] += net * bank.charge_efficiency * hours
-            sums[LIMITED, s + 1] += net > bank.accept_w
+            sums[GAINED, s + 1] += min(net, bank.accept_w) * bank.charge_efficiency * hours
     return some
+
+
+@njit(types.void(int64, int64, int64, float64[:, ::1], int64[::1]), **OPTIONS)
+def _between(k: int, low: int, high: int, sums: Array, queue: Counts) -> None:
+    """Fills the last two rows: the highest and the lowest within `k` steps of each step from `low` to `high`.
+
+    From the last step back, with a queue of those that may still be the highest, rising.
+    """
+    for row, sign in ((HIGHEST, 1.0), (LOWEST, -1.0)):
+        head = tail = 0
+        for s in range(high, low - 1, -1):
+            while tail > head and sign * sums[GAINED, queue[tail - 1]] <= sign * sums[GAINED, s]:
+                tail -= 1
+            queue[tail] = s
+            tail += 1
+            while queue[head] > s + k:
+                head += 1
+            sums[row, s] = sums[GAINED, queue[head]]
 
 
 @njit(float64(WAY, WATTHOURS, float64, int64, int64, float64[:, ::1]), **OPTIONS)
 def _marched(way: Way, bank: Watthours, held: float, first: int, end: int, sums: Array) -> float:
     """What is left after steps taken one by one; -inf where it goes below the reserve."""
     for s in range(first, end):
+        nothing = held - sums[GAINED, s]
+        if (
+            nothing + sums[HIGHEST, s] <= bank.knee * bank.full_wh
+            and nothing + sums[LOWEST, s] >= bank.reserve_wh
+        ):
+            return nothing + sums[GAINED, end]
         held = after(held, sums[NET, s], way.step_s / 3600.0, bank)
         if held < bank.reserve_wh:
             return -np.inf
@@ -108,7 +132,11 @@ def _sweep(  # noqa: PLR0912 - one loop, compiled whole
     hours = way.step_s / 3600.0
     stretches = len(stretch_m)
     steps = way.along.shape[1]
-    sums = np.empty((5, steps + 1))
+    sums, queue = np.empty((5, steps + 1)), np.empty(steps + 1, dtype=np.int64)
+    came, came_in = (
+        np.empty(steps + 1),
+        np.empty(steps + 1, dtype=np.int64),
+    )  # at a stretch's end, before its stop
     most[:, :] = -np.inf
     moved[:, :] = -1
     most[0, first] = start_wh
@@ -125,6 +153,7 @@ def _sweep(  # noqa: PLR0912 - one loop, compiled whole
         leg, length, stop = leg_of[j], stretch_m[j], stop_steps[j]
         begins = j == 0 or leg_of[j - 1] != leg
         begin, last = from_step[j], min(to_step[j], steps - 1)
+        came[:] = -np.inf
         for k in range(1, int(length / (slowest * way.step_s)) + 1):
             ground = length / (k * way.step_s)
             if ground > way.limit_mps[leg] * (1 + 1e-9):
@@ -137,26 +166,35 @@ def _sweep(  # noqa: PLR0912 - one loop, compiled whole
                 continue
             if not _summed(way, demand, bank, leg, ground, low, high + k, sums):
                 continue
+            _between(k, low, high + k, sums, queue)
             for t in range(low, high + 1):
                 held = most[j, t]
                 if held == -np.inf or (begins and not way.passable[leg, t]):
                     continue
                 if sums[TOO_FAST, t + k] > sums[TOO_FAST, t]:
                     continue
-                drawn = sums[DRAWN, t + k] - sums[DRAWN, t]
-                stored = sums[STORED, t + k] - sums[STORED, t]
-                if held - drawn + stored < bank.reserve_wh:
+                nothing = held - sums[GAINED, t]
+                if (
+                    nothing + sums[LOWEST, t] < bank.reserve_wh
+                    or nothing + sums[GAINED, t + k] <= came[t + k]
+                ):
                     continue
-                plain = sums[LIMITED, t + k] == sums[LIMITED, t]
-                if plain and held - drawn >= bank.reserve_wh and held + stored <= bank.knee * bank.full_wh:
-                    held += stored - drawn
+                if nothing + sums[HIGHEST, t] <= bank.knee * bank.full_wh:
+                    held = nothing + sums[GAINED, t + k]
                 else:
                     held = _marched(way, bank, held, t, t + k, sums)
-                for s in range(t + k, t + k + stop):
-                    held = after(held, way.rest_w[s] + way.shore_w[leg] - way.house_w[s], hours, bank)
-                if held >= bank.reserve_wh and held > most[j + 1, t + k + stop]:
-                    most[j + 1, t + k + stop] = held
-                    moved[j + 1, t + k + stop] = k
+                if held > came[t + k]:
+                    came[t + k] = held
+                    came_in[t + k] = k
+        for t in range(steps + 1 - stop):
+            held = came[t]
+            if held == -np.inf:
+                continue
+            for s in range(t, t + stop):
+                held = after(held, way.rest_w[s] + way.shore_w[leg] - way.house_w[s], hours, bank)
+            if held >= bank.reserve_wh:
+                most[j + 1, t + stop] = held
+                moved[j + 1, t + stop] = came_in[t]
 
 
 @dataclass(frozen=True, eq=False)
@@ -235,19 +273,6 @@ class Best:
         return rows
 
 
-def _swept(
-    way: Way, demand: Demand, bank: Watthours, start_wh: float, first: int, pieces: Cut,
-    windows: tuple[Counts, Counts], may_wait: bool, slowest: float,
-) -> tuple[Array, Counts]:  # fmt: skip
-    shape = (len(pieces.length_m) + 1, way.along.shape[1] + 1)
-    most, moved = np.empty(shape), np.empty(shape, dtype=np.int64)
-    _sweep(
-        way, demand, bank, pieces.length_m, pieces.leg, pieces.stop_steps(way), *windows, first, may_wait,
-        float(start_wh), slowest, most, moved,
-    )  # fmt: skip
-    return most, moved
-
-
 def _traced(moved: Counts, stops: Counts, end_step: int) -> tuple[tuple[int, int], ...]:
     t, moves = end_step, []
     for node in range(len(stops), 0, -1):
@@ -311,6 +336,7 @@ def best(
     stretch_m: float = STRETCH_M,
     leave_h: float = 0.0,
     slowest_mps: float = SLOWEST_MPS,
+    near: Best | None = None,
 ) -> Best | None:
     """The earliest arrival that keeps the reserve all the way, or the most charge at an hour.
 
@@ -332,6 +358,8 @@ def best(
         Hours after the way's start before which she does not leave.
     slowest_mps : float
         Slowest speed over the ground that is looked at.
+    near : Best, optional
+        A plan of the same way with another bank, about which it is looked for first.
 
     Returns
     -------
@@ -340,59 +368,103 @@ def best(
     """
     longer = _longer(laying, stretch_m, slowest_mps)
     steps_s = [longer * COARSE_S, *(step for step, _ in FINER if step >= finest_s)]
-    found: Best | None = None
+    found = near
     for level, step_s in enumerate(steps_s):
+        if level == 0 and near is not None:
+            continue
         way = laying.over(step_s)
-        pieces = cut(way.length_m, longer * stretch_m)
-        steps, nodes = way.along.shape[1], len(pieces.length_m) + 1
-        first = math.ceil(leave_h * HOUR_S / step_s - 1e-9)
-        end = None if arrive_h is None else min(int(arrive_h * HOUR_S / step_s + 1e-9), steps)
-        stops = pieces.stop_steps(way)
+        sweeps = Sweeps(
+            way, cut(way.length_m, longer * stretch_m), demand, bank, start_wh, may_wait, slowest_mps,
+            first=math.ceil(leave_h * HOUR_S / step_s - 1e-9),
+            end=None if arrive_h is None else min(int(arrive_h * HOUR_S / step_s + 1e-9), way.along.shape[1]),
+        )  # fmt: skip
         if found is None:
-            windows = (np.full(nodes, first, dtype=np.int64), np.full(nodes, end or steps, dtype=np.int64))
-            if level > 0 and _cells(pieces, windows, slowest_mps * step_s) > MOST_CELLS:
+            windows = sweeps.whole()
+            if level > 0 and sweeps.cells(windows) > MOST_CELLS:
                 return None  # of a shorter way a bank that only just reaches is tried in finer steps
-            found = _planned(way, demand, bank, start_wh, first, pieces, windows, may_wait, slowest_mps, end)
+            found = sweeps.planned(windows)
         else:
-            width = int(longer * FINER[level - 1][1] / step_s)
-            scale = found.way.step_s / step_s
-            arrivals = [first, *(round(b * scale) for _, b in found.moves)]
-            leaves = [*(round(a * scale) for a, _ in found.moves), round(found.end_step * scale)]
-            if end is not None:
-                leaves[-1] = end
-            for _ in range(RELAID):
-                low = np.array([max(a - width, first) for a in arrivals], dtype=np.int64)
-                high = np.array([min(b + width, end or steps) for b in leaves], dtype=np.int64)
-                low[0] = first
-                if _cells(pieces, (low, high), slowest_mps * step_s) > MOST_CELLS:
-                    break
-                made = _planned(
-                    way, demand, bank, start_wh, first, pieces, (low, high), may_wait, slowest_mps, end
-                )
-                if made is None:
-                    width *= 2
-                    continue
-                found = made
-                new_arrivals = [first, *(b + int(s) for (_, b), s in zip(made.moves, stops, strict=True))]
-                new_leaves = [*(a for a, _ in made.moves), made.end_step]
-                touched = any(
-                    (a <= lo and lo > first) or (b >= hi and hi < (end or steps))
-                    for a, b, lo, hi in zip(
-                        new_arrivals, new_leaves, low.tolist(), high.tolist(), strict=True
-                    )
-                )
-                arrivals, leaves = new_arrivals, new_leaves
-                if end is not None:
-                    leaves[-1] = end
-                if not touched:
-                    break
-            found = _in_steps(found, way)
+            made = sweeps.about(found, int(longer * FINER[level - 1][1] / step_s))
+            if made is None and found is near:
+                return best(
+                    laying, demand, bank, start_wh, arrive_h, may_wait, finest_s, stretch_m, leave_h,
+                    slowest_mps,
+                )  # fmt: skip
+            found = _in_steps(made or found, way)
     return found
 
 
-def _cells(pieces: Cut, windows: tuple[Counts, Counts], least_m: float) -> float:
-    """How much a sweep looks at: places x hours x speeds, of which the slowest goes so far in a step [m]."""
-    return float(((windows[1] - windows[0])[:-1] * (pieces.length_m / least_m)).sum())
+@dataclass(frozen=True, eq=False)
+class Sweeps:
+    """What the sweeps over one way, in steps of one length, have in common."""
+
+    way: Way
+    pieces: Cut
+    demand: Demand
+    bank: Watthours
+    start_wh: float
+    may_wait: bool
+    slowest_mps: float
+    first: int  # step before which she does not leave
+    end: int | None  # step at which the most charge is asked for; None for the earliest arrival
+
+    @property
+    def last(self) -> int:
+        return self.end or self.way.along.shape[1]
+
+    def whole(self) -> tuple[Counts, Counts]:
+        """Any place at any step."""
+        nodes = len(self.pieces.length_m) + 1
+        return np.full(nodes, self.first, dtype=np.int64), np.full(nodes, self.last, dtype=np.int64)
+
+    def cells(self, windows: tuple[Counts, Counts]) -> float:
+        """How much a sweep looks at: places x hours x speeds."""
+        least_m = self.slowest_mps * self.way.step_s
+        return float(((windows[1] - windows[0])[:-1] * (self.pieces.length_m / least_m)).sum())
+
+    def planned(self, windows: tuple[Counts, Counts]) -> Best | None:
+        """The best plan with every place within its window; None where there is none."""
+        way, pieces = self.way, self.pieces
+        shape = (len(pieces.length_m) + 1, way.along.shape[1] + 1)
+        most, moved = np.empty(shape), np.empty(shape, dtype=np.int64)
+        _sweep(
+            way, self.demand, self.bank, pieces.length_m, pieces.leg, pieces.stop_steps(way), *windows,
+            self.first, self.may_wait, float(self.start_wh), self.slowest_mps, most, moved,
+        )  # fmt: skip
+        at = _end_of(most[-1], self.end)
+        if at is None:
+            return None
+        moves = _traced(moved, pieces.stop_steps(way), at)
+        return Best(way, pieces, moves, at, float(most[-1, at]), most[-1])
+
+    def about(self, plan: Best, width: int) -> Best | None:
+        """The best plan within so many steps of another, looked for again where it touches the corridor."""
+        scale = plan.way.step_s / self.way.step_s
+        stops = self.pieces.stop_steps(self.way)
+        arrivals = [self.first, *(round(b * scale) for _, b in plan.moves)]
+        leaves = [*(round(a * scale) for a, _ in plan.moves), round(plan.end_step * scale)]
+        found: Best | None = None
+        for _ in range(RELAID):
+            if self.end is not None:
+                leaves[-1] = self.end
+            low = np.array([max(a - width, self.first) for a in arrivals], dtype=np.int64)
+            high = np.array([min(b + width, self.last) for b in leaves], dtype=np.int64)
+            low[0] = self.first
+            if self.cells((low, high)) > MOST_CELLS:
+                break
+            made = self.planned((low, high))
+            if made is None:
+                width *= 2
+                continue
+            found = made
+            arrivals = [self.first, *(b + int(s) for (_, b), s in zip(made.moves, stops, strict=True))]
+            leaves = [*(a for a, _ in made.moves), made.end_step]
+            if not any(
+                (a <= lo and lo > self.first) or (b >= hi and hi < self.last)
+                for a, b, lo, hi in zip(arrivals, leaves, low.tolist(), high.tolist(), strict=True)
+            ):
+                break
+        return found
 
 
 def _longer(laying: Laying, stretch_m: float, slowest_mps: float) -> int:
@@ -413,15 +485,3 @@ def _in_steps(found: Best, way: Way) -> Best:
     trade[: len(known) * times : times] = known
     moves = tuple((start * times, end * times) for start, end in found.moves)
     return Best(way, found.stretches, moves, found.end_step * times, found.charge_wh, trade)
-
-
-def _planned(
-    way: Way, demand: Demand, bank: Watthours, start_wh: float, first: int, pieces: Cut,
-    windows: tuple[Counts, Counts], may_wait: bool, slowest: float, end: int | None,
-) -> Best | None:  # fmt: skip
-    most, moved = _swept(way, demand, bank, start_wh, first, pieces, windows, may_wait, slowest)
-    at = _end_of(most[-1], end)
-    if at is None:
-        return None
-    moves = _traced(moved, pieces.stop_steps(way), at)
-    return Best(way, pieces, moves, at, float(most[-1, at]), most[-1])

@@ -165,12 +165,14 @@ def planned(ahead: Ahead, pace: Going, leaves_h: float) -> Plan | None:
     laying = ahead.laying(ahead.legs, SHOWN, leaves_h)
     offset = leaves_h - laying.start_h
     by = ahead.in_by_h - laying.start_h if pace is Going.MOST else None
-    plan, like = None, ahead.bank
+    plan, found, like = None, None, ahead.bank
     for margin in MARGINS:  # the bank that plans is a little other than the one it is told by
         if plan is not None:
             like = ahead.bank_at(mean_motor_w(plan)) or like
         bank = like._replace(reserve_wh=like.reserve_wh + margin * like.full_wh)
-        found = best(laying, ahead.demand, bank, ahead.start_wh, by, leave_h=offset, finest_s=GRID_S)
+        found = best(
+            laying, ahead.demand, bank, ahead.start_wh, by, leave_h=offset, finest_s=GRID_S, near=found
+        )
         if found is None:
             break
         plan = _laid_out(ahead, pace, leaves_h, laying, found)
