@@ -15,7 +15,7 @@ from hypothesis import given
 from hypothesis import strategies as st
 from parhelion.bank.store import energy_wh
 from parhelion.cli import main
-from parhelion.design import Sky
+from parhelion.design import Sky, Tended
 from parhelion.design.chemistries import CHEMICALS
 from parhelion.design.logbook import NO_LOGBOOK, Logbook, Outing, Reading
 from parhelion.errors import UnreadableFile
@@ -28,7 +28,16 @@ from parhelion.stations.log.findings import log_findings
 from parhelion.stations.log.learned import steady_of
 from parhelion.stations.log.meaning import log_meaning
 from parhelion.stations.log.now import log_now
-from parhelion.stations.log.outing_day import book_of, ended_at, held_on, outing_day
+from parhelion.stations.log.outing_day import (
+    HOLDS_H,
+    SETTLED_H,
+    Told,
+    book_of,
+    ended_at,
+    held_on,
+    outing_day,
+    outing_days,
+)
 from parhelion.stations.log.paper import outings_csv, readings_csv
 from parhelion.stations.log.picture import log_picture
 from parhelion.stations.log.season import log_season, worn
@@ -130,6 +139,22 @@ class RowsTest(TestCase):
         self.assertTrue(np.isnan(held[0]))
         self.assertEqual(list(held[1:5]), [1.0, 1.0, 2.0, 2.0])
         self.assertTrue(np.isnan(held[-1]))
+
+    @given(
+        st.lists(st.tuples(st.sampled_from([math.nan, 1.0, 2.0]), st.booleans()), min_size=1, max_size=40),
+        st.sampled_from([1 / 6, 0.5, 2.0]),
+    )
+    def test_what_holds_is_what_a_plain_loop_says(self, rows, step_h):
+        now, left, told = math.nan, 0.0, []
+        for value, still in rows:
+            if not math.isnan(value):
+                now, left = value, HOLDS_H
+            elif still:
+                now = math.nan
+            told.append(0.0 if still and math.isnan(value) else now if left > SETTLED_H else math.nan)
+            left -= step_h
+        values, still = (np.array(column) for column in zip(*rows, strict=True))
+        np.testing.assert_array_equal(held_on(values, np.full(len(rows), step_h), still), told)
 
     def test_readings_and_outings_that_cannot_be_are_refused(self):
         for wrong in ({"pv_w": 1e9}, {"charge_frac": 2}, {"bank_v": -1}, {}):
@@ -371,6 +396,31 @@ class SeasonTest(TestCase):
         narrow = demand_curve(own).band_at(1.85), demand_curve(self.design).band_at(1.85)
         self.assertLess(*map(float, narrow))
         self.assertNotIn("learned_hull", [f.id for f in log_findings(own, self.book)])
+
+    def test_a_season_at_once_is_its_days_one_by_one(self):
+        """On headings or not, in wind or not, over midnight, with a wing that is set three times a day."""
+        places = tuple(
+            place.model_copy(update={"tended": Tended.THRICE}) if place.hinged else place
+            for place in self.design.places
+        )
+        boat = self.design.changed(places=places)
+        told = list(book_of(self.book).told[:9])
+        changes = [
+            {},
+            {"heading_deg": 70.0},
+            {"wind_mps": 9.0},
+            {"ended_at": told[3].outing.began_at + timedelta(hours=20)},
+        ]
+        told = [
+            Told(one.outing.model_copy(update=changes[k % len(changes)] if k != 7 else {}), one.readings)
+            for k, one in enumerate(told)
+        ]
+        for alone, among in zip(told, outing_days(boat, told), strict=True):
+            day = outing_day(boat, alone)
+            np.testing.assert_allclose(among.modelled_w, day.modelled_w, rtol=1e-12, atol=1e-9)
+            np.testing.assert_allclose(among.harvest.by_bank_w, day.harvest.by_bank_w, rtol=1e-12, atol=1e-9)
+            np.testing.assert_allclose(among.box_w(WINGS), day.box_w(WINGS), rtol=1e-12, atol=1e-9)
+            self.assertGreater(day.modelled_w.max(), 50)
 
     def test_papers_hold_all_of_it_and_the_file_comes_back(self):
         rows = list(csv.DictReader(io.StringIO(readings_csv(self.design, self.book))))

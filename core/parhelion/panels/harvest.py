@@ -44,15 +44,21 @@ class Harvest:
 
     def member(self, index: int) -> Harvest:
         """One member alone, shape (1, 144)."""
-        rows = slice(index, index + 1)
+        return self._at(slice(index, index + 1))
+
+    def steps(self, first: int, end: int) -> Harvest:
+        """Some of the steps alone, shape (n, end - first)."""
+        return self._at((slice(None), slice(first, end)))
+
+    def _at(self, where: slice | tuple[slice, slice]) -> Harvest:
         return Harvest(
-            self.array_w[rows],
-            self.conversion_w[rows],
-            self.clipped_w[rows],
-            self.sun_w[rows],
-            self.by_bank_w[rows],
-            {key: watts[rows] for key, watts in self.groups_w.items()},
-            {key: Passed(*(part[rows] for part in box)) for key, box in self.boxes_w.items()},
+            self.array_w[where],
+            self.conversion_w[where],
+            self.clipped_w[where],
+            self.sun_w[where],
+            self.by_bank_w[where],
+            {key: watts[where] for key, watts in self.groups_w.items()},
+            {key: Passed(*(part[where] for part in box)) for key, box in self.boxes_w.items()},
         )
 
 

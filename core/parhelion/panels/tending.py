@@ -15,7 +15,7 @@ from parhelion.panels.shade import STEP_DEG
 from parhelion.panels.shaded import group_light
 from parhelion.sun.climate import Air, air_of
 from parhelion.sun.light import Light
-from parhelion.sun.year import YearSteps
+from parhelion.sun.many import ManyDays
 from parhelion.wiring.held import Held, held_in
 
 Array = NDArray[np.float64]
@@ -71,7 +71,7 @@ def blocks_of(light: Light) -> NDArray[np.int64]:
     as they go."""
     lit = np.flatnonzero(light.day.elevation_deg > 0)
     made = np.full(light.ghi.shape[1], -1)
-    day = light.day.day_of_step[lit] if isinstance(light.day, YearSteps) else np.zeros(len(lit), dtype=int)
+    day = light.day.day_of_step[lit] if isinstance(light.day, ManyDays) else np.zeros(len(lit), dtype=int)
     starts = np.flatnonzero(np.diff(day, prepend=-1))
     lengths = np.diff(np.append(starts, len(lit)))
     rank = np.arange(len(lit)) - np.repeat(starts, lengths)

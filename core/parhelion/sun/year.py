@@ -14,6 +14,7 @@ from parhelion.constants import STEP_S, STEPS_PER_DAY
 from parhelion.design import Shade, Site, Sky, Spot
 from parhelion.sun.climate import usual_air_temperature_c
 from parhelion.sun.light import Light, split
+from parhelion.sun.many import ManyDays
 from parhelion.sun.place import DAY_S, EPOCH, sun_place
 from parhelion.sun.sky import BRIGHT_SHARE, BROKEN_BRIGHT, BROKEN_DULL, steady_index
 
@@ -21,23 +22,11 @@ Array = NDArray[np.float64]
 
 
 @dataclass(frozen=True, eq=False)
-class YearSteps:
-    """The ten-minute steps of a year with the sun up, shape (s,); the part of `DaySteps` that light needs."""
+class YearSteps(ManyDays):
+    """The ten-minute steps of a year with the sun up, shape (s,)."""
 
-    zenith_deg: Array
-    apparent_zenith_deg: Array
-    azimuth_deg: Array
-    extraterrestrial_w_per_m2: Array
-    clear_ghi_w_per_m2: Array
-    clear_dhi_w_per_m2: Array
-    clear_dni_w_per_m2: Array
     step: NDArray[np.int64]  # counted from the year's first, the dark ones too
-    day_of_step: NDArray[np.int64]  # counted from the year's first
     month_of_day: NDArray[np.int64]  # 1 to 12, by day
-
-    @property
-    def elevation_deg(self) -> Array:
-        return 90.0 - self.apparent_zenith_deg
 
 
 def _days(year: int) -> list[Date]:
@@ -93,7 +82,7 @@ def year_at(spot: Spot, year: int) -> YearSteps:
     months = np.array([date.month for date in dates])
     ghi, dhi, dni = (np.maximum(np.nan_to_num(np.asarray(clear[n])), 0.0) for n in ("ghi", "dhi", "dni"))
     return YearSteps(
-        zenith[up], apparent[up], azimuth[up], extra, ghi, dhi, dni, up, day_of_step, months
+        zenith[up], apparent[up], azimuth[up], extra, ghi, dhi, dni, day_of_step, up, months
     )  # fmt: skip
 
 

@@ -11,6 +11,7 @@ from __future__ import annotations
 
 import math
 from collections import OrderedDict
+from collections.abc import Sequence
 from dataclasses import dataclass, replace
 from datetime import datetime, timedelta
 from zoneinfo import ZoneInfo
@@ -35,6 +36,7 @@ from parhelion.panels.harvest import Harvest, harvest
 from parhelion.sun.climate import usual_air_temperature_c, water_temperature_c
 from parhelion.sun.daysteps import SunTrack, track_over
 from parhelion.sun.light import Light
+from parhelion.sun.many import joined
 from parhelion.sun.timeline import HOUR_S, Timeline
 from parhelion.sun.zone import zone_at
 from parhelion.wiring.by_itself import absorption_v
@@ -116,17 +118,14 @@ def ended_at(told: Told) -> datetime:
 
 def held_on(values: Array, step_h: Array, still: Mask | None = None, holds_h: float = HOLDS_H) -> Array:
     """Readings that hold until the next one [2], nothing where she lies still; nan where none does."""
-    found = np.full(len(values), np.nan)
-    now, left = np.nan, 0.0
-    for index, value in enumerate(values):
-        if np.isfinite(value):
-            now, left = float(value), holds_h
-        elif still is not None and still[index]:
-            now, left, found[index] = np.nan, 0.0, 0.0
-            continue
-        found[index] = now if left > SETTLED_H else np.nan
-        left -= float(step_h[index])
-    return found
+    rows = np.arange(len(values))
+    read = np.isfinite(values)
+    lies = np.zeros_like(read) if still is None else still & ~read
+    last = np.maximum.accumulate(np.where(read, rows, -1))
+    stopped = np.maximum.accumulate(np.where(lies, rows, -1))
+    begins_h = np.cumsum(step_h) - step_h
+    holds = (last > stopped) & (holds_h - (begins_h - begins_h[last]) > SETTLED_H)
+    return np.where(lies, 0.0, np.where(holds, values[last], np.nan))
 
 
 def rows_of(told: Told, zone: ZoneInfo) -> Rows:
@@ -172,6 +171,7 @@ class OutingDay:
     light: Light
     harvest: Harvest
     aboard: Aboard | None
+    nameplates_w: dict[str, float]  # of what is wired to each controller
 
     @property
     def steps(self) -> Timeline:
@@ -232,14 +232,13 @@ class OutingDay:
         return np.where(np.isfinite(found), found, np.where(inside, self.modelled_w * share, np.nan))
 
     @once
-    def nameplates_w(self) -> dict[str, float]:
-        """Of what is wired to each controller."""
-        return {box.key: box.nameplate_w * box.boxes for box in inputs_of(self.design)}
+    def _house_w(self) -> Array:
+        return house_watts(self.steps, self.design)
 
     @once
     def house_w(self) -> Array:
         """As the loads are set down."""
-        return house_watts(self.steps, self.design).sum(axis=0)
+        return self._house_w.sum(axis=0)
 
     @once
     def speed_mps(self) -> Array:
@@ -270,7 +269,7 @@ class OutingDay:
             return None
         first = int(known[0])
         start = np.array([min(float(self.soc_read[first]), 1.0)])
-        house = house_watts(self.steps, self.design)
+        house = self._house_w
         sun = np.ascontiguousarray(self.harvest.by_bank_w[:, first:])
         house, motor = np.ascontiguousarray(house[:, first:]), np.ascontiguousarray(self.motor_w[first:])
         step_h = np.ascontiguousarray(self.steps.step_h[first:])
@@ -347,8 +346,49 @@ def outing_day(design: BoatDesign, told: Told) -> OutingDay:
     design : BoatDesign
     told : Told
     """
+    return outing_days(design, [told])[0]
+
+
+def outing_days(design: BoatDesign, told: Sequence[Told]) -> list[OutingDay]:
+    """Times on the water beside their model: the sun of all that were alike in wind and heading at once."""
     zone = zone_at(design.site.latitude_deg, design.site.longitude_deg)
-    boat = then(design, told.outing)
+    nameplates = {box.key: box.nameplate_w * box.boxes for box in inputs_of(design)}
+    seen = [_seen(then(design, one.outing), one, zone) for one in told]
+    alike: dict[tuple[float | None, float | None], list[int]] = {}
+    for index, outing in enumerate(one.outing for one in told):
+        alike.setdefault((outing.wind_mps, outing.heading_deg), []).append(index)
+    harvests: dict[int, Harvest] = {}
+    for members in alike.values():
+        some = [seen[index] for index in members]
+        whole = harvest(some[0].boat, joined([one.light for one in some]))
+        end = 0
+        for index, one in zip(members, some, strict=True):
+            first, end = end, end + one.rows.steps.steps
+            harvests[index] = whole.steps(first, end)
+    return [
+        OutingDay(
+            one.boat, told[index], one.rows, one.around, one.track, one.words, one.spread, one.light,
+            harvests[index], one.aboard, nameplates,
+        )
+        for index, one in enumerate(seen)
+    ]  # fmt: skip
+
+
+@dataclass(frozen=True, eq=False)
+class _Seen:
+    """The boat on the day of an outing, its readings and the sky over it."""
+
+    boat: BoatDesign
+    rows: Rows
+    around: Around
+    track: SunTrack
+    words: tuple[Sky, ...]
+    spread: Array
+    light: Light
+    aboard: Aboard | None
+
+
+def _seen(boat: BoatDesign, told: Told, zone: ZoneInfo) -> _Seen:
     rows = Rows(
         steps_of(told.outing.began_at, ended_at(told), zone), told.readings, told.outing.clock_ahead_s
     )
@@ -359,9 +399,8 @@ def outing_day(design: BoatDesign, told: Told) -> OutingDay:
     lit = light_through(track, index)
     air = air_through(rows.steps, around.lowest_c, around.highest_c)
     light = Light(track, lit.ghi, lit.dhi, lit.dni, 0, air)
-    bank = boat.bank
-    aboard = None if bank is None else aboard_of(boat, around.highest_c, water_temperature_c(boat))
-    return OutingDay(boat, told, rows, around, track, words, spread, light, harvest(boat, light), aboard)
+    aboard = None if boat.bank is None else aboard_of(boat, around.highest_c, water_temperature_c(boat))
+    return _Seen(boat, rows, around, track, words, spread, light, aboard)
 
 
 @kept(OUTLOOK_READS, 60)

@@ -16,7 +16,7 @@ from parhelion.design.logbook import NO_LOGBOOK, Logbook
 from parhelion.design.reads import kept
 from parhelion.quantities import Sentence, count, distance, energy, fraction, sentence
 from parhelion.stations.log.learned import learned_of, steady_of
-from parhelion.stations.log.outing_day import Book, OutingDay, Told, book_of, outing_day
+from parhelion.stations.log.outing_day import Book, OutingDay, Told, book_of, outing_days
 from parhelion.stations.log.shown import LogMonth, OutingScore, SeasonShown
 
 LITHIUM_STORE, LEAD_STORE = (0.4, 0.6), (1.0, 1.0)  # charge to leave a bank at
@@ -143,7 +143,7 @@ def laying_up(design: BoatDesign) -> list[Sentence]:
 
 @kept(OUTLOOK_READS, 8)
 def _season(design: BoatDesign, told: tuple[Told, ...], reserve: float | None) -> SeasonShown:
-    days = [outing_day(design, one) for one in reversed(told)]
+    days = outing_days(design, told[::-1])
     months = [
         _month(label, list(group))
         for label, group in groupby(
