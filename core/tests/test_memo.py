@@ -2,9 +2,11 @@
 
 from __future__ import annotations
 
+import itertools
 import threading
 import unittest
 from concurrent.futures import ThreadPoolExecutor
+from dataclasses import replace
 from pathlib import Path
 from unittest import mock
 
@@ -14,6 +16,8 @@ from parhelion.balance.sources import state_share
 from parhelion.computing import kept as kept_module
 from parhelion.computing.kept import Memo, bytes_of, is_there, kept_by_arguments, kept_by_content, once, trim
 from parhelion.computing.together import together
+from parhelion.design import Sky
+from parhelion.design.part import Point
 from parhelion.formats.boat_file import read_boat
 from parhelion.panels.harvest import harvest
 from parhelion.stations.registry import BY_NAME
@@ -52,6 +56,24 @@ class MemoTest(unittest.TestCase):
         with self.assertRaises(ZeroDivisionError):
             memo.get("x", lambda: 1 // 0)
         self.assertEqual(memo.get("x", lambda: 7), 7)
+
+    def test_a_failure_is_told_to_all_who_wait_for_it(self):
+        memo: Memo[int] = Memo(4)
+        begun, go = threading.Event(), threading.Event()
+
+        def compute() -> int:
+            begun.set()
+            go.wait(5)
+            return 1 // 0
+
+        with ThreadPoolExecutor(4) as pool:
+            asked = [pool.submit(memo.get, "key", compute)]
+            begun.wait(5)
+            asked += [pool.submit(memo.get, "key", lambda: 5) for _ in range(3)]
+            threading.Event().wait(0.05)
+            go.set()
+            for one in asked:
+                self.assertIsInstance(one.exception(10), ZeroDivisionError)
 
     def test_a_kernel_asked_the_same_numbers_again_computes_nothing(self):
         asked = []
@@ -117,6 +139,41 @@ class MemoTest(unittest.TestCase):
         with self.assertRaises(ZeroDivisionError):
             boat.light  # noqa: B018
         self.assertEqual(boat.light, 1)
+
+
+class FewSkiesTest(unittest.TestCase):
+    """All skies of an ensemble are told from a few of them."""
+
+    def test_every_sky_gives_what_it_gives_by_itself_and_the_shown_one_to_the_digit(self):
+        """With masts and stays, series strings wired by hand, controllers that clip, hinged wings, boats at anchor."""
+        for name in ("whimbrel", "sabine", "fulmar", "grebe"):
+            boat = read_boat((DEMO / f"{name}.json").read_bytes())
+            for sky in Sky:
+                light = light_under(boat.site, boat.plan.date, sky, boat.plan.sky_shade)
+                few = harvest_of(boat, light).sun_w
+                whole = harvest_of(boat, replace(light, by_index=False)).sun_w
+                with self.subTest(f"{name}, {sky}"):
+                    self.assertIsNotNone(light.few)
+                    days, apart = whole.sum(axis=1), few.sum(axis=1) - whole.sum(axis=1)
+                    self.assertLess(abs(apart).max(), 1e-3 * days.mean())
+                    self.assertLess(abs(apart.mean()), 2e-4 * days.mean())
+                    self.assertLess(abs(few - whole).max(), 0.02 * whole.max())
+                    np.testing.assert_array_equal(few[light.shown], whole[light.shown])
+
+
+class LikeTest(unittest.TestCase):
+    def test_parts_that_were_found_alike_stay_alike_and_others_never_become_so(self):
+        """Compared in every order, over and over: alike just where what they say is alike."""
+        parts = [Point(x_m=k % 3, y_m=1.0, z_m=0.5) for k in range(9)]
+        parts += [Point(x_m=1.0, y_m=k / 2, z_m=0.5) for k in range(4)]
+        for _ in range(2):
+            for one, other in itertools.product(parts, parts):
+                self.assertEqual(one == other, one.model_dump() == other.model_dump())
+        moved = parts[0].model_copy(update={"x_m": 7.0})
+        self.assertNotEqual(moved, parts[3])
+        self.assertNotEqual(hash(moved), hash(parts[0]))
+        self.assertEqual(moved, Point(x_m=7.0, y_m=1.0, z_m=0.5))
+        self.assertNotEqual(parts[0], "a point")
 
 
 class ThereTest(unittest.TestCase):

@@ -7,14 +7,52 @@ import sys
 import threading
 from collections import OrderedDict
 from collections.abc import Callable, Hashable
-from concurrent.futures import Future
 from functools import wraps
-from typing import Any, Generic, ParamSpec, TypeVar, overload
+from typing import Any, Generic, ParamSpec, TypeVar, cast, overload
 
 import numpy as np
 
 P = ParamSpec("P")
 T = TypeVar("T")
+
+
+_TELLING = threading.Lock()
+
+
+class Made(Generic[T]):
+    """A result that is there or is being made: a future that is light where nobody waits for it."""
+
+    __slots__ = ("_error", "_there", "_value", "_waited_for")
+
+    def __init__(self) -> None:
+        self._there = False
+        self._error: BaseException | None = None
+        self._waited_for: threading.Event | None = None
+
+    def tell(self, value: T | None, error: BaseException | None = None) -> None:
+        """The result, or why there is none."""
+        self._value, self._error = value, error
+        with _TELLING:
+            self._there = True
+            waited_for = self._waited_for
+        if waited_for is not None:
+            waited_for.set()
+
+    def done(self) -> bool:
+        """Whether there is a result."""
+        return self._there and self._error is None
+
+    def result(self) -> T:
+        """The result, waited for; raises what its making raised."""
+        if not self._there:
+            with _TELLING:
+                event = None if self._there else self._waited_for or threading.Event()
+                self._waited_for = event
+            if event is not None:
+                event.wait()
+        if self._error is not None:
+            raise self._error
+        return cast(T, self._value)
 
 
 class Memo(Generic[T]):
@@ -28,7 +66,7 @@ class Memo(Generic[T]):
 
     def __init__(self, size: int):
         self._size = size
-        self._entries: OrderedDict[Hashable, Future[T]] = OrderedDict()
+        self._entries: OrderedDict[Hashable, Made[T]] = OrderedDict()
         self._lock = threading.Lock()
 
     def get(self, key: Hashable, compute: Callable[[], T]) -> T:
@@ -37,18 +75,18 @@ class Memo(Generic[T]):
             entry = self._entries.get(key)
             mine = entry is None
             if entry is None:
-                entry = self._entries[key] = Future()
+                entry = self._entries[key] = Made()
                 while len(self._entries) > self._size:
                     self._entries.popitem(last=False)
             else:
                 self._entries.move_to_end(key)
         if mine:
             try:
-                entry.set_result(compute())
+                entry.tell(compute())
             except BaseException as error:
                 with self._lock:
                     self._entries.pop(key, None)
-                entry.set_exception(error)
+                entry.tell(None, error)
         return entry.result()
 
     def has(self, key: Hashable) -> bool:
@@ -61,8 +99,7 @@ class Memo(Generic[T]):
         """What is kept, the longest unused first."""
         with self._lock:
             entries = list(self._entries.items())
-        done = [(key, entry) for key, entry in entries if entry.done() and entry.exception() is None]
-        return [(key, entry.result()) for key, entry in done]
+        return [(key, entry.result()) for key, entry in entries if entry.done()]
 
     def drop(self, key: Hashable) -> None:
         """One result goes."""
@@ -86,8 +123,8 @@ def new_memo(size: int) -> Memo[Any]:
 
 def _parts(value: object) -> list[object]:
     """What a kept thing is made of."""
-    if isinstance(value, Future):
-        return [value.result()] if value.done() and value.exception() is None else []
+    if isinstance(value, Made):
+        return [value.result()] if value.done() else []
     if isinstance(value, dict):
         return [*value.keys(), *value.values()]
     if isinstance(value, (list, tuple, set, frozenset)):
@@ -232,9 +269,9 @@ class once(Generic[T]):  # noqa: N801 - used as a decorator
         with _MAKING:
             if self._name in kept:
                 return kept[self._name]
-            under_way: Future[T] | None = kept.get(pending)
+            under_way: Made[T] | None = kept.get(pending)
             if under_way is None:
-                making: Future[T] = Future()
+                making: Made[T] = Made()
                 kept[pending] = making
         if under_way is not None:
             return under_way.result()
@@ -243,10 +280,10 @@ class once(Generic[T]):  # noqa: N801 - used as a decorator
         except BaseException as error:
             with _MAKING:
                 del kept[pending]
-            making.set_exception(error)
+            making.tell(None, error)
             raise
         with _MAKING:
             kept[self._name] = value
             del kept[pending]
-        making.set_result(value)
+        making.tell(value)
         return value

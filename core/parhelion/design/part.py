@@ -135,7 +135,7 @@ class Part(BaseModel):
     """A piece of the document; frozen, so that a changed boat is a new boat."""
 
     model_config = ConfigDict(frozen=True, extra="forbid", allow_inf_nan=False)
-    __slots__ = ("_hashed",)
+    __slots__ = ("_hashed", "_like")
 
     def __hash__(self) -> int:
         """By the entries that are there: of a slice of a piece as well (`reads`). Kept: parts are frozen."""
@@ -145,6 +145,21 @@ class Part(BaseModel):
             found = hash(tuple(vars(self).values()))
             object.__setattr__(self, "_hashed", found)
             return found
+
+    def __eq__(self, other: object) -> bool:
+        """By their entries, looked at once: two that were alike know it from then on, being frozen."""
+        if self is other:
+            return True
+        if not isinstance(other, Part):
+            return NotImplemented
+        mine, others = _first_like(self), _first_like(other)
+        if mine is others:
+            return True
+        if hash(mine) != hash(others) or not BaseModel.__eq__(mine, others):
+            return False
+        object.__setattr__(other, "_like", mine)
+        object.__setattr__(others, "_like", mine)
+        return True
 
     @classmethod
     def __get_pydantic_json_schema__(
@@ -157,6 +172,15 @@ class Part(BaseModel):
                 entry["quantity"] = quantity
                 entry.setdefault("step", STEPS[quantity])
         return schema
+
+
+def _first_like(part: Part) -> Part:
+    """The part that this one was first found to be like; itself where it is not known to be like any."""
+    while True:
+        try:
+            part = object.__getattribute__(part, "_like")
+        except AttributeError:
+            return part
 
 
 class Point(Part):

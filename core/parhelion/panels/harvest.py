@@ -198,7 +198,9 @@ def _harvest(design: BoatDesign, light: Light, step_deg: float) -> Harvest:
     inputs = {controller.id: np.zeros(shape) for controller in design.controllers}
     groups: dict[str, Array] = {}
     by_box: dict[tuple[str, str], Array] = {}
-    for group_id, controller_id, watts in _fed(design, light, step_deg):
+    few = light.few
+    for group_id, controller_id, told in _fed(design, few.light if few else light, step_deg):
+        watts = few.read(told) if few else told
         groups[group_id] = groups.get(group_id, 0.0) + watts
         by_box[group_id, controller_id] = by_box.get((group_id, controller_id), 0.0) + watts
         inputs[controller_id] += watts

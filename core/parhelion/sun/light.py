@@ -29,6 +29,7 @@ CLOUDED_INDEX, CLEAR_INDEX = 0.80, 0.97  # share of a clear sky's light: below a
 MOST_BEAM = (
     1.1  # of a clear sky's beam: a haze less than usual; what is more comes from the edges of clouds [2]
 )
+RANKS = 25  # of an ensemble's skies that tell all of them, at each step
 POOR = 0.1  # of such days give no more than the poor one
 
 
@@ -65,6 +66,7 @@ class Light:
     dni: Array
     shown: int
     air_c: Array | None = None  # by step, where it is not the plan's
+    by_index: bool = False  # whether diffuse and beam follow from the global light of a step
 
     @property
     def timeline(self) -> Timeline:
@@ -85,10 +87,51 @@ class Light:
         return Light(self.day, self.ghi[rows], self.dhi[rows], self.dni[rows], 0, self.air_c)
 
     @once
+    def few(self) -> Few | None:
+        """A few skies that tell what all of these give; None where there are no more than that."""
+        return few_of(self) if self.by_index and len(self.ghi) > 2 * RANKS else None
+
+    @once
     def mean(self) -> Light:
         """The mean of the members, shape (1, 144): what such a day gives on the whole."""
         ghi, dhi, dni = (a.mean(axis=0, keepdims=True) for a in (self.ghi, self.dhi, self.dni))
         return Light(self.day, ghi, dhi, dni, 0, self.air_c)
+
+
+@dataclass(frozen=True, eq=False)
+class Few:
+    """Some skies of an ensemble, evenly through it at each step, and where each of all lies between them.
+
+    In one step panels give what its light asks for, whichever day it is of: what some give is told from two
+    that are a little darker and a little brighter. The shown day is among them, as it is.
+    """
+
+    light: Light
+    below: NDArray[np.intp]  # the next darker, shape (n, t)
+    share: Array  # of the one above it, shape (n, t)
+
+    def read(self, values: Array) -> Array:
+        """What all skies give, shape (n, t), of what the few do, shape (k, t)."""
+        low = np.take_along_axis(values, self.below, axis=0)
+        high = np.take_along_axis(values, np.minimum(self.below + 1, len(values) - 1), axis=0)
+        return np.asarray(low + self.share * (high - low))
+
+
+def few_of(light: Light) -> Few:
+    """The few skies of an ensemble; see `Few`."""
+    members, steps = light.ghi.shape
+    ranks = np.round((members - 1) * (1 - np.cos(np.linspace(0, np.pi, RANKS))) / 2).astype(int)
+    chosen = np.concatenate([np.argsort(light.ghi, axis=0)[ranks], np.full((1, steps), light.shown)])
+    knots = np.take_along_axis(light.ghi, chosen, axis=0)
+    chosen = np.take_along_axis(chosen, np.argsort(knots, axis=0, kind="stable"), axis=0)
+    ghi, dhi, dni = (np.take_along_axis(rows, chosen, axis=0) for rows in (light.ghi, light.dhi, light.dni))
+    below = np.empty((members, steps), dtype=np.intp)
+    for step in range(steps):
+        below[:, step] = np.searchsorted(ghi[:, step], light.ghi[:, step], side="right") - 1
+    low = np.take_along_axis(ghi, below, axis=0)
+    wide = np.take_along_axis(ghi, np.minimum(below + 1, len(ghi) - 1), axis=0) - low
+    share = np.divide(light.ghi - low, wide, out=np.zeros_like(low), where=wide > 0)
+    return Few(Light(light.day, ghi, dhi, dni, 0, light.air_c), below, share)
 
 
 def split(day: Sunned, ghi: Array) -> tuple[Array, Array]:
@@ -128,7 +171,7 @@ def _light(day: DaySteps, index: Array | None) -> Light:
     ghi = day.clear_ghi_w_per_m2[None, :] * (np.ones((1, 1)) if index is None else index)
     dhi, dni = split(day, ghi)
     order = np.argsort(ghi.sum(axis=1), kind="stable")
-    return Light(day, ghi, dhi, dni, int(order[(len(order) - 1) // 2]))
+    return Light(day, ghi, dhi, dni, int(order[(len(order) - 1) // 2]), by_index=True)
 
 
 @kept_by_arguments(24)

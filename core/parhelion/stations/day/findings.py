@@ -231,7 +231,7 @@ def grey_day(view: DayView) -> Finding | None:
     design = view.outlook.design
     if design.plan.sky in (Sky.OVERCAST, Sky.RAIN) or view.harvest_wh <= 0 or not design.panels:
         return None
-    grey = replace(view.outlook, light=light_under(design.site, design.plan.date, Sky.OVERCAST))
+    grey = replace(view.outlook, light=light_under(design.site, design.plan.date, Sky.OVERCAST).shown_alone)
     if grey.store is None or grey.takes_no_charge:
         here, there = (float(live_distances(o)[o.light.shown]) for o in (view.outlook, grey))
     else:
