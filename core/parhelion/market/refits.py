@@ -6,6 +6,7 @@ from collections import Counter
 from collections.abc import Hashable
 from typing import NamedTuple
 
+from parhelion.computing.kept import kept_by_arguments
 from parhelion.design import Bank, BoatDesign, Controller, Drive, PanelGroup, PanelModel, Place
 from parhelion.design.wish import OwnedPanels
 from parhelion.market.fittings import FITTINGS, STOCK_PRICE_PER_KG, fitting_offer
@@ -33,6 +34,7 @@ class Bought(NamedTuple):
     cabled: Counter[Hashable]  # panels that lie on their place already, cable and all
 
 
+@kept_by_arguments(400)
 def panel_key(panel: PanelModel) -> Hashable:
     """What makes two panels alike: everything on their datasheets."""
     return tuple(getattr(panel, name) for name in DATASHEET)

@@ -32,12 +32,12 @@ class ManyDays:
 
 
 def joined(lights: Sequence[Light]) -> Light:
-    """Lights of one member each as one.
+    """Lights of as many members each as one.
 
     Parameters
     ----------
     lights : sequence of Light
-        Shapes (1, t), each with its air.
+        Shapes (n, t), each with its air.
 
     Raises
     ------
@@ -57,4 +57,4 @@ def joined(lights: Sequence[Light]) -> Light:
     ghi, dhi, dni = (
         np.concatenate([getattr(one, n) for one in lights], axis=1) for n in ("ghi", "dhi", "dni")
     )
-    return Light(many, ghi, dhi, dni, 0, np.concatenate(airs_c))
+    return Light(many, ghi, dhi, dni, lights[0].shown, np.concatenate(airs_c))

@@ -15,6 +15,7 @@ from parhelion.design import Spot
 from parhelion.sun.climate import usual_air_temperature_c
 from parhelion.sun.daysteps import day_at
 from parhelion.sun.light import Light, split
+from parhelion.sun.many import joined
 
 Array = NDArray[np.float64]
 
@@ -28,6 +29,12 @@ def light_at_skies(spot: Spot, date: Date, every: int = 1) -> Light:
     ghi = np.array(SKIES)[:, None] * day.clear_ghi_w_per_m2[None, :]
     air = np.full(ghi.shape[1], usual_air_temperature_c(spot.latitude_deg, date))
     return Light(day, ghi, *split(day, ghi), SKIES.index(1.0), air)
+
+
+@kept_by_arguments(24)
+def days_at_skies(spot: Spot, dates: tuple[Date, ...], every: int = 1) -> Light:
+    """The same of several days end to end, shape (12, days x 144 / every)."""
+    return joined([light_at_skies(spot, date, every) for date in dates])
 
 
 def between(table: Array, index: Array) -> Array:

@@ -226,7 +226,7 @@ def harvested(design: BoatDesign, question: Question, option: Option, few: bool 
         return _with_sun(option, tuple(nothing for _ in question.months))
     alone = bare(design).changed(places=option.places, panels=option.groups, controllers=option.controllers)
     rest, sun = question.wish.rest_state, first_sun_in if few else sun_in
-    return _with_sun(option, tuple(np.stack(sun(alone, m.month, rest)) for m in question.months))
+    return _with_sun(option, tuple(np.stack(both) for both in sun(alone, question.month_numbers, rest)))
 
 
 def _with_sun(option: Option, sun: tuple[Array, ...]) -> Option:

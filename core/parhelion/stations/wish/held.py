@@ -41,7 +41,7 @@ from parhelion.stations.wish.ground import (
     speed_of,
     weeks_of,
 )
-from parhelion.sun.skies import SKIES, light_at_skies
+from parhelion.sun.skies import SKIES, days_at_skies, light_at_skies
 
 Array = NDArray[np.float64]
 
@@ -68,6 +68,11 @@ class Question:
     @property
     def asks(self) -> tuple[Ask, ...]:
         return self.wish.asks
+
+    @property
+    def month_numbers(self) -> tuple[int, ...]:
+        """1 to 12."""
+        return tuple(month.month for month in self.months)
 
     def shorter(self, weeks: int) -> Question:
         """The same of the first weeks of each month alone."""
@@ -181,22 +186,27 @@ def watts_of(wish: Wish, curve: DemandCurve) -> Array:
     return found
 
 
-def sun_in(design: BoatDesign, month: int, rest: BoatState) -> tuple[Array, Array]:
-    """At the banks under each steady sky of a month, on a day out and at rest, shapes (12, 48, 2) [W]."""
-    then = date_in(design, month)
-    light = light_at_skies(design.site.spot, then.plan.date, THREE)
+def sun_in(design: BoatDesign, months: tuple[int, ...], rest: BoatState) -> tuple[tuple[Array, Array], ...]:
+    """At the banks under each steady sky of each month, on a day out and at rest, shapes (12, 48, 2) [W]."""
+    then = [date_in(design, month) for month in months]
+    if not then:
+        return ()
+    light = days_at_skies(design.site.spot, tuple(day.plan.date for day in then), THREE)
 
     def in_state(state: BoatState) -> BoatDesign:
-        return then.changed(plan=then.plan.model_copy(update={"state": state}))
+        return then[0].changed(plan=then[0].plan.model_copy(update={"state": state}))
+
+    def by_month(whole: Array) -> list[Array]:
+        return [np.ascontiguousarray(part) for part in np.split(whole, len(months), axis=1)]
 
     out, lying = in_state(BoatState.UNDER_WAY), in_state(rest)
-    out_w = harvest(out, light).by_bank_w
+    out_w = by_month(harvest(out, light).by_bank_w)
     if deck_of(out) == deck_of(lying) and not design.site.skyline:
-        return out_w, out_w
-    return out_w, harvest(lying, light).by_bank_w
+        return tuple(zip(out_w, out_w, strict=True))
+    return tuple(zip(out_w, by_month(harvest(lying, light).by_bank_w), strict=True))
 
 
-first_sun_in = kept(Reads.all_but("wish", *UNREAD), 160)(
+first_sun_in = kept(Reads.all_but("wish", *UNREAD), 40)(
     sun_in
 )  # of a first look, which few boats meet again and again
 
@@ -206,8 +216,8 @@ def numbers_of(design: BoatDesign, question: Question, few: bool = False) -> Num
     sun = first_sun_in if few else sun_in
     curve = curve_of(design, question.wish)
     months = []
-    for days in question.months:
-        out_w, rest_w = sun(design, days.month, question.wish.rest_state)
+    suns = sun(design, question.month_numbers, question.wish.rest_state)
+    for days, (out_w, rest_w) in zip(question.months, suns, strict=True):
         house_w, aboard = house_in(design, days.month, curve)
         months.append(MonthNumbers(out_w, rest_w, house_w, aboard))
     return Numbers(tuple(months), watts_of(question.wish, curve))
