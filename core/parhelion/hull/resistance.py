@@ -183,8 +183,8 @@ def range_warnings(design: BoatDesign, speed_mps: float | None = None) -> list[R
         share = float(planing_share(hulls, np.array(speed_mps))) if model is Model.PLANING else 0.0
         if share > 0:
             state = planing.running_state(planing_hull(hulls), speed_mps, hulls.density, hulls.viscosity)
-            checks.append(("trim on the plane", state.trim_deg, planing.TRIM_DEG))
-            checks.append(("wetted length to beam", state.wetted_ratio, planing.WETTED_TO_BEAM))
+            checks.append(("trim on the plane", float(state.trim_deg), planing.TRIM_DEG))
+            checks.append(("wetted length to beam", float(state.wetted_ratio), planing.WETTED_TO_BEAM))
         else:
             froude = speed_mps / np.sqrt(GRAVITY_MPS2 * hull.length_m)
             fastest = delft.FASTEST_FROUDE if model is Model.YACHT else FASTEST_FROUDE
