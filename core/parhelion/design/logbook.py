@@ -58,8 +58,10 @@ class Outing(Part):
     )
     lowest_c: float | None = entry("Air, lowest", "Empty: usual", default=None, ge=-50, le=60)
     highest_c: float | None = entry("Air, highest", "Empty: usual", default=None, ge=-50, le=60)
-    wind_mps: float | None = entry("Wind", "Empty: as planned", default=None, ge=0, le=40)
-    heading_deg: float | None = entry("Heading", "Empty: as planned", default=None, ge=0, le=360)
+    wind_mps: float | None = entry("Wind", "Empty: as it was read, or as planned", default=None, ge=0, le=40)
+    heading_deg: float | None = entry(
+        "Heading", "Empty: as her track says, or as planned", default=None, ge=0, le=360
+    )
     clock_ahead_s: float = entry(
         "Clock ahead", "Of the readings, against the true time", default=0, ge=-86_400, le=86_400,
         quantity="ratio", unit="s", step=60,

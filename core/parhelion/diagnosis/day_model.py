@@ -52,6 +52,7 @@ class DayLog:
     motor_w: Array  # at the bank [W]
     watts: Array | None = None  # from the panels, where a meter gives them alone
     house_w: Array | None = None
+    course_deg: Array | None = None  # over the ground, where she made way
 
     @once
     def pv_w(self) -> Array:
@@ -180,11 +181,11 @@ class DayModel:
         return demand_curve(self.design).power_at(speed_mps)
 
 
-def light_through(track: SunTrack, index: Array) -> Light:
-    """A light of one member, shape (1, t)."""
+def light_through(track: SunTrack, index: Array, course_deg: Array | None = None) -> Light:
+    """A light of one member, shape (1, t), on a boat with a course where one is known."""
     ghi = (track.clear_ghi_w_per_m2 * index)[None, :]
     dhi, dni = split(track, ghi)
-    return Light(track, ghi, dhi, dni, 0)
+    return Light(track, ghi, dhi, dni, 0, course_deg=course_deg)
 
 
 def strings_under(design: BoatDesign, inputs: Sequence[Input], light: Light, air_c: Array) -> Strings | None:
@@ -244,5 +245,5 @@ def day_model(
     index, spread = (np.array(values) for values in zip(*(word_index(word) for word in words), strict=True))
     air = air_through(true, around.lowest_c, around.highest_c)
     boxes = tuple(inputs_of(design)) if inputs is None else inputs
-    strings = strings_under(design, boxes, light_through(track, index), air)
+    strings = strings_under(design, boxes, light_through(track, index, log.course_deg), air)
     return DayModel(design, track, words, index, spread, air, boxes, strings)

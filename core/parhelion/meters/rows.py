@@ -15,10 +15,12 @@ from zoneinfo import ZoneInfo
 import numpy as np
 from numpy.typing import NDArray
 
+from parhelion.computing.kept import once
 from parhelion.constants import STEP_S
 from parhelion.design import Sky
 from parhelion.design.logbook import Reading
 from parhelion.diagnosis.day_model import DayLog, WaterNote
+from parhelion.meters.course import course_deg
 from parhelion.sun.timeline import Timeline, even_steps
 
 Array = NDArray[np.float64]
@@ -39,8 +41,10 @@ def steps_of(began_at: datetime, ended_at: datetime, zone: ZoneInfo) -> Timeline
 class Rows:
     """Readings laid on even steps; nan where nothing was read."""
 
-    def __init__(self, steps: Timeline, readings: Sequence[Reading], clock_ahead_s: float = 0.0):
-        self.steps = steps
+    def __init__(
+        self, steps: Timeline, readings: Sequence[Reading], clock_ahead_s: float = 0.0, by_track: bool = True
+    ):
+        self.steps, self.by_track = steps, by_track
         ahead = timedelta(seconds=clock_ahead_s)
         read: dict[int, list[Reading]] = {}
         for reading in readings:
@@ -100,6 +104,12 @@ class Rows:
             if reading.waves_m is not None or reading.wind_mps is not None
         )
 
+    @once
+    def course_deg(self) -> Array | None:
+        """Where she headed by the places that were read, by row; None where none says."""
+        found = course_deg(self.mean("latitude_deg"), self.mean("longitude_deg"), STEP_S)
+        return found if np.isfinite(found).any() else None
+
     def panel_watts(self, of: str | None) -> Array:
         """Watts of one controller, read or volts times amps."""
         watts = self.mean("pv_w", of)
@@ -133,5 +143,6 @@ class Rows:
             motor_w=whole["motor_w"],
             watts=self.panel_watts(of) if of_one else self.whole_watts(),
             house_w=whole["house_w"],
+            course_deg=self.course_deg if self.by_track else None,
         )
         return found

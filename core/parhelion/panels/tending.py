@@ -13,6 +13,7 @@ from parhelion.panels.deck import DeckGroup, at_tilt, deck_of
 from parhelion.panels.panel import cell_temperature_c, power_per_watt
 from parhelion.panels.shade import STEP_DEG
 from parhelion.panels.shaded import group_light
+from parhelion.panels.turned import turned
 from parhelion.sun.climate import Air, air_of
 from parhelion.sun.light import Light
 from parhelion.sun.many import ManyDays
@@ -141,7 +142,8 @@ def tended_power_per_watt(
     steps = np.arange(light.ghi.shape[1])
     for heading in headings_deg:
         tilts = tilts_of(*deck.place.hinge_deg)
-        made = np.array(_stacked(design, light, deck, heading, tilts, air))
+        seen, bow = (light, heading) if light.course_deg is None else (turned(light, (heading,)), 0.0)
+        made = np.array(_stacked(design, seen, deck, bow, tilts, air))
         mean = Tilted(tilts, made.mean(axis=1), blocks_of(light))
         nearest = int(np.abs(tilts - deck.place.tilt_deg).argmin())
         total += made[mean.chosen(deck.place.tended, nearest)[None, :], np.arange(len(total))[:, None], steps]

@@ -34,6 +34,11 @@ class TurnedDay:
 
 @kept_by_arguments(24)
 def _turned_day(day: Sunned, headings_deg: tuple[float, ...]) -> TurnedDay:
+    return _day_turned(day, [np.full(len(day.azimuth_deg), heading) for heading in headings_deg])
+
+
+def _day_turned(day: Sunned, headings_deg: list[Array]) -> TurnedDay:
+    """A day on headings that may change by the step, shapes (s,)."""
     number = len(headings_deg)
     return TurnedDay(
         np.tile(day.zenith_deg, number),
@@ -48,15 +53,25 @@ def _turned_day(day: Sunned, headings_deg: tuple[float, ...]) -> TurnedDay:
 
 @kept_by_arguments(48)
 def turned(light: Light, headings_deg: tuple[float, ...]) -> Light:
-    """A light on several headings, shapes (n, h * s), for a boat whose bow lies north."""
+    """A light on several headings, shapes (n, h * s), for a boat whose bow lies north.
+
+    Where her course is known in a step, that is her heading in it, and none of these.
+    """
     number = len(headings_deg)
     ghi, dhi, dni = (np.tile(part, (1, number)) for part in (light.ghi, light.dhi, light.dni))
     air_c = None if light.air_c is None else np.tile(light.air_c, number)
-    return Light(_turned_day(light.day, headings_deg), ghi, dhi, dni, light.shown, air_c)
+    course = light.course_deg
+    if course is None:
+        day = _turned_day(light.day, headings_deg)
+    else:
+        day = _day_turned(light.day, [np.where(np.isfinite(course), course, h) for h in headings_deg])
+    return Light(day, ghi, dhi, dni, light.shown, air_c)
 
 
 def at_once(light: Light, headings_deg: tuple[float, ...]) -> bool:
-    """Whether headings are worked out together rather than one by one."""
+    """Whether headings are worked out together rather than one by one; a course that changes always is."""
+    if light.course_deg is not None:
+        return True
     return len(headings_deg) > 1 and light.ghi.size * len(headings_deg) <= MOST_AT_ONCE
 
 

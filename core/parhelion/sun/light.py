@@ -67,6 +67,7 @@ class Light:
     shown: int
     air_c: Array | None = None  # by step, where it is not the plan's
     by_index: bool = False  # whether diffuse and beam follow from the global light of a step
+    course_deg: Array | None = None  # the boat's own by step, where it is known; nan elsewhere
 
     @property
     def timeline(self) -> Timeline:

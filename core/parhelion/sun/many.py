@@ -54,7 +54,12 @@ def joined(lights: Sequence[Light]) -> Light:
     }  # fmt: skip
     lengths = [light.ghi.shape[1] for light in lights]
     many = ManyDays(**rows, day_of_step=np.repeat(np.arange(len(lengths)), lengths))
+    courses = None
+    if any(light.course_deg is not None for light in lights):
+        unknown = [np.full(steps, np.nan) for steps in lengths]
+        own = (light.course_deg for light in lights)
+        courses = np.concatenate([a if a is not None else b for a, b in zip(own, unknown, strict=True)])
     ghi, dhi, dni = (
         np.concatenate([getattr(one, n) for one in lights], axis=1) for n in ("ghi", "dhi", "dni")
     )
-    return Light(many, ghi, dhi, dni, lights[0].shown, np.concatenate(airs_c))
+    return Light(many, ghi, dhi, dni, lights[0].shown, np.concatenate(airs_c), course_deg=courses)

@@ -48,4 +48,4 @@ def light_behind(light: Light, skyline: tuple[Skyline, ...]) -> Light:
     dni = light.dni * seen
     dhi = light.dhi * sky_left(skyline)
     ghi = dhi + dni * np.maximum(np.cos(np.radians(day.zenith_deg)), 0.0)
-    return Light(day, ghi, dhi, dni, light.shown, light.air_c)
+    return Light(day, ghi, dhi, dni, light.shown, light.air_c, course_deg=light.course_deg)

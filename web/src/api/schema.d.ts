@@ -6126,12 +6126,12 @@ export interface components {
             highest_c?: number | null;
             /**
              * Wind
-             * @description Empty: as planned
+             * @description Empty: as it was read, or as planned
              */
             wind_mps?: number | null;
             /**
              * Heading
-             * @description Empty: as planned
+             * @description Empty: as her track says, or as planned
              */
             heading_deg?: number | null;
             /**

@@ -164,6 +164,14 @@ def told_of(day: OutingDay) -> list[StretchTold]:
             tell(first, past, sentence(
                 "nothing read, {a} to {b}", a=clock(float(at[first]) % 1440), b=clock(float(at[past]) % 1440)
             ))  # fmt: skip
+    course = day.light.course_deg
+    if course is not None:
+        known = np.flatnonzero(np.isfinite(course))
+        first, past = int(known[0]), int(known[-1]) + 1
+        tell(first, past, sentence(
+            "headed as her track says, {a} to {b}", a=clock(float(at[first]) % 1440),
+            b=clock(float(at[past]) % 1440),
+        ))  # fmt: skip
     assert start is not None
     return sorted(found, key=lambda told: told.from_min)
 

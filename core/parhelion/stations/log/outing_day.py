@@ -189,8 +189,8 @@ class OutingDay:
     @once
     def clear_w(self) -> Array:
         """The same under a clear sky."""
-        lit = light_through(self.track, np.ones(self.steps.steps))
-        light = Light(self.track, lit.ghi, lit.dhi, lit.dni, 0, self.light.air_c)
+        lit = light_through(self.track, np.ones(self.steps.steps), self.light.course_deg)
+        light = replace(lit, air_c=self.light.air_c)
         return np.ascontiguousarray(harvest(self.design, light).array_w[0])
 
     def box_w(self, key: str) -> Array:
@@ -327,11 +327,20 @@ def _around(design: BoatDesign, outing: Outing, rows: Rows) -> Around:
     return Around(low, high, absorption_v(bank), float_v(bank), rows.water)
 
 
-def then(design: BoatDesign, outing: Outing) -> BoatDesign:
+def wind_of(told: Told) -> float | None:
+    """The wind as noted for the outing, or the middle of what was read; None where nobody says [m/s]."""
+    if told.outing.wind_mps is not None:
+        return told.outing.wind_mps
+    read = [reading.wind_mps for reading in told.readings if reading.wind_mps is not None]
+    return float(np.median(read)) if read else None
+
+
+def then(design: BoatDesign, told: Told) -> BoatDesign:
     """The boat on the day of an outing: its date, wind and heading."""
+    outing, wind_mps = told.outing, wind_of(told)
     update = {
         "date": outing.began_at.date(),
-        **({} if outing.wind_mps is None else {"wind_mps": outing.wind_mps}),
+        **({} if wind_mps is None else {"wind_mps": wind_mps}),
         **({} if outing.heading_deg is None else {"heading_deg": outing.heading_deg, "swing_deg": 0.0}),
     }
     return design.changed(plan=design.plan.model_copy(update=update))
@@ -353,10 +362,10 @@ def outing_days(design: BoatDesign, told: Sequence[Told]) -> list[OutingDay]:
     """Times on the water beside their model: the sun of all that were alike in wind and heading at once."""
     zone = zone_at(design.site.latitude_deg, design.site.longitude_deg)
     nameplates = {box.key: box.nameplate_w * box.boxes for box in inputs_of(design)}
-    seen = [_seen(then(design, one.outing), one, zone) for one in told]
-    alike: dict[tuple[float | None, float | None], list[int]] = {}
-    for index, outing in enumerate(one.outing for one in told):
-        alike.setdefault((outing.wind_mps, outing.heading_deg), []).append(index)
+    seen = [_seen(then(design, one), one, zone) for one in told]
+    alike: dict[tuple[float, float | None, float], list[int]] = {}
+    for index, plan in enumerate(one.boat.plan for one in seen):
+        alike.setdefault((plan.wind_mps, plan.heading_deg, plan.swing_deg), []).append(index)
     harvests: dict[int, Harvest] = {}
     for members in alike.values():
         some = [seen[index] for index in members]
@@ -389,16 +398,15 @@ class _Seen:
 
 
 def _seen(boat: BoatDesign, told: Told, zone: ZoneInfo) -> _Seen:
-    rows = Rows(
-        steps_of(told.outing.began_at, ended_at(told), zone), told.readings, told.outing.clock_ahead_s
-    )
+    outing = told.outing
+    steps = steps_of(outing.began_at, ended_at(told), zone)
+    rows = Rows(steps, told.readings, outing.clock_ahead_s, by_track=outing.heading_deg is None)
     around = _around(boat, told.outing, rows)
     words = held_words(rows.steps, rows.words)
     index, spread = (np.array(values) for values in zip(*(word_index(word) for word in words), strict=True))
     track = track_over(boat.site.spot, rows.steps)
-    lit = light_through(track, index)
     air = air_through(rows.steps, around.lowest_c, around.highest_c)
-    light = Light(track, lit.ghi, lit.dhi, lit.dni, 0, air)
+    light = replace(light_through(track, index, rows.log().course_deg), air_c=air)
     aboard = None if boat.bank is None else aboard_of(boat, around.highest_c, water_temperature_c(boat))
     return _Seen(boat, rows, around, track, words, spread, light, aboard)
 

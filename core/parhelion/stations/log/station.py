@@ -31,7 +31,7 @@ STATION = Station(
         Study("picture", log_picture),
         Study("now", log_now),
         Study("meaning", log_meaning, at_rest=True),
-        Study("season", log_season, at_rest=True),
+        Study("season", log_season),
         Study("meters", log_meters, at_rest=True),
     ),
     readers=(Reader("said", said), Reader("readings/read", brought_readings)),
