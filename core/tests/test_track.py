@@ -54,6 +54,21 @@ class TrackTest(TestCase):
         over = course_deg(np.array([0.0, 0.0, np.nan]), np.array([179.99, -179.99, 0.0]), 600.0)
         np.testing.assert_allclose(over, [90.0, 90.0, np.nan])  # across the date line
 
+    def test_places_noted_now_and_then_tell_the_rows_between_them(self):
+        """Half an hour apart they do, farther apart none does; a turn is seen where it was taken."""
+        found = {}
+        for apart in (1, 3, 4):
+            lat, lon = np.full(24, np.nan), np.full(24, np.nan)
+            for row in range(0, 24, apart):
+                lat[row], lon[row] = 50 + 0.01 * min(row, 12), 0.02 * max(row - 12, 0)
+            found[apart] = course_deg(lat, lon, 600.0)
+        np.testing.assert_allclose(found[1][:12], 0.0, atol=1e-9)
+        np.testing.assert_allclose(found[1][14:], 90.0, atol=0.1)
+        np.testing.assert_allclose(found[3][:11], 0.0, atol=1e-9)
+        self.assertTrue(np.isfinite(found[3][:22]).all())
+        self.assertTrue(np.isnan(found[3][22:]).all())  # after the last place nobody knows
+        self.assertTrue(np.isnan(found[4]).all())
+
     def test_her_track_heads_the_model_as_her_heading_noted_would(self):
         boat = self.boat()
         plain, tracked, noted, both = (

@@ -2,9 +2,9 @@
 
 References
 ----------
-[1] The course over the ground between the places of the rows before and after, on the plane that touches the
-    earth there. A stream across sets it beside her heading, by 15 degrees where it runs at a quarter of her
-    speed: less than shade and tilt ask for. A boat that drifts or circles has no course.
+[1] The course over the ground between the last place before a row and the next after it, on the plane that
+    touches the earth there. A stream across sets it beside her heading, by 15 degrees where it runs at a
+    quarter of her speed: less than shade and tilt ask for. A boat that drifts or circles has no course.
 """
 
 from __future__ import annotations
@@ -16,6 +16,7 @@ Array = NDArray[np.float64]
 
 EARTH_M = 6.371e6
 SLOWEST_MPS = 0.3  # slower is drift, and what a receiver wanders
+APART_ROWS = 3  # places farther apart do not tell how she headed between them
 
 
 def course_deg(latitude_deg: Array, longitude_deg: Array, step_s: float) -> Array:
@@ -31,18 +32,26 @@ def course_deg(latitude_deg: Array, longitude_deg: Array, step_s: float) -> Arra
     Returns
     -------
     ndarray, shape (t,)
-        Clockwise from true north [deg]; nan where she makes no way or her place is not known on both sides.
+        Clockwise from true north [deg]; nan where she makes no way or no place is known near it.
     """
     found = np.full(len(latitude_deg), np.nan)
-    known = np.isfinite(latitude_deg) & np.isfinite(longitude_deg)
-    for row in np.flatnonzero(known):
-        before = row - 1 if row > 0 and known[row - 1] else row
-        after = row + 1 if row + 1 < len(known) and known[row + 1] else row
-        if before == after:
+    known = np.flatnonzero(np.isfinite(latitude_deg) & np.isfinite(longitude_deg))
+    north, east = np.radians(latitude_deg[known]), np.radians(longitude_deg[known])
+    for row in range(len(found) if len(known) > 1 else 0):
+        place = int(np.searchsorted(known, row))
+        here = place < len(known) and known[place] == row
+        low, high = max(place - 1, 0), min(place + 1 if here else place, len(known) - 1)
+        if here:  # one that is far from its neighbour on a side looks to the other
+            low = low if row - known[low] <= APART_ROWS else place
+            high = high if known[high] - row <= APART_ROWS else place
+        if high <= low or not known[low] <= row <= known[high]:
             continue
-        north = np.radians(latitude_deg[after] - latitude_deg[before])
-        east = np.radians((longitude_deg[after] - longitude_deg[before] + 180) % 360 - 180)
-        east *= np.cos(np.radians(latitude_deg[row]))
-        if EARTH_M * np.hypot(north, east) >= SLOWEST_MPS * step_s * (after - before):
-            found[row] = np.degrees(np.arctan2(east, north)) % 360
+        rows = int(known[high] - known[low])
+        if not here and rows > APART_ROWS:
+            continue
+        across = (east[high] - east[low] + np.pi) % (2 * np.pi) - np.pi
+        across *= np.cos((north[low] + north[high]) / 2)
+        along = north[high] - north[low]
+        if EARTH_M * np.hypot(along, across) >= SLOWEST_MPS * step_s * rows:
+            found[row] = np.degrees(np.arctan2(across, along)) % 360
     return found
