@@ -8,7 +8,7 @@ from unittest import TestCase
 import numpy as np
 from parhelion.design import Sky
 from parhelion.design.logbook import Logbook
-from parhelion.meters.course import course_deg
+from parhelion.meters.course import EARTH_M, course_deg
 from parhelion.meters.rows import Rows, steps_of
 from parhelion.stations.log.day import day_shown
 from parhelion.stations.log.meaning import log_meaning
@@ -97,6 +97,31 @@ class TrackTest(TestCase):
         ]
         found = log_meaning(boat, book_.model_copy(update={"readings": tuple(readings)}))
         self.assertFalse(found[0].ranked[0].fault)
+
+    def test_her_track_is_drawn_by_who_paid_and_a_place_that_cannot_be_is_left_out(self):
+        came = [(9.0, 0.0, 20.0, 400.0), (10.0, 1.0, 900.0, 400.0), (11.0, 40.0, 900.0, 400.0),
+                (11.3, 2.0, 900.0, 0.0), (12.0, 3.0, 20.0, 0.0)]  # fmt: skip
+        told = book(*(
+            {"h": h, "latitude_deg": 60.0, "longitude_deg": 10 + 0.1 * far, "pv_w": pv, "motor_w": motor,
+             "speed_mps": 1.5 if motor else 0.0}
+            for h, far, pv, motor in came
+        ))  # fmt: skip
+        track = day_shown(outing_day(demo(), book_of(told).told[0])).track
+        degree_m = math.pi / 180 * EARTH_M * math.cos(math.radians(60))
+        np.testing.assert_allclose(
+            [p.east_m for p in track.places], [0, 0.1 * degree_m, 0.2 * degree_m, 0.3 * degree_m]
+        )
+        np.testing.assert_allclose([p.north_m for p in track.places], 0.0, atol=1e-6)
+        self.assertEqual([p.sun_pays for p in track.places], [False, True, None, None])
+        self.assertEqual([hour.minute for hour in track.hours], [540, 600, 660, 720])
+        self.assertAlmostEqual(track.hours[1].east_m, 0.1 * degree_m)
+        self.assertIsNone(day_shown(outing_day(demo(), book_of(book({"h": 9, "pv_w": 1.0})).told[0])).track)
+
+    def test_a_speed_holds_no_longer_than_the_outing(self):
+        """Read at 17:48 it counts for the rows until six; where no end was noted, for an hour and a half."""
+        for end, rows in ((NOON.replace(hour=18), 2), (None, 9)):
+            day = outing_day(demo(), book_of(book({"h": 17.8, "speed_mps": 2.0}, ended_at=end)).told[0])
+            self.assertAlmostEqual(day.way_m, 2.0 * 600 * rows, delta=1)
 
     def test_wind_that_was_read_cools_her_panels(self):
         calm, read, noted = (

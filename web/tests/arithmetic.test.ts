@@ -10,6 +10,7 @@ const SOURCES = import.meta.glob<string>("../src/**/*.{ts,tsx}", {
 
 /** Files that place what is drawn, or read a place back: pixels, angles, shares of a width. */
 const DRAWING = [
+  "kit/chart/plane",
   "app/(Globe|Logo|HullShape|WorldMap)",
   "features/array/(DeckPlan|DeckThings|DeckView|deckGeometry|SkyView|SunArc|TiltMap|YearView|parts)",
   "features/bank/TankChart",
@@ -17,7 +18,7 @@ const DRAWING = [
   "features/passage/(ChartView|LeaveStrip|RibbonChart|RibbonWater|chartFrame|ribbonFrame)",
   "features/fitout/(CurveChart|FrameSketch|OtherTests|PartsView|StepsDiagram|SunGauge|SunStrip|VoltScale)",
   "features/hull/(CrossingChart|CrossingMarks|OpenWaterChart|PlanMark|PowerStrip|RangeChart)",
-  "features/log/(DayLogChart|FactorLine|MetersView|MonthsChart|NowBars|OutingList)",
+  "features/log/(DayLogChart|FactorLine|MetersView|MonthsChart|NowBars|OutingList|TrackView)",
   "features/strings/(BoxesYear|Diagram|Ladder)",
   "features/wish/(AsSheIs|DeckSketch|FrontChart)",
   "features/year/(AheadView|ClimateStrip|CompareView|SeasonView|UpgradesView)",

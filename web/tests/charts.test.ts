@@ -6,10 +6,11 @@ import { clockAt, indexOf, minutesOf, motorBars, stacked, steps } from "../src/f
 import { asked, clockOf, dayOf } from "../src/features/fitout/minute";
 import { sunNames } from "../src/features/hull/CrossingMarks";
 import { momentOf } from "../src/features/log/moment";
-import { between, frameOf, type Spot, spotAt, withinReach } from "../src/features/passage/chartFrame";
+import { between, withinReach } from "../src/features/passage/chartFrame";
 import { hourPoint, placeAt, pointAt } from "../src/features/passage/ribbonFrame";
 import { shownPoint } from "../src/features/wish/points";
 import { keyStep } from "../src/kit/chart/drag";
+import { frameOf, type Spot, spotAt } from "../src/kit/chart/plane";
 import { spread } from "../src/kit/chart/spread";
 import { wrapped } from "../src/kit/chart/wrapped";
 import { goesOn } from "../src/kit/logbook";

@@ -11219,6 +11219,7 @@ export interface components {
             shares: components["schemas"]["ReadMark"][];
             /** Told */
             told: components["schemas"]["StretchTold"][];
+            track: components["schemas"]["Track"] | null;
             run: components["schemas"]["RunOffered"] | null;
             /** Readings */
             readings: components["schemas"]["ReadingLine"][];
@@ -11384,6 +11385,42 @@ export interface components {
             /** To Min */
             to_min: number;
             words: components["schemas"]["Sentence"];
+        };
+        /**
+         * Track
+         * @description Where an outing went.
+         */
+        Track: {
+            /** Places */
+            places: components["schemas"]["TrackPlace"][];
+            /** Hours */
+            hours: components["schemas"]["TrackHour"][];
+        };
+        /**
+         * TrackHour
+         * @description Where she was at a full hour.
+         */
+        TrackHour: {
+            /** Minute */
+            minute: number;
+            /** East M */
+            east_m: number;
+            /** North M */
+            north_m: number;
+        };
+        /**
+         * TrackPlace
+         * @description A place of a track, in metres from the first; whether the sun paid there, null where no motor ran.
+         */
+        TrackPlace: {
+            /** Minute */
+            minute: number;
+            /** East M */
+            east_m: number;
+            /** North M */
+            north_m: number;
+            /** Sun Pays */
+            sun_pays: boolean | null;
         };
         /** LogPictureAsked */
         LogPictureAsked: {

@@ -22,6 +22,7 @@ from parhelion.stations.log.shown import (
     SpeedSpan,
     StretchTold,
 )
+from parhelion.stations.log.track import track_of
 
 Array = NDArray[np.float64]
 
@@ -231,6 +232,7 @@ def day_shown(day: OutingDay) -> DayShown:
         soc=_marks(day.soc_read, minutes),
         shares=_shares(day, minutes),
         told=told_of(day),
+        track=track_of(day),
         run=run_offered(day),
         readings=readings,
         more_readings=more,

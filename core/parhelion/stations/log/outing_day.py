@@ -144,9 +144,15 @@ def still_in(outing: Outing, steps: Timeline) -> Mask:
     return found
 
 
+def lies_in(outing: Outing, steps: Timeline) -> Mask:
+    """The same, and all rows after the end that was noted: what was read holds no longer."""
+    ends = math.inf if outing.ended_at is None else steps.index_at(outing.ended_at)
+    return still_in(outing, steps) | (np.arange(steps.steps) + 0.5 >= ends)
+
+
 def speeds_of(outing: Outing, rows: Rows) -> Array:
     """Speed through the water, held between readings; 0 where nothing says otherwise [m/s]."""
-    still = still_in(outing, rows.steps)
+    still = lies_in(outing, rows.steps)
     return np.nan_to_num(held_on(rows.log().speed_mps, rows.steps.step_h, still))
 
 
@@ -254,7 +260,7 @@ class OutingDay:
     @once
     def motor_w(self) -> Array:
         """As read and held; the model's where only the speed was read."""
-        read = held_on(self.rows.log().motor_w, self.steps.step_h, still_in(self.outing, self.steps))
+        read = held_on(self.rows.log().motor_w, self.steps.step_h, lies_in(self.outing, self.steps))
         return np.where(np.isfinite(read), read, self.motor_model_w)
 
     @once

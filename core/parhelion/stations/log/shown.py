@@ -107,6 +107,30 @@ class RunOffered(Frozen):
     reason: Sentence | None  # why it is not offered
 
 
+class TrackPlace(Frozen):
+    """A place of a track, in metres from the first; whether the sun paid there, null where no motor ran."""
+
+    minute: float
+    east_m: float
+    north_m: float
+    sun_pays: bool | None
+
+
+class TrackHour(Frozen):
+    """Where she was at a full hour."""
+
+    minute: float
+    east_m: float
+    north_m: float
+
+
+class Track(Frozen):
+    """Where an outing went."""
+
+    places: list[TrackPlace]
+    hours: list[TrackHour]
+
+
 class DayShown(Frozen):
     """The day as it went. Series run over the ten-minute steps between its edges; null where unknown."""
 
@@ -134,6 +158,7 @@ class DayShown(Frozen):
     soc: list[ReadMark]
     shares: list[ReadMark]
     told: list[StretchTold]
+    track: Track | None  # where places were read
     run: RunOffered | None
     readings: list[ReadingLine]
     more_readings: int

@@ -13,12 +13,14 @@ import { NowView } from "./NowView";
 import { OutingList } from "./OutingList";
 import { ReadingsView } from "./ReadingsView";
 import { SeasonView } from "./SeasonView";
+import { TrackView } from "./TrackView";
 import { useDevices } from "./useDevices";
 
 const VIEWS = [
   ["day", "The day as it went"],
   ["now", "Now"],
   ["readings", "Readings"],
+  ["track", "Her track"],
   ["meters", "Meters"],
   ["season", "The season"],
 ] as const;
@@ -59,6 +61,8 @@ export default function LogStation() {
                     <Empty />
                   ) : shown === "readings" ? (
                     <ReadingsView day={picture.day} />
+                  ) : shown === "track" ? (
+                    <TrackView day={picture.day} />
                   ) : shown === "meters" ? (
                     <MetersView />
                   ) : (

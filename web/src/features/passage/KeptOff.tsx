@@ -1,8 +1,8 @@
 import { useId } from "react";
 import type { PassagePicture } from "../../api/client";
+import { type Frame, pixelsOf, spotAt } from "../../kit/chart/plane";
 import { useDesign } from "../../kit/document";
 import { AddPart, Fields, RemovePart } from "../../kit/ui/Field";
-import { type Frame, pixelsOf, spotAt } from "./chartFrame";
 
 const LIST = "/passage/keep_off";
 

@@ -2,7 +2,7 @@
 import { geoAzimuthalEquidistant, geoContains, geoPath } from "d3-geo";
 import { useEffect, useState } from "react";
 import { feature } from "topojson-client";
-import { type Frame, pixelsOf } from "./chartFrame";
+import { type Frame, pixelsOf } from "../../kit/chart/plane";
 
 export type Land = ReturnType<typeof feature>;
 
