@@ -189,3 +189,17 @@ class LogWalk(BrowserTest):
         self.assertLessEqual(abs(best - 28), 3)
         expect(page.get_by_text("kept here")).to_have_count(0)
         self.assertEqual(Outing.objects.count(), 2)  # the nine are of one outing, begun with the first
+        page.get_by_role("tab", name="Her track").click()
+        expect(page.get_by_text("No places were read on this outing")).to_be_visible()
+        points = "".join(
+            f'<trkpt lat="{47 + k / 300:.4f}" lon="9.0"><time>2027-06-14T{8 + k // 12:02}:{k % 12 * 5:02}:00Z</time>'
+            "</trkpt>" for k in range(30)
+        )  # fmt: skip
+        with tempfile.TemporaryDirectory() as folder:
+            kept = Path(folder) / "round.gpx"
+            kept.write_text(f'<gpx version="1.1" creator="a boat"><trk><trkseg>{points}</trkseg></trk></gpx>')
+            page.get_by_label("readings", exact=True).set_input_files(kept)
+            page.get_by_role("button", name="bring them in").click()
+            expect(page.get_by_text("brought in.")).to_be_visible()
+        expect(page.get_by_role("img", name="Her track, north up, from 10:0")).to_be_visible()
+        self.assertEqual(page.locator("[data-track] [data-hour] text").all_text_contents(), ["11:00", "12:00"])

@@ -59,7 +59,7 @@ const post = (body: {
 const minute = (at: string | null) => (at ?? "").slice(0, 16).replace("T", " ");
 
 /** Readings from a file: a table of any layout, a track, a log of sentences; its columns matched once. */
-export function BroughtFile({ day }: { day: LogDay | null }) {
+export function BroughtFile({ day, onBrought }: { day: LogDay | null; onBrought: (outing: string) => void }) {
   const { design } = useDesign();
   const { noteOuting, noteReadings } = useLogbook();
   const [file, setFile] = useState<{ text: string; name: string } | null>(null);
@@ -112,6 +112,8 @@ export function BroughtFile({ day }: { day: LogDay | null }) {
     for (let from = 0; from < found.readings.length; from += BATCH)
       noteReadings(found.readings.slice(from, from + BATCH));
     setSaid(`${counted(found.readings.length, "reading")} brought in.`);
+    const last = found.readings.at(-1)?.outing_id;
+    if (last) onBrought(last);
     setFound(null);
     setFile(null);
   }

@@ -99,7 +99,7 @@ export function OutingList({ picture, onChoose }: Props) {
         summary={`${counted(outings.length, "outing")}, ${say("distance_m", picture.way_m)}`}
         {...folds("files")}
       >
-        <BroughtFile day={day ?? null} />
+        <BroughtFile day={day ?? null} onBrought={onChoose} />
         <LogFiles />
       </Fold>
     </>
