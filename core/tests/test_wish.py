@@ -141,7 +141,10 @@ class DaysTest(unittest.TestCase):
         for limit, most in ((0.3, 6.0), (1.0, 6.0), (3.3, 6.0), (9.0, 2.5)):
             found = reach(lambda s, limit=limit: s <= limit, most)
             self.assertAlmostEqual(found, min(limit, most), delta=0.006 * min(limit, most))
-        self.assertEqual(reach(lambda s: False, 6.0), 0.0)
+            for near in (0.041, 0.29, 1.0, 3.31, 5.9, 40.0):  # whatever was thought before
+                self.assertEqual(reach(lambda s, limit=limit: s <= limit, most, near), found)
+        for near in (None, 0.05, 5.0):
+            self.assertEqual(reach(lambda s: s <= 0.039, 6.0, near), 0.0)
 
 
 class FrontTest(unittest.TestCase):

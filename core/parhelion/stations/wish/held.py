@@ -52,7 +52,8 @@ UNREAD = (  # entries that no wish turns on
 WISH_READS = Reads.all_but(*UNREAD)
 SLOWER = (0.0, 0.25, 0.5, 0.75, 1.0)  # shares of a bend that are tried
 LEAST_STRETCH, MOST_STRETCH = 0.04, 6.0
-SETTLED = 0.004  # of a stretch
+SETTLED = 0.003  # of a stretch
+COARSE_RUNGS, FINE_RUNGS = 130, 5  # first looked away: half as far again, or a little
 SURE = 1e-9
 FEW_MONTHS = 5  # of a first look, spread over those asked
 
@@ -372,8 +373,10 @@ def ends_of(question: Question, stretch: float) -> Literal["bank", "asked", "day
     return "day" if stretch >= most_stretch(question) * (1 - SETTLED) else "bank"
 
 
-def reach(enough: Callable[[float], bool], most: float, known: float = 0.0) -> float:
-    """The largest stretch that is enough, to SETTLED; 0 where not even the least is [1].
+def reach(enough: Callable[[float], bool], most: float, near: float | None = None) -> float:
+    """The largest stretch that is enough, on rungs SETTLED apart; 0 where not even the least is [1].
+
+    Whatever it begins with it ends on the same rung.
 
     Parameters
     ----------
@@ -381,28 +384,31 @@ def reach(enough: Callable[[float], bool], most: float, known: float = 0.0) -> f
         Of a stretch; what holds for one holds for all shorter ones.
     most : float
         No stretch beyond it is asked.
-    known : float
-        One that is enough.
+    near : float, optional
+        About where it is thought to be; about the wish as stated where nothing is known.
     """
-    low = known
-    if low == 0.0:
-        low = min(1.0, most)
-        while not enough(low):
-            low /= 2
-            if low < LEAST_STRETCH:
-                return 0.0
-        high = min(2 * low, most) if low < min(1.0, most) else 0.0
+    rung = math.log1p(SETTLED)
+
+    def stretch(k: int) -> float:
+        return min(math.exp(k * rung), most)
+
+    lowest, top = math.ceil(math.log(LEAST_STRETCH) / rung), math.ceil(math.log(most) / rung - SURE)
+    start = min(max(round(math.log(near) / rung) if near else 0, lowest), top)
+    step = FINE_RUNGS if near else COARSE_RUNGS
+    if enough(stretch(start)):
+        low, high = start, start + step
+        while high <= top and enough(stretch(high)):
+            low, high, step = high, high + 2 * step, 2 * step
+        high = min(high, top + 1)
     else:
-        high = 0.0
-    while high == 0.0:
-        trial = min(low * 1.5, most)
-        if trial <= low:
-            return low
-        if enough(trial):
-            low = trial
-        else:
-            high = trial
-    while high - low > SETTLED * high:
-        middle = math.sqrt(low * high)
-        low, high = (middle, high) if enough(middle) else (low, middle)
-    return low
+        low, high = start - step, start
+        while low >= lowest and not enough(stretch(low)):
+            low, high, step = low - 2 * step, low, 2 * step
+        if low < lowest:
+            if high == lowest or not enough(stretch(lowest)):
+                return 0.0
+            low = lowest
+    while high - low > 1:
+        middle = (low + high) // 2
+        low, high = (middle, high) if enough(stretch(middle)) else (low, middle)
+    return stretch(low)

@@ -163,7 +163,7 @@ class _Search:
 
     def _by_tables(self, boat: Boat) -> Proved:
         numbers = self.yard.numbers(boat)
-        stretch = reach(lambda s: does(self.trial, numbers, s), self.most)
+        stretch = reach(lambda s: does(self.trial, numbers, s), self.most, self.thought(boat))
         return Proved(boat, built(self.yard, boat), numbers, stretch)
 
     def in_full(self, boat: Boat) -> Proved:
@@ -175,7 +175,13 @@ class _Search:
             numbers = Numbers(
                 self.yard.numbers(boat).months, watts_of(self.yard.wish, curve_of(design, self.yard.wish))
             )
-        return Proved(boat, design, numbers, reach(lambda s: does(self.question, numbers, s), self.most))
+        far = reach(lambda s: does(self.question, numbers, s), self.most, self.thought(boat))
+        return Proved(boat, design, numbers, far)
+
+    def thought(self, boat: Boat) -> float | None:
+        """About how far it goes: as its tables say, or a step beyond cheaper ones; None for the first."""
+        known = self.proved.get(id(boat))
+        return (known.stretch if known else 0.0) or self.best_within(boat.cost) * (1 + FARTHER) or None
 
     def goal(self, cost: float) -> float:
         """The stretch that a boat of that price must do to be a step of the front."""
