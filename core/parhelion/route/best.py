@@ -101,12 +101,9 @@ def _between(k: int, low: int, high: int, sums: Array, queue: Counts) -> None:
 def _marched(way: Way, bank: Watthours, held: float, first: int, end: int, sums: Array) -> float:
     """What is left after steps taken one by one; -inf where it goes below the reserve."""
     for s in range(first, end):
-        nothing = held - sums[GAINED, s]
-        if (
-            nothing + sums[HIGHEST, s] <= bank.knee * bank.full_wh
-            and nothing + sums[LOWEST, s] >= bank.reserve_wh
-        ):
-            return nothing + sums[GAINED, end]
+        base = held - sums[GAINED, s]
+        if base + sums[HIGHEST, s] <= bank.knee * bank.full_wh and base + sums[LOWEST, s] >= bank.reserve_wh:
+            return base + sums[GAINED, end]
         held = after(held, sums[NET, s], way.step_s / 3600.0, bank)
         if held < bank.reserve_wh:
             return -np.inf
@@ -133,10 +130,8 @@ def _sweep(  # noqa: PLR0912 - one loop, compiled whole
     stretches = len(stretch_m)
     steps = way.along.shape[1]
     sums, queue = np.empty((5, steps + 1)), np.empty(steps + 1, dtype=np.int64)
-    came, came_in = (
-        np.empty(steps + 1),
-        np.empty(steps + 1, dtype=np.int64),
-    )  # at a stretch's end, before its stop
+    came = np.empty(steps + 1)  # at a stretch's end, before its stop
+    came_in = np.empty(steps + 1, dtype=np.int64)
     most[:, :] = -np.inf
     moved[:, :] = -1
     most[0, first] = start_wh
@@ -173,14 +168,11 @@ def _sweep(  # noqa: PLR0912 - one loop, compiled whole
                     continue
                 if sums[TOO_FAST, t + k] > sums[TOO_FAST, t]:
                     continue
-                nothing = held - sums[GAINED, t]
-                if (
-                    nothing + sums[LOWEST, t] < bank.reserve_wh
-                    or nothing + sums[GAINED, t + k] <= came[t + k]
-                ):
+                base = held - sums[GAINED, t]
+                if base + sums[LOWEST, t] < bank.reserve_wh or base + sums[GAINED, t + k] <= came[t + k]:
                     continue
-                if nothing + sums[HIGHEST, t] <= bank.knee * bank.full_wh:
-                    held = nothing + sums[GAINED, t + k]
+                if base + sums[HIGHEST, t] <= bank.knee * bank.full_wh:
+                    held = base + sums[GAINED, t + k]
                 else:
                     held = _marched(way, bank, held, t, t + k, sums)
                 if held > came[t + k]:
