@@ -202,4 +202,6 @@ class LogWalk(BrowserTest):
             page.get_by_role("button", name="bring them in").click()
             expect(page.get_by_text("brought in.")).to_be_visible()
         expect(page.get_by_role("img", name="Her track, north up, from 10:0")).to_be_visible()
-        self.assertEqual(page.locator("[data-track] [data-hour] text").all_text_contents(), ["11:00", "12:00"])
+        self.assertEqual(
+            page.locator("[data-track] [data-hour] text").all_text_contents(), ["11:00", "12:00"]
+        )
