@@ -11,6 +11,7 @@ from __future__ import annotations
 import math
 from collections.abc import Callable, Sequence
 from dataclasses import dataclass, replace
+from functools import partial
 from typing import Literal
 
 import numpy as np
@@ -20,6 +21,7 @@ from parhelion.balance.asked_days import DONE, FAILED, run_asked, run_stays
 from parhelion.balance.outlook import outlook_under
 from parhelion.bank.joint import Aboard
 from parhelion.computing.kept import once
+from parhelion.computing.together import together
 from parhelion.design import BoatDesign, BoatState
 from parhelion.design.reads import Reads, kept
 from parhelion.design.wish import Ask, AskKind, Wish
@@ -142,7 +144,8 @@ def question_of(design: BoatDesign, wish: Wish, few: bool = False) -> Question:
     weeks = weeks_of(max(len(months), 1))
     if few and len(months) > FEW_MONTHS:
         months = tuple(months[k] for k in np.linspace(0, len(months) - 1, FEW_MONTHS).round().astype(int))
-    return Question(wish, tuple(month_days(design, month, weeks) for month in months), ashore(design, wish))
+    days = together([partial(month_days, design, month, weeks) for month in months])
+    return Question(wish, tuple(days), ashore(design, wish))
 
 
 @dataclass(frozen=True, eq=False)
