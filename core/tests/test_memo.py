@@ -22,6 +22,7 @@ from parhelion.formats.boat_file import read_boat
 from parhelion.panels.harvest import harvest
 from parhelion.stations.registry import BY_NAME
 from parhelion.sun.light import light_under
+from pydantic import BaseModel
 
 DEMO = Path(__file__).parents[2] / "demo"
 
@@ -174,6 +175,24 @@ class LikeTest(unittest.TestCase):
         self.assertNotEqual(hash(moved), hash(parts[0]))
         self.assertEqual(moved, Point(x_m=7.0, y_m=1.0, z_m=0.5))
         self.assertNotEqual(parts[0], "a point")
+
+    def test_two_threads_that_compare_in_opposite_order_never_chase_each_other(self):
+        """The second comparison begins and ends while the first is looking at the entries."""
+        one, other = (Point(x_m=3.0, y_m=1.0, z_m=0.5) for _ in range(2))
+        looked, inside = BaseModel.__eq__, []
+
+        def looks(mine: object, others: object) -> bool:
+            if not inside:
+                inside.append(1)
+                self.assertEqual(other, one)
+            return bool(looked(mine, others))
+
+        with mock.patch.object(BaseModel, "__eq__", looks):
+            self.assertTrue(one == other)
+        compared = threading.Thread(target=lambda: inside.append(one == other == one), daemon=True)
+        compared.start()
+        compared.join(5)
+        self.assertEqual(inside, [1, True])
 
 
 class ThereTest(unittest.TestCase):

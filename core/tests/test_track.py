@@ -14,6 +14,7 @@ from parhelion.stations.log.day import day_shown
 from parhelion.stations.log.meaning import log_meaning
 from parhelion.stations.log.outing_day import book_of, outing_day
 
+from tests.cases import boat
 from tests.test_fitout import demo
 from tests.test_log import NOON, ZONE, book
 
@@ -53,6 +54,8 @@ class TrackTest(TestCase):
         self.assertIsNone(Rows(steps_of(NOON, NOON, ZONE), ()).course_deg)
         over = course_deg(np.array([0.0, 0.0, np.nan]), np.array([179.99, -179.99, 0.0]), 600.0)
         np.testing.assert_allclose(over, [90.0, 90.0, np.nan])  # across the date line
+        jumps = course_deg(np.array([0.0, 50.0]), np.array([0.0, 10.0]), 600.0)
+        self.assertTrue(np.isnan(jumps).all())
 
     def test_places_noted_now_and_then_tell_the_rows_between_them(self):
         """Half an hour apart they do, farther apart none does; a turn is seen where it was taken."""
@@ -115,6 +118,17 @@ class TrackTest(TestCase):
         self.assertEqual([p.sun_pays for p in track.places], [False, True, None, None])
         self.assertEqual([hour.minute for hour in track.hours], [540, 600, 660, 720])
         self.assertAlmostEqual(track.hours[1].east_m, 0.1 * degree_m)
+        self.assertEqual(track.else_paid, "the bank gave")
+        bare = boat(banks=[])
+        self.assertEqual(
+            day_shown(outing_day(bare, book_of(told).told[0])).track.else_paid, "more than the sun gave"
+        )
+        lost = book({"h": 8.5, "latitude_deg": 0.0, "longitude_deg": 0.0}).readings  # a receiver's first word
+        after = told.model_copy(
+            update={"readings": tuple(r.model_copy(update={"id": f"a{r.id}"}) for r in lost) + told.readings}
+        )
+        again = day_shown(outing_day(demo(), book_of(after).told[0])).track
+        self.assertEqual([p.east_m for p in again.places], [p.east_m for p in track.places])
         self.assertIsNone(day_shown(outing_day(demo(), book_of(book({"h": 9, "pv_w": 1.0})).told[0])).track)
 
     def test_a_speed_holds_no_longer_than_the_outing(self):

@@ -157,8 +157,8 @@ class Part(BaseModel):
             return True
         if hash(mine) != hash(others) or not BaseModel.__eq__(mine, others):
             return False
-        object.__setattr__(other, "_like", mine)
-        object.__setattr__(others, "_like", mine)
+        low, high = (mine, others) if id(mine) < id(others) else (others, mine)
+        object.__setattr__(high, "_like", low)  # always one way: two threads cannot point them at each other
         return True
 
     @classmethod
@@ -175,7 +175,7 @@ class Part(BaseModel):
 
 
 def _first_like(part: Part) -> Part:
-    """The part that this one was first found to be like; itself where it is not known to be like any."""
+    """The part that stands for all that this one was found to be like; itself where that is none."""
     while True:
         try:
             part = object.__getattribute__(part, "_like")

@@ -9,9 +9,10 @@ from gpxpy.gpx import GPXException
 
 from parhelion.design.logbook import Reading
 from parhelion.formats.readings_table import MOST_ROWS, ReadReadings, key_of, refused
+from parhelion.meters.course import FASTEST_MPS
 
 EVERY_S = 30.0  # a reading
-FASTEST_MPS, LONGEST_S = 40.0, 3600.0  # beyond, a jump of the receiver or a pause of the track
+LONGEST_S = 3600.0  # beyond, a pause of the track
 
 
 def read_track(text: str, source: str) -> ReadReadings:

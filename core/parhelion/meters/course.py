@@ -16,6 +16,7 @@ Array = NDArray[np.float64]
 
 EARTH_M = 6.371e6
 SLOWEST_MPS = 0.3  # slower is drift, and what a receiver wanders
+FASTEST_MPS = 40.0  # faster than any boat: the receiver jumped
 APART_ROWS = 3  # places farther apart do not tell how she headed between them
 
 
@@ -32,7 +33,7 @@ def course_deg(latitude_deg: Array, longitude_deg: Array, step_s: float) -> Arra
     Returns
     -------
     ndarray, shape (t,)
-        Clockwise from true north [deg]; nan where she makes no way or no place is known near it.
+        Clockwise from true north [deg]; nan where she makes no way, a place cannot be, or none is known near.
     """
     found = np.full(len(latitude_deg), np.nan)
     known = np.flatnonzero(np.isfinite(latitude_deg) & np.isfinite(longitude_deg))
@@ -52,6 +53,6 @@ def course_deg(latitude_deg: Array, longitude_deg: Array, step_s: float) -> Arra
         across = (east[high] - east[low] + np.pi) % (2 * np.pi) - np.pi
         across *= np.cos((north[low] + north[high]) / 2)
         along = north[high] - north[low]
-        if EARTH_M * np.hypot(along, across) >= SLOWEST_MPS * step_s * rows:
+        if SLOWEST_MPS * step_s * rows <= EARTH_M * np.hypot(along, across) <= FASTEST_MPS * step_s * rows:
             found[row] = np.degrees(np.arctan2(across, along)) % 360
     return found

@@ -11395,6 +11395,8 @@ export interface components {
             places: components["schemas"]["TrackPlace"][];
             /** Hours */
             hours: components["schemas"]["TrackHour"][];
+            /** Else Paid */
+            else_paid: string;
         };
         /**
          * TrackHour

@@ -129,6 +129,7 @@ class Track(Frozen):
 
     places: list[TrackPlace]
     hours: list[TrackHour]
+    else_paid: str  # in words, who paid where the sun did not
 
 
 class DayShown(Frozen):

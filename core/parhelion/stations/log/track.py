@@ -12,38 +12,39 @@ from __future__ import annotations
 import math
 from collections.abc import Sequence
 from datetime import timedelta
+from itertools import pairwise
 
 import numpy as np
 from numpy.typing import NDArray
 
 from parhelion.constants import STEP_S
 from parhelion.design.logbook import Reading
-from parhelion.meters.course import EARTH_M
+from parhelion.meters.course import EARTH_M, FASTEST_MPS
 from parhelion.stations.log.outing_day import OutingDay
 from parhelion.stations.log.shown import Track, TrackHour, TrackPlace
 
 Array = NDArray[np.float64]
 
 MOST_PLACES = 400
-FASTEST_MPS = 40.0  # a place that she cannot have reached is the receiver's
 
 
-def _placed(day: OutingDay) -> list[tuple[float, Reading]]:
-    """Readings with a place, by their seconds after the day began; none that she cannot have reached."""
+def _placed(day: OutingDay) -> tuple[Array, Array]:
+    """Seconds after the day began and places from the first, shapes (n,) and (n, 2); none that cannot be.
+
+    A place that she can have reached neither from the one before nor to the one after is the receiver's.
+    """
     ahead = timedelta(seconds=day.outing.clock_ahead_s)
-    found: list[tuple[float, Reading]] = []
-    for reading in day.told.readings:
-        if reading.latitude_deg is None or reading.longitude_deg is None:
-            continue
-        seconds = day.steps.index_at(reading.at - ahead) * STEP_S
-        if found:
-            before = found[-1]
-            apart_m = math.hypot(*_metres([before[1], reading])[-1].tolist())
-            if apart_m > FASTEST_MPS * max(seconds - before[0], 1.0):
-                continue
-        found.append((seconds, reading))
-    every = max(math.ceil(len(found) / MOST_PLACES), 1)
-    return found[::every] if not found or found[::every][-1] is found[-1] else [*found[::every], found[-1]]
+    read = [
+        one for one in day.told.readings if one.latitude_deg is not None and one.longitude_deg is not None
+    ]
+    if len(read) < 2:
+        return np.zeros(0), np.zeros((0, 2))
+    seconds = np.array([day.steps.index_at(one.at - ahead) * STEP_S for one in read])
+    apart_m = np.array([math.hypot(*_metres(pair)[1].tolist()) for pair in pairwise(read)])
+    can = apart_m <= FASTEST_MPS * np.maximum(np.diff(seconds), 1.0)
+    kept = np.flatnonzero(np.append(can, False) | np.insert(can, 0, False))
+    some = kept[np.unique(np.linspace(0, len(kept) - 1, min(len(kept), MOST_PLACES)).round().astype(int))]
+    return seconds[some], _metres([read[index] for index in some]) if len(some) else np.zeros((0, 2))
 
 
 def _metres(readings: Sequence[Reading]) -> Array:
@@ -60,11 +61,9 @@ def track_of(day: OutingDay) -> Track | None:
     ----------
     day : OutingDay
     """
-    placed = _placed(day)
-    if len(placed) < 2:
+    seconds, at = _placed(day)
+    if len(seconds) < 2:
         return None
-    at = _metres([reading for _, reading in placed])
-    seconds = np.array([moment for moment, _ in placed])
     came = np.where(np.isfinite(day.harvested_w), day.harvested_w, day.modelled_w)
     pays = came >= day.motor_w + day.house_w
     rows = np.clip((seconds / STEP_S).astype(int), 0, day.steps.steps - 1)
@@ -84,4 +83,5 @@ def track_of(day: OutingDay) -> Track | None:
             )
             for hour in hours
         ],
+        else_paid="the bank gave" if day.aboard is not None else "more than the sun gave",
     )  # fmt: skip

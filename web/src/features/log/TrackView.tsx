@@ -3,6 +3,7 @@ import { line } from "d3-shape";
 import type { LogDay } from "../../api/client";
 import { frameOf, type Spot, spotAt } from "../../kit/chart/plane";
 import { useSize } from "../../kit/chart/useSize";
+import { NorthUp, Water } from "../../kit/chart/Water";
 import { useSay, useUnits } from "../../kit/preferences";
 import { Heading } from "../../kit/ui/Page";
 import { clockText, unitOf } from "../../kit/units";
@@ -11,10 +12,10 @@ type Track = NonNullable<LogDay["track"]>;
 type Place = Track["places"][number];
 
 const EDGE = 48;
-const PAYS = { sun: "the sun paid", bank: "the bank gave", still: "no motor" } as const;
-type Paid = keyof typeof PAYS;
+const PAID = ["sun", "else", "still"] as const;
+type Paid = (typeof PAID)[number];
 
-const paidAt = (place: Place): Paid => (place.sun_pays == null ? "still" : place.sun_pays ? "sun" : "bank");
+const paidAt = (place: Place): Paid => (place.sun_pays == null ? "still" : place.sun_pays ? "sun" : "else");
 
 /** The track in stretches that were paid for alike; each begins where the one before it ends. */
 function stretches(places: Place[]): { paid: Paid; places: Place[] }[] {
@@ -58,7 +59,8 @@ function TrackChart({ track }: { track: Track }) {
     (place) => at(place)[1],
   );
   const parts = stretches(track.places);
-  const seen = (Object.keys(PAYS) as Paid[]).filter((paid) => parts.some((part) => part.paid === paid));
+  const seen = PAID.filter((paid) => parts.some((part) => part.paid === paid));
+  const words = { sun: "the sun paid", else: track.else_paid, still: "no motor" };
   const bar = scaleLinear([0, mile], [0, frame.scale * mile]);
   const miles = [0.1, 0.2, 0.5, 1, 2, 5, 10, 20, 50].find((n) => bar(n * mile) > 60) ?? 100;
   const [first, last] = [track.places[0], track.places.at(-1)];
@@ -69,17 +71,8 @@ function TrackChart({ track }: { track: Track }) {
     <div ref={box} className="mt-1 flex min-h-[300px] flex-1 flex-col" data-track>
       {width > 0 && (
         <svg width={width} height={tall} role="img" aria-label={`${name}; no chart to steer by`}>
-          <rect
-            width={width}
-            height="100%"
-            rx="6"
-            fill="var(--water-soft, rgb(31 111 120 / 0.10))"
-            className="stroke-edge"
-          />
-          <path d="M28,52V22m-6,9l6,-11l6,11" className="fill-none stroke-ink stroke-[2]" />
-          <text className="chart-label" x={28} y={66} textAnchor="middle" fill="var(--ink)">
-            N
-          </text>
+          <Water width={width} />
+          <NorthUp />
           {parts.map((part) => (
             <Stretch key={part.places[0]?.minute} paid={part.paid} d={path(part.places) ?? ""} />
           ))}
@@ -111,7 +104,7 @@ function TrackChart({ track }: { track: Track }) {
               <g key={paid} transform={narrow ? `translate(0, ${k * 18})` : `translate(${k * 150}, 0)`}>
                 <Stretch paid={paid} d="M0,0H34" />
                 <text className="chart-text" x={42} y={4}>
-                  {PAYS[paid]}
+                  {words[paid]}
                 </text>
               </g>
             ))}
@@ -142,7 +135,7 @@ const beside = ([x0, y0]: Spot, [x1, y1]: Spot) => x0 > x1 && x0 < x1 + 56 && Ma
 
 const square = ([x, y]: Spot) => ({ x: x - 6, y: y - 6, width: 12, height: 12, rx: 3 });
 
-/** A stretch of the way: broad and cased where the sun paid, a plain line where the bank gave, dots at rest. */
+/** A stretch of the way: broad and cased where the sun paid, a plain line where it did not, dots at rest. */
 function Stretch({ paid, d }: { paid: Paid; d: string }) {
   if (paid === "sun")
     return (
@@ -154,7 +147,7 @@ function Stretch({ paid, d }: { paid: Paid; d: string }) {
   return (
     <path
       d={d}
-      className={`fill-none ${paid === "bank" ? "stroke-deep stroke-[3]" : "stroke-muted stroke-[2]"}`}
+      className={`fill-none ${paid === "else" ? "stroke-deep stroke-[3]" : "stroke-muted stroke-[2]"}`}
       strokeDasharray={paid === "still" ? "2 5" : undefined}
       strokeLinecap="round"
     />

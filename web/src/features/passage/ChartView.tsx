@@ -4,6 +4,7 @@ import { type MouseEvent, type PointerEvent, useCallback, useEffect, useRef, use
 import type { PassagePicture } from "../../api/client";
 import { type Frame, frameOf, type Spot, spotAt } from "../../kit/chart/plane";
 import { useSize } from "../../kit/chart/useSize";
+import { NorthUp, Water } from "../../kit/chart/Water";
 import { useDesign } from "../../kit/document";
 import { HOUR_EVENT } from "../../kit/hour";
 import { withValue } from "../../kit/pointer";
@@ -120,13 +121,7 @@ export function ChartView({
             role="group"
             aria-label={`The way on the plane, north up, ${picture.marks.length} marks; no chart to steer by`}
           >
-            <rect
-              width={width}
-              height="100%"
-              rx="6"
-              fill="var(--water-soft, rgb(31 111 120 / 0.10))"
-              className="stroke-edge"
-            />
+            <Water width={width} />
             {picture.sheet && <Shores sheet={picture.sheet} frame={frame} width={width} />}
             {land && (
               <path
@@ -137,10 +132,7 @@ export function ChartView({
             )}
             <Net frame={frame} width={width} height={tall} mile={mile * miles} />
             <g>
-              <path d="M28,52V22m-6,9l6,-11l6,11" className="fill-none stroke-ink stroke-[2]" />
-              <text className="chart-label" x={28} y={66} textAnchor="middle" fill="var(--ink)">
-                N
-              </text>
+              <NorthUp />
               <path d={`M54,26v6h${bar(miles * mile)}v-6`} className="fill-none stroke-ink stroke-[1.6]" />
               <text className="chart-text" x={60} y={24}>
                 {say("distance_m", miles * mile)}
