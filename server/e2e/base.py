@@ -11,9 +11,9 @@ from boats.actions import add_boat
 from django.conf import settings
 from django.test import LiveServerTestCase
 from parhelion.formats.boat_file import read_boat
-from playwright.sync_api import Locator, Page, expect, sync_playwright
+from playwright.sync_api import Locator, Page, expect
 
-from e2e.chromium import CHROMIUM, FLAGS
+from e2e.chromium import hide_its_loop, running_browser
 from e2e.live_server import UvicornThread
 
 WAIT_MS = 240_000
@@ -31,10 +31,8 @@ class BrowserTest(LiveServerTestCase):
         os.environ["DJANGO_ALLOW_ASYNC_UNSAFE"] = "1"
         cls.addClassCleanup(os.environ.pop, "DJANGO_ALLOW_ASYNC_UNSAFE", None)
         super().setUpClass()
-        playwright = sync_playwright().start()
-        cls.addClassCleanup(playwright.stop)
-        cls.browser = playwright.chromium.launch(executable_path=CHROMIUM, args=list(FLAGS))
-        cls.addClassCleanup(cls.browser.close)
+        cls.browser = running_browser()
+        cls.addClassCleanup(hide_its_loop)
         expect.set_options(timeout=WAIT_MS)
 
     def setUp(self) -> None:
@@ -115,7 +113,7 @@ class BrowserTest(LiveServerTestCase):
         """Nothing for an accessibility checker to find, once everything has faded in."""
         page = page or self.page
         self.undimmed(page)
-        found = Axe().run(page)
+        found = Axe().run(page, options={"resultTypes": ["violations"]})
         self.assertEqual(found.violations_count, 0, found.generate_report())
 
     def finding(self, start: str) -> Any:

@@ -32,7 +32,7 @@ class PagesTest(LiveServerTestCase):
             boats.append({"name": kind, "variant": str(boat.variants.get().id)})
         there = {"url": self.live_server_url, "boats": boats}
         passed = ran_well(
-            self, ["--dir", "tests/pages", "--testTimeout", "300000", "--maxWorkers", "1"],
+            self, "pages",
             {**os.environ, "NODE_ENV": "production", "VITE_PAGES": json.dumps(there)},
         )  # fmt: skip
         self.assertGreater(passed, 60)

@@ -1,7 +1,24 @@
 /** The browser's parts that the bench's logic uses, as small stand-ins. */
 import { vi } from "vitest";
 
-const held = new Map<string, string>();
+export interface Asked {
+  url: string;
+  body: Record<string, unknown>;
+  signal?: AbortSignal | null;
+}
+
+type Answer = (asked: Asked) => Response | Promise<Response>;
+
+/** One for all files: what was imported for one of them is there for the next. */
+interface State {
+  held: Map<string, string>;
+  answering: Answer;
+  asked: Asked[];
+}
+const found = globalThis as { standIns?: State };
+found.standIns ??= { held: new Map(), answering: () => new Response(null, { status: 404 }), asked: [] };
+const state = found.standIns;
+const { held } = state;
 
 /** Storage of the tab and of the browser. Its keys are its own properties, as a browser's are. */
 export const kept = {
@@ -21,16 +38,6 @@ export const kept = {
 vi.stubGlobal("sessionStorage", kept);
 vi.stubGlobal("localStorage", kept);
 
-export interface Asked {
-  url: string;
-  body: Record<string, unknown>;
-  signal?: AbortSignal | null;
-}
-
-type Answer = (asked: Asked) => Response | Promise<Response>;
-let answering: Answer = () => new Response(null, { status: 404 });
-let asked: Asked[] = [];
-
 /** Addresses of the page's own server are written without its name. */
 class OwnRequest extends Request {
   constructor(input: RequestInfo | URL, options?: RequestInit) {
@@ -42,15 +49,15 @@ vi.stubGlobal("fetch", async (from: Request | string, options?: RequestInit) => 
   const whole = typeof from === "string" ? new OwnRequest(from, options) : from;
   const text = await whole.clone().text();
   const one = { url: new URL(whole.url).pathname, body: JSON.parse(text || "null"), signal: options?.signal };
-  asked.push(one);
-  return answering(one);
+  state.asked.push(one);
+  return state.answering(one);
 });
 
 /** A server: what it was asked, and what it answers. */
 export function server(answer: Answer): Asked[] {
-  answering = answer;
-  asked = [];
-  return asked;
+  state.answering = answer;
+  state.asked = [];
+  return state.asked;
 }
 
 export const json = (body: unknown, status = 200) =>

@@ -15,7 +15,7 @@ from numpy.typing import NDArray
 from parhelion.constants import STEP_S, STEPS_PER_DAY
 from parhelion.design import BoatDesign, BoatState, Plan, Shade, Sky
 from parhelion.design.reads import Reads, kept
-from parhelion.panels.harvest import harvest
+from parhelion.panels.harvest import HARVEST_READS, harvest, met_by_controllers
 from parhelion.sun.daysteps import day_at
 from parhelion.sun.light import light_under
 from parhelion.sun.sky import MEMBERS
@@ -23,7 +23,7 @@ from parhelion.sun.timeline import Timeline, even_steps
 
 Array = NDArray[np.float64]
 
-WAY_SUN_READS = Reads.all_but("name", "note", "passage", "wish")
+WAY_SUN_READS = HARVEST_READS | Reads("site")
 HEADING_DEG = 15.0  # headings are told apart by this much
 
 
@@ -60,7 +60,6 @@ def clock_steps(midnight: datetime, days: int, step_s: float) -> Timeline:
     return even_steps(midnight, step_s, steps, zone)  # type: ignore[arg-type]
 
 
-@kept(WAY_SUN_READS, 6)
 def sun_on_way(
     design: BoatDesign,
     midnight: datetime,
@@ -85,6 +84,19 @@ def sun_on_way(
     within_h : (float, float), optional
         All members of each day, between two hours alone; the shown and the poor one over all days without it.
     """
+    return _sun_on_way(met_by_controllers(design), midnight, days, headings_deg, skies, within_h)
+
+
+@kept(WAY_SUN_READS, 6)
+def _sun_on_way(
+    design: BoatDesign,
+    midnight: datetime,
+    days: int,
+    headings_deg: tuple[float, ...],
+    skies: tuple[SkyAt, ...],
+    within_h: tuple[float, float] | None,
+) -> WaySun:
+    """The same, whatever else is aboard than the array."""
     first = midnight.date()
     dates = [first + timedelta(days=k) for k in range(-1, days)]
     spots = [day_at(design.site.spot, date) for date in dates]

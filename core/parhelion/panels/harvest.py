@@ -188,8 +188,12 @@ def harvest(design: BoatDesign, light: Light, step_deg: float = STEP_DEG) -> Har
         All zero for a boat without panels. Salt, mismatch and wiring are taken off each group; conversion
         and clipping are the controllers' own.
     """
-    met = tuple(only(bank, BANK_VOLTS) for bank in design.banks)
-    return _harvest(design.changed(banks=met), light, step_deg)
+    return _harvest(met_by_controllers(design), light, step_deg)
+
+
+def met_by_controllers(design: BoatDesign) -> BoatDesign:
+    """The design with nothing of its banks but what a charge controller meets of them."""
+    return design.changed(banks=tuple(only(bank, BANK_VOLTS) for bank in design.banks))
 
 
 @kept(HARVEST_READS, 24)

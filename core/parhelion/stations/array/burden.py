@@ -13,6 +13,7 @@ from numpy.typing import NDArray
 
 from parhelion.balance.outlook import Outlook, remembered
 from parhelion.design import HIDDEN, BoatDesign, Build, Obstacle, PanelGroup, Place, PlaceKind
+from parhelion.design.reads import Reads, kept
 from parhelion.hull.air import raised_panels_m2
 from parhelion.hull.demand import demand_curve
 from parhelion.hull.outline import EYE_M, HELM_AFT
@@ -22,10 +23,11 @@ from parhelion.panels.bodies import body_of_panels
 from parhelion.panels.casting import face_shares
 from parhelion.panels.deck import DeckGroup, deck_of
 from parhelion.panels.gust import GUST_MPS, SAFETY, fold_mps, gust_n
-from parhelion.panels.harvest import COVER_KEEPS
+from parhelion.panels.harvest import COVER_KEEPS, HARVEST_READS, met_by_controllers
 from parhelion.panels.layout import PanelAt
 from parhelion.panels.shade import shares_towards, towards
 from parhelion.quantities import Frozen
+from parhelion.sun.daysteps import DaySteps
 from parhelion.sun.timeline import HOUR_S
 
 Array = NDArray[np.float64]
@@ -168,6 +170,16 @@ def _tops(design: BoatDesign, folded: bool) -> float | None:
     return max(heights, default=None)
 
 
+def _windage_w(outlook: Outlook) -> float:
+    """What the wind on raised panels takes at the planned speed, at the battery [W]."""
+    design, at = outlook.design, outlook.plan_speed_mps
+    if raised_panels_m2(design) <= 0:
+        return 0.0
+    bare = demand_curve(design.changed(panels=()), design.displacement_kg, outlook.curve.fit)
+    return float(outlook.curve.power_at(at) - bare.power_at(at))
+
+
+@kept(HARVEST_READS | Reads("hull"), 32)
 def _blocked(design: BoatDesign) -> tuple[float, float]:
     """Degrees of horizon that panels hide from the helm, and of them ahead [deg]."""
     panels = [p for deck in deck_of(design).groups if deck.how not in HIDDEN for p in deck.panels]
@@ -180,9 +192,9 @@ def _blocked(design: BoatDesign) -> tuple[float, float]:
     return float(hidden.sum()), float(hidden[np.abs(bearings) <= AHEAD_DEG].sum())
 
 
-def _seat_shade(outlook: Outlook) -> float | None:
+@kept(HARVEST_READS, 32)
+def _seat_shade(design: BoatDesign, day: DaySteps) -> float | None:
     """Share of the seats under panels overhead that lies in their shade around noon, or None."""
-    day, design = outlook.day, outlook.design
     noon_s = (day.solar_noon_at - day.starts_at).total_seconds()
     midday = (np.abs(day.timeline.middles_s - noon_s) <= MIDDAY_H * HOUR_S) & (day.elevation_deg > 0)
     if not midday.any():
@@ -227,9 +239,8 @@ def burden(outlook: Outlook) -> Burden | None:
     moments = np.array([(m, m * at.x_m, m * at.y_m, m * at.z_m) for m, at in aboard if at]).reshape(-1, 4)
     known, across, forward, up = (float(v) for v in moments.sum(axis=0))
     rise, share = stiffness_lost(design, known, up / known) if known else (0.0, 0.0)
-    bare = demand_curve(design.changed(panels=()), design.displacement_kg, outlook.curve.fit)
-    windage = float(outlook.curve.power_at(outlook.plan_speed_mps) - bare.power_at(outlook.plan_speed_mps))
-    blocked, ahead = _blocked(design)
+    met = met_by_controllers(design)
+    blocked, ahead = _blocked(met)
     return Burden(
         places=places,
         mass_kg=kg,
@@ -240,12 +251,12 @@ def burden(outlook: Outlook) -> Burden | None:
         list_deg=list_deg(design, across),
         trim_m=trim_m(design, forward),
         raised_m2=raised_panels_m2(design),
-        windage_w=windage if raised_panels_m2(design) > 0 else 0.0,
+        windage_w=_windage_w(outlook),
         gust_mps=GUST_MPS,
         air_draught_m=_tops(design, False),
         folded_m=_tops(design, True),
         blocked_deg=blocked,
         blocked_ahead_deg=ahead,
-        seat_shade_frac=_seat_shade(outlook),
+        seat_shade_frac=_seat_shade(met, outlook.day),
         yields=[_yield_after(groups, n) for n in SEASONS],
     )

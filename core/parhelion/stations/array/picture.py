@@ -11,7 +11,7 @@ import numpy as np
 from numpy.typing import NDArray
 from pydantic import Field
 
-from parhelion.balance.outlook import Outlook
+from parhelion.balance.outlook import Outlook, harvest_of
 from parhelion.computing.kept import kept_by_arguments
 from parhelion.computing.together import together
 from parhelion.design import (
@@ -26,10 +26,11 @@ from parhelion.design import (
     Shape,
     Tended,
 )
+from parhelion.design.reads import Reads, kept
 from parhelion.hull.outline import outlines
 from parhelion.panels.bodies import body_of
 from parhelion.panels.deck import DeckGroup, deck_of
-from parhelion.panels.harvest import group_power_per_watt, harvest
+from parhelion.panels.harvest import group_power_per_watt, harvest, met_by_controllers
 from parhelion.panels.layout import axes, most_that_fit
 from parhelion.panels.plane import plane_light
 from parhelion.panels.shade import (
@@ -46,7 +47,7 @@ from parhelion.panels.turned import by_heading, turned
 from parhelion.quantities import Frozen
 from parhelion.stations.array.findings import array_view
 from parhelion.sun.climate import Air, air_of
-from parhelion.sun.daysteps import day_steps
+from parhelion.sun.daysteps import DaySteps, day_steps
 from parhelion.sun.light import Light
 from parhelion.sun.skyline import height_deg, sky_left
 from parhelion.wiring.held import Held, held_in
@@ -57,6 +58,11 @@ PATH_DATES = (("June", 6), ("September", 9), ("December", 12))
 DRAFT_ABOVE = 6  # panels: fewer are quick at any rate
 EVERY = 3  # of the steps, for the cells' colours where headings are averaged
 NOWHERE = "Give this place a position to see what shades it."
+DRAWN_READS = Reads.all_but(
+    "name", "note", "use", "loading", "tows", "runs", "fitted_set", "drives", "pushes", "loads", "sources",
+    "passage", "wish", "plan.trip", "plan.budget", "plan.speed_mps", "plan.spells", "plan.start_charge_frac",
+    "plan.wave_height_m", "plan.current_mps",
+)  # fmt: skip
 
 
 class Spot(Frozen):
@@ -197,11 +203,6 @@ class ArrayAdvice(Frozen):
     sets: list[SetYield]  # empty where planned and built are the same
 
 
-def _clock(outlook: Outlook, index: int) -> float:
-    moment = outlook.day.at_index(float(index))
-    return moment.hour * 60 + moment.minute + moment.second / 60
-
-
 def array_picture(
     outlook: Outlook,
     group_id: str | None = None,
@@ -212,13 +213,20 @@ def array_picture(
 
     A draft of many panels reads coarser sky tables, so that it follows a drag.
     """
-    design, day = outlook.design, outlook.day
+    return _drawn(met_by_controllers(outlook.design), outlook.light, group_id, number, draft)
+
+
+@kept(DRAWN_READS, 24)
+def _drawn(design: BoatDesign, light: Light, group_id: str | None, number: int, draft: bool) -> ArrayPicture:
+    """The picture of what stands on the deck, whatever else is aboard."""
+    day = light.day
+    assert isinstance(day, DaySteps)
     deck = deck_of(design)
     many = sum(len(group.panels) for group in deck.groups) > DRAFT_ABOVE
     step_deg = COARSE_DEG if draft and many else STEP_DEG
     cast_shade([group for group in deck.groups if group.gives], step_deg)
-    panels = [panel for group in deck.groups for panel in _deck_panels(outlook, group, step_deg)]
-    sun_w = _shown_w(outlook, step_deg)
+    panels = [panel for group in deck.groups for panel in _deck_panels(design, light, group, step_deg)]
+    sun_w = _shown_w(design, light, step_deg)
     placed = [g for g in deck.groups if g.panels]
     chosen = next((g for g in placed if g.group.id == group_id), placed[0] if placed else None)
     return ArrayPicture(
@@ -229,12 +237,12 @@ def array_picture(
         panels=panels,
         things=[_thing(thing, thing.as_it_stands(design.plan.state)) for thing in design.obstacles],
         sun=_track(day.azimuth_deg, day.elevation_deg),
-        clock_min=[_clock(outlook, i) for i in range(len(day.azimuth_deg))],
+        clock_min=day.timeline.clock_min,
         noon_index=day.index_at(day.solar_noon_at),
         sunset_index=day.dusk_index if day.sunset_at else None,
         heading_deg=design.plan.heading_deg,
         nameplate_w=design.nameplate_w,
-        day_wh=outlook.wh(sun_w),
+        day_wh=float(day.timeline.over(sun_w)),
         sun_w=sun_w.tolist(),
         shade_wh=sum(p.day_wh / p.kept_frac - p.day_wh for p in panels if p.kept_frac > 0),
         mass_kg=design.panels_kg,
@@ -260,12 +268,12 @@ def array_advice(outlook: Outlook) -> ArrayAdvice:
     )
 
 
-def _shown_w(outlook: Outlook, step_deg: float) -> Array:
+def _shown_w(design: BoatDesign, light: Light, step_deg: float) -> Array:
     """At the banks' terminals on the shown day, shape (144,) [W]; without the other members where they do not
     matter, so that a picture follows a drag."""
-    if any(place.tended is not Tended.LEFT for place in outlook.design.places):
-        return outlook.shown_sun_w  # tilts are chosen on the mean of all members
-    return harvest(outlook.design, outlook.light.shown_alone, step_deg).sun_w[0]
+    if any(place.tended is not Tended.LEFT for place in design.places):
+        return harvest_of(design, light).sun_w[light.shown]  # tilts are chosen on the mean of all members
+    return harvest(design, light.shown_alone, step_deg).sun_w[0]
 
 
 def _track(azimuth_deg: Array, elevation_deg: Array) -> list[SunAt]:
@@ -324,16 +332,16 @@ class _Laid:
     cells: list[list[float]]
 
 
-def _deck_panels(outlook: Outlook, deck: DeckGroup, step_deg: float) -> list[DeckPanel]:
+def _deck_panels(design: BoatDesign, light: Light, deck: DeckGroup, step_deg: float) -> list[DeckPanel]:
     """The panels of a group with their cells; a folding panel's leaves share what it gives."""
-    design, group, light = outlook.design, deck.group, outlook.light.shown_alone
+    group, shown = deck.group, light.shown_alone
     if not deck.panels or deck.how in (How.FOLDED, How.GONE):
         return []
-    here = light_over(design, light, deck.place.kind)
+    here = light_over(design, shown, deck.place.kind)
     held = held_in(design, group)
     laid = _lay(here, deck.lit, headings_of(design), air_of(design), held, step_deg)
     leaves, given = deck.leaves, laid.given_wh * group.nameplate_w
-    tended = outlook.wh(group_power_per_watt(design, light, deck, step_deg)[0]) * group.nameplate_w
+    tended = shown.timeline.over(group_power_per_watt(design, shown, deck, step_deg)[0]) * group.nameplate_w
     usual = given.mean() * leaves
     scale = float(tended / usual) if usual > 0 else 1.0
     return [

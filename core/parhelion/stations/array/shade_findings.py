@@ -6,15 +6,18 @@ import numpy as np
 
 from parhelion.balance.outlook import Outlook
 from parhelion.design import LYING, BoatDesign, Obstacle, Point
+from parhelion.design.reads import kept
 from parhelion.finding import Finding
 from parhelion.panels.bodies import body_of
-from parhelion.panels.deck import obstacles_standing
-from parhelion.panels.harvest import harvest
+from parhelion.panels.deck import deck_of, obstacles_standing
+from parhelion.panels.harvest import HARVEST_READS, harvest, met_by_controllers
 from parhelion.panels.plane import plane_light
 from parhelion.panels.shade import COARSE_DEG, shares_towards, sky_table, towards
 from parhelion.panels.shaded import orientation
 from parhelion.quantities import Fact, clock, count, energy, fraction, hours, sentence, words
 from parhelion.stations.array.view import ArrayView, array_why
+from parhelion.sun.daysteps import DaySteps
+from parhelion.sun.light import Light
 from parhelion.sun.skyline import hidden_hours
 
 WORTH_FRAC = 0.01  # of the day's harvest before a shade is worth a word
@@ -38,9 +41,9 @@ MOST_COSTED = 10  # things whose cost alone is worked out
 NEAR_M2 = 0.25
 
 
-def _shown_wh(outlook: Outlook, design: BoatDesign) -> float:
+def _shown_wh(design: BoatDesign, shown: Light) -> float:
     """A what-if's shown day at the bank, from coarse sky tables: only to be set against another such [Wh]."""
-    return outlook.wh(harvest(design, outlook.light.shown_alone, COARSE_DEG).sun_w[0])
+    return float(shown.timeline.over(harvest(design, shown, COARSE_DEG).sun_w[0]))
 
 
 def _looms(design: BoatDesign, thing: Obstacle) -> float:
@@ -60,16 +63,20 @@ def obstacle_costs(outlook: Outlook) -> dict[str, float]:
 
     Of many only those that stand largest in the panels' sky: the others cost less.
     """
-    design = outlook.design
+    return _costs(met_by_controllers(outlook.design), outlook.light.shown_alone)
+
+
+@kept(HARVEST_READS, 32)
+def _costs(design: BoatDesign, shown: Light) -> dict[str, float]:
     standing = sorted(obstacles_standing(design), key=lambda thing: -_looms(design, thing))[:MOST_COSTED]
     if not standing:
         return {}
-    here = _shown_wh(outlook, design)
+    here = _shown_wh(design, shown)
 
     def without(thing: Obstacle) -> BoatDesign:
         return design.changed(obstacles=tuple(other for other in design.obstacles if other.id != thing.id))
 
-    return {thing.id: _shown_wh(outlook, without(thing)) - here for thing in standing}
+    return {thing.id: _shown_wh(without(thing), shown) - here for thing in standing}
 
 
 def _moved(thing: Obstacle, forward_m: float, starboard_m: float) -> Obstacle:
@@ -80,14 +87,18 @@ def _moved(thing: Obstacle, forward_m: float, starboard_m: float) -> Obstacle:
     return thing.model_copy(update={"foot": point(thing.foot), "tip": point(thing.tip), "clew": clew})
 
 
-def _crossing(view: ArrayView, thing: Obstacle) -> tuple[int, int, str, float] | None:
-    """Cell rows it crosses of the panel it harms most, at which full hour: rows, of how many, place, minutes.
+@kept(HARVEST_READS, 32)
+def _crossing(design: BoatDesign, shown: Light, index: int) -> tuple[int, int, str, float] | None:
+    """Cell rows a thing crosses of the panel it harms most, at which full hour: rows, of how many, place,
+    minutes.
 
     None where the heading is not one.
     """
-    heading, day = view.design.plan.heading_deg, view.outlook.day
-    if heading is None or view.design.plan.swing_deg:
+    heading, day, found = design.plan.heading_deg, shown.day, deck_of(design)
+    assert isinstance(day, DaySteps)
+    if heading is None or design.plan.swing_deg:
         return None
+    thing = next(o for o in found.obstacles if o.id == design.obstacles[index].id)
     full = [i for i in range(len(day.elevation_deg)) if day.elevation_deg[i] > 0]
     minutes = [(m := day.at_index(i + 0.5)).hour * 60 + m.minute for i in full]
     steps = [i for i, m in zip(full, minutes, strict=True) if min(m % 60, 60 - m % 60) <= 5]
@@ -96,12 +107,12 @@ def _crossing(view: ArrayView, thing: Obstacle) -> tuple[int, int, str, float] |
     body = body_of(thing)
     sun = towards((day.azimuth_deg[steps] - heading) % 360, day.elevation_deg[steps])
     worst: tuple[float, int, int, str, int] | None = None
-    for deck in view.deck.groups:
+    for deck in found.groups:
         for panel, bodies in zip(deck.panels, deck.bodies, strict=True):
             if body not in bodies or not deck.gives:
                 continue
             shares = shares_towards(panel, (body,), sun)
-            lit = plane_light(view.outlook.light.shown_alone, *orientation(panel, heading))
+            lit = plane_light(shown, *orientation(panel, heading))
             lost = shares.mean(axis=(0, 1)) * lit.beam_w_per_m2[0, steps]
             k = int(lost.argmax())
             if worst is None or lost[k] > worst[0]:
@@ -113,9 +124,20 @@ def _crossing(view: ArrayView, thing: Obstacle) -> tuple[int, int, str, float] |
     return worst[1], worst[2], worst[3], 60.0 * round((moment.hour * 60 + moment.minute) / 60)
 
 
+@kept(HARVEST_READS, 32)
+def _best_shift(design: BoatDesign, shown: Light, index: int) -> tuple[float, str]:
+    """The shift of a thing that returns most of the shown day, and what it returns at the bank [Wh]."""
+    here, gains = _shown_wh(design, shown), []
+    for forward, starboard, name in SHIFTS:
+        things = list(design.obstacles)
+        things[index] = _moved(things[index], forward, starboard)
+        gains.append((_shown_wh(design.changed(obstacles=tuple(things)), shown) - here, name))
+    return max(gains, key=lambda gain: gain[0])
+
+
 def shade_costs(view: ArrayView) -> Finding | None:
     """The obstacle that costs most, where it falls, and where it would cost less."""
-    outlook, design, whole = view.outlook, view.design, view.day_wh
+    design, whole = view.design, view.day_wh
     if not view.costs or whole <= 0:
         return None
     worst = max(view.costs, key=lambda key: view.costs[key])
@@ -123,24 +145,17 @@ def shade_costs(view: ArrayView) -> Finding | None:
     if cost < WORTH_FRAC * whole:
         return None
     index = next(i for i, thing in enumerate(design.obstacles) if thing.id == worst)
-    best: tuple[float, str] | None = None
-    here = _shown_wh(outlook, design)
-    for forward, starboard, name in SHIFTS:
-        things = list(design.obstacles)
-        things[index] = _moved(things[index], forward, starboard)
-        gain = _shown_wh(outlook, design.changed(obstacles=tuple(things))) - here
-        if best is None or gain > best[0]:
-            best = (gain, name)
+    gain, where = _best_shift(met_by_controllers(design), view.outlook.light.shown_alone, index)
     told = sentence("{x} of the harvest.", x=fraction(cost / (whole + cost)))
     slots, text = dict(told.slots), told.text
-    crossed = _crossing(view, next(thing for thing in view.deck.obstacles if thing.id == worst))
+    crossed = _crossing(met_by_controllers(design), view.outlook.light.shown_alone, index)
     if crossed is not None:
         text += " At {at} it crosses {n} of {of} cell rows of a panel on {place}."
         slots |= {"at": clock(crossed[3]), "n": count(crossed[0]), "of": count(crossed[1]),
                   "place": words(crossed[2])}  # fmt: skip
-    if best is not None and best[0] > SHIFT_WORTH_FRAC * cost:
-        text += f" {best[1][0].upper()}{best[1][1:]} returns {{e}} a day."
-        slots["e"] = energy(best[0])
+    if gain > SHIFT_WORTH_FRAC * cost:
+        text += f" {where[0].upper()}{where[1:]} returns {{e}} a day."
+        slots["e"] = energy(gain)
     else:
         text += " Take it down, or lay it over, when the sun is on that side."
     return Finding(
@@ -190,7 +205,8 @@ def skyline_hides(view: ArrayView) -> Finding | None:
         return None
     lost = hidden_hours(view.outlook.day, design.site.skyline)
     open_sky = design.changed(site=design.site.model_copy(update={"skyline": ()}))
-    cost = _shown_wh(view.outlook, open_sky) - _shown_wh(view.outlook, design)
+    shown = view.outlook.light.shown_alone
+    cost = _shown_wh(open_sky, shown) - _shown_wh(design, shown)
     if lost < HIDDEN_WORTH_H and cost < WORTH_FRAC * view.day_wh:
         return None
     return Finding(
@@ -222,21 +238,31 @@ def no_position(view: ArrayView) -> Finding | None:
 
 def spar_through_panel(view: ArrayView) -> Finding | None:
     """A spar that stands where a panel lies."""
-    for thing in view.deck.obstacles:
-        for deck in view.deck.groups:
+    found = _pierced(met_by_controllers(view.design))
+    if found is None:
+        return None
+    index, place = found
+    return Finding(
+        id="spar_through_panel",
+        level="warn",
+        title=sentence(
+            "{name} goes through a panel on {place}",
+            name=words(view.design.obstacles[index].name), place=words(place),
+        ),
+        detail=sentence("Nothing is moved by itself. Shift one of them, or turn the panels."),
+        why=array_why(view, "The line from foot to top against each panel", doc="shade"),
+        field=f"/obstacles/{index}/foot/x_m",
+    )  # fmt: skip
+
+
+@kept(HARVEST_READS, 32)
+def _pierced(design: BoatDesign) -> tuple[int, str] | None:
+    """The first thing that goes through a panel, by its number, and the name of the panel's place."""
+    found = deck_of(design)
+    for thing in found.obstacles:
+        for deck in found.groups:
             if any(_pierces(thing, panel.corners) for panel in deck.panels):
-                index = next(i for i, o in enumerate(view.design.obstacles) if o.id == thing.id)
-                return Finding(
-                    id="spar_through_panel",
-                    level="warn",
-                    title=sentence(
-                        "{name} goes through a panel on {place}",
-                        name=words(thing.name), place=words(deck.place.name),
-                    ),
-                    detail=sentence("Nothing is moved by itself. Shift one of them, or turn the panels."),
-                    why=array_why(view, "The line from foot to top against each panel", doc="shade"),
-                    field=f"/obstacles/{index}/foot/x_m",
-                )  # fmt: skip
+                return next(i for i, o in enumerate(design.obstacles) if o.id == thing.id), deck.place.name
     return None
 
 

@@ -37,14 +37,17 @@ Array = NDArray[np.float64]
 SMALLEST, LARGEST = 0.01, 400.0  # of the present bank
 FINE_LN = 4e-4  # how near the smallest is found
 CLEAR = 1.1  # of a guess: a bank that is not drawn down to its reserve
-NEAR = 1.006  # a guess may be off by so many times
+NEAR_LN = 1e-3  # how near a good guess lies; from a worse one the steps grow
+GROWS = 4  # by so many times each
 GREY_MEMBERS = 30  # of the ensemble's overcast days
 REFINED = 2  # times that a size is read from what a size near it is drawn down by
+FOLLOWED = 3  # times that a size is read from how long one near it lasts
 HARD_MEMBERS = 8  # of them, on which the size is looked for
 KEPT_SHARE = 0.9  # of them that must keep the house going
 SHORTFALL_WH = 0.5  # a house that got all but this much got everything
 LAST_STEP_H = 1 / 6  # what is asked stays this far within that
 LONGEST_HOURS = 72.0
+LEAST_H = 1e-3  # a bank that does not move her at all is taken to last so long, to be followed from
 LONGEST_GREY_DAYS = 30
 
 
@@ -91,19 +94,23 @@ def scaled(store: Store, size: float) -> Store:
     )  # fmt: skip
 
 
-def _smallest(enough: Callable[[float], bool], guess: float | None = None) -> float | None:
+def _smallest(enough: Callable[[float], bool], guess: float) -> float | None:
     """The smallest size that is enough, by bisection on its logarithm; None where none is.
 
-    A guess that lies near spares most halvings; one that does not costs two questions.
+    It is looked for from a guess on, in growing steps: a good one spares most halvings.
     """
-    low, high = math.log(SMALLEST), math.log(LARGEST)
-    if guess is not None and SMALLEST * NEAR < guess < LARGEST / NEAR and enough(guess * NEAR):
-        high = math.log(guess * NEAR)
-        low = low if enough(guess / NEAR) else math.log(guess / NEAR)
-    if low == math.log(SMALLEST) and enough(SMALLEST):
-        return SMALLEST
-    if high == math.log(LARGEST) and not enough(LARGEST):
-        return None
+    least, most = math.log(SMALLEST), math.log(LARGEST)
+    start = last = math.log(min(max(guess, SMALLEST), LARGEST))
+    does = enough(math.exp(start))
+    away = -NEAR_LN if does else NEAR_LN
+    while True:
+        if last == (least if does else most):
+            return SMALLEST if does else None
+        other = min(max(start + away, least), most)
+        if enough(math.exp(other)) != does:
+            break
+        last, away = other, GROWS * away
+    low, high = min(last, other), max(last, other)
     while high - low > FINE_LN:
         middle = (low + high) / 2
         low, high = (low, middle) if enough(math.exp(middle)) else (middle, high)
@@ -172,14 +179,16 @@ def _for_hours(
     aboard = outlook.aboard
     assert aboard is not None
 
-    def enough(size: float) -> bool:
-        lasted, _ = hours_to_reserve(
+    def lasts_h(size: float) -> float:
+        return hours_to_reserve(
             dark, outlook.house_rows_w, outlook.motor_rows, watts(size), 1.0, start, outlook.timeline.step_h,
             resized(aboard, size),
-        )  # fmt: skip
-        return bool(lasted >= wanted_h)
+        )[0]  # fmt: skip
 
-    size = _smallest(enough)
+    guess = 1.0
+    for _ in range(FOLLOWED):
+        guess = min(max(guess * wanted_h / max(lasts_h(guess), LEAST_H), SMALLEST), LARGEST)
+    size = _smallest(lambda size: lasts_h(size) >= wanted_h, guess)
     if size is None:
         return _none(key, label, sentence("No bank of this kind does: it weighs too much."))
     return _answer(outlook, key, label, size)

@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+from bisect import bisect_left
 from collections.abc import Callable
 from typing import cast
 
@@ -332,31 +333,27 @@ def wind_that_ends_it(voyage: Voyage) -> Finding | None:
         return None
     legs = ahead.legs[ahead.outward :] or ahead.legs
     longest = max(legs, key=lambda leg: leg.length_m)
-    now = ahead.winds.strongest_mps
-    for wind in WINDS_MPS:
-        if wind <= now:
-            continue
-        against = held(
-            blown(ahead, steady(longest.course_deg, wind, ahead.winds.highest_waves_m)),
-            Going.SPEED,
-            plan.leaves_h,
-            plan.value,
-        )
-        if not against.good:
-            return passage_finding(
-                "wind_ends_it",
-                "note",
-                sentence(
-                    "A wind of {w} from {deg} ends it", w=speed(wind), deg=angle(longest.course_deg % 360)
-                ),
-                sentence(
-                    "On the nose of the longest leg home, at the same speed, it takes the reserve or "
-                    "the hour."
-                ),
-                why(plan),
-                "/passage/wind_from_deg",
-            )
-    return None
+    stronger = [wind for wind in WINDS_MPS if wind > ahead.winds.strongest_mps]
+
+    def ends(wind: float) -> bool:
+        against = blown(ahead, steady(longest.course_deg, wind, ahead.winds.highest_waves_m))
+        return not held(against, Going.SPEED, plan.leaves_h, plan.value).good
+
+    first = bisect_left(stronger, True, key=ends)  # what ends it in one wind does so in a stronger one
+    if first == len(stronger):
+        return None
+    return passage_finding(
+        "wind_ends_it",
+        "note",
+        sentence(
+            "A wind of {w} from {deg} ends it",
+            w=speed(stronger[first]),
+            deg=angle(longest.course_deg % 360),
+        ),
+        sentence("On the nose of the longest leg home, at the same speed, it takes the reserve or the hour."),
+        why(plan),
+        "/passage/wind_from_deg",
+    )
 
 
 def far_station(voyage: Voyage) -> Finding | None:

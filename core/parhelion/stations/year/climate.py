@@ -4,6 +4,7 @@ from __future__ import annotations
 
 import numpy as np
 
+from parhelion.computing.kept import kept_by_arguments
 from parhelion.design import BoatDesign, Site
 from parhelion.quantities import Frozen, Sentence, sentence, words
 from parhelion.sun.daysteps import day_steps
@@ -91,6 +92,7 @@ def _month(site: Site, year: int, month: int) -> ClimateMonth:
     )  # fmt: skip
 
 
+@kept_by_arguments(12)
 def climate_year(site: Site, year: int) -> ClimateYear:
     """The days that a place has, month by month.
 

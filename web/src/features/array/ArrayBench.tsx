@@ -6,6 +6,7 @@ import { Fields } from "../../kit/ui/Field";
 import { Fold } from "../../kit/ui/Fold";
 import { Group } from "../../kit/ui/fields";
 import { LinkButton } from "../../kit/ui/LinkButton";
+import { Bench } from "../../kit/ui/Page";
 import { Pick } from "../../kit/ui/Pick";
 import { useFolds } from "../../kit/ui/useFolds";
 
@@ -39,10 +40,7 @@ export function ArrayBench({ picture, advice, chosen, onChoose }: Props) {
   const state = design.plan.state ?? "under_way";
   const standing = place?.stands?.[state];
   return (
-    <section
-      aria-label="Places, panels and what shades them"
-      className="bench border-r border-hairline px-5 py-3"
-    >
+    <Bench of="Places, panels and what shades them">
       <Group title="Places on this boat">
         {places.length === 0 && (
           <p className="mt-0 mb-1 text-muted">
@@ -127,7 +125,7 @@ export function ArrayBench({ picture, advice, chosen, onChoose }: Props) {
       >
         <SkylineFields />
       </Fold>
-    </section>
+    </Bench>
   );
 }
 

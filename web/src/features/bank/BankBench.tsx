@@ -8,6 +8,7 @@ import { RemovePart } from "../../kit/ui/Field";
 import { Fold } from "../../kit/ui/Fold";
 import { Group } from "../../kit/ui/fields";
 import { LinkButton } from "../../kit/ui/LinkButton";
+import { Bench } from "../../kit/ui/Page";
 import { useFolds } from "../../kit/ui/useFolds";
 import { counted } from "../../kit/units";
 import { BankDepth, BankLimits, BankPlace } from "./BankFields";
@@ -32,7 +33,7 @@ export function BankBench({ picture, ask, onAsk }: Props) {
   const own = picture?.tanks[1];
   if (!main)
     return (
-      <div className="bench border-r border-hairline px-5 py-3">
+      <Bench of="What the boat stores">
         <Group title="Bank">
           <p className="mt-0 mb-1 text-muted">
             Without a bank the panels drive the motor directly: the live sun is all there is.
@@ -49,10 +50,10 @@ export function BankBench({ picture, ask, onAsk }: Props) {
         <Fold title="House" summary={counted((design.loads ?? []).length, "load")} {...fold("loads")}>
           <Loads full />
         </Fold>
-      </div>
+      </Bench>
     );
   return (
-    <div className="bench border-r border-hairline px-5 py-3">
+    <Bench of="What the boat stores">
       <Group title={main.name || "Bank"}>
         <BankBought index={0} />
         {tank && (
@@ -116,7 +117,7 @@ export function BankBench({ picture, ask, onAsk }: Props) {
       <Fold title="Sizing" summary="hours, night, grey days" {...fold("sizing")}>
         <SizingFields ask={ask} onAsk={onAsk} planSpeed={design.plan.speed_mps} />
       </Fold>
-    </div>
+    </Bench>
   );
 }
 

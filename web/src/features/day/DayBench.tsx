@@ -10,6 +10,7 @@ import { useUnits } from "../../kit/preferences";
 import { AddPart, Field, RemovePart } from "../../kit/ui/Field";
 import { Fold } from "../../kit/ui/Fold";
 import { Group } from "../../kit/ui/fields";
+import { Bench } from "../../kit/ui/Page";
 import { useFolds } from "../../kit/ui/useFolds";
 import { counted, shown } from "../../kit/units";
 import { Spells, Stays } from "./Hours";
@@ -27,7 +28,7 @@ export function DayBench({ picture }: { picture: DayPicture | undefined }) {
   const power = (value: number) => shown({ quantity: "power_w", value, signed: false }, units);
 
   return (
-    <div className="bench border-r border-hairline px-5 py-3">
+    <Bench of="The day as it is set">
       <Group title="Sky">
         <Field at="/plan/date" width={140} />
         <fieldset className="m-0 mb-1 flex flex-wrap gap-1.5 border-0 p-0">
@@ -84,6 +85,6 @@ export function DayBench({ picture }: { picture: DayPicture | undefined }) {
       <Fold title="House" summary={loads.length ? counted(loads.length, "load") : "none"} {...fold("house")}>
         <Loads />
       </Fold>
-    </div>
+    </Bench>
   );
 }

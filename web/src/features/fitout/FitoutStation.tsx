@@ -5,7 +5,7 @@ import { Waiting } from "../../kit/chart/Waiting";
 import { useDesign } from "../../kit/document";
 import { useOwnCells } from "../../kit/ownCells";
 import { useSearch } from "../../kit/search";
-import { Picture } from "../../kit/ui/Page";
+import { Bench, Picture } from "../../kit/ui/Page";
 import { BeforeView } from "./BeforeView";
 import { ConnectingView } from "./ConnectingView";
 import { FrameFields, FramesView } from "./FramesView";
@@ -41,7 +41,7 @@ export default function FitoutStation() {
   const set = (part: Partial<Minute>) => setMinute({ ...minute, ...part });
   return (
     <Tabs.Root value={view} onValueChange={choose} orientation="vertical" className="contents">
-      <section className="bench border-r border-hairline px-5 py-3" aria-label="Bench">
+      <Bench of="What is built">
         <Sections
           progress={picture?.progress}
           next={picture?.next_step ?? null}
@@ -65,7 +65,7 @@ export default function FitoutStation() {
             signing={view === "connecting"}
           />
         )}
-      </section>
+      </Bench>
       <Picture>
         <Tabs.Content
           value={view}

@@ -4,6 +4,7 @@ import { useSay, useUnits } from "../../kit/preferences";
 import { Field, Fields } from "../../kit/ui/Field";
 import { Fold } from "../../kit/ui/Fold";
 import { Group } from "../../kit/ui/fields";
+import { Bench } from "../../kit/ui/Page";
 import { useFolds } from "../../kit/ui/useFolds";
 
 import { DriveFields, driveSummary } from "./DriveFields";
@@ -22,7 +23,7 @@ export function HullBench({ picture }: { picture: HullPicture | undefined }) {
   const fold = useFolds<FoldName>();
   const say = useSay();
   return (
-    <div className="bench border-r border-hairline px-5 py-3">
+    <Bench of="The boat and how she is driven">
       <Group title="Boat">
         <Field at="/name" width={166} />
         <Field at="/use" width={166} />
@@ -64,6 +65,6 @@ export function HullBench({ picture }: { picture: HullPicture | undefined }) {
       <div className="border-t border-hairline pt-2">
         <Runs picture={picture} />
       </div>
-    </div>
+    </Bench>
   );
 }

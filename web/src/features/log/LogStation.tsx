@@ -4,7 +4,7 @@ import { Waiting } from "../../kit/chart/Waiting";
 import { useLogbook } from "../../kit/logbook";
 import { useOwnCells } from "../../kit/ownCells";
 import { useSearch } from "../../kit/search";
-import { Picture } from "../../kit/ui/Page";
+import { Bench, Picture } from "../../kit/ui/Page";
 import { Views } from "../../kit/ui/Views";
 import { DayView } from "./DayView";
 import { MetersView } from "./MetersView";
@@ -40,9 +40,9 @@ export default function LogStation() {
   const choose = (id: string) => setSearch((search) => search.set("outing", id));
   return (
     <>
-      <section className="bench border-r border-hairline px-5 py-3" aria-label="Bench">
+      <Bench of="Outings">
         {picture && <OutingList picture={picture} chosen={outing} onChoose={choose} />}
-      </section>
+      </Bench>
       <Picture>
         {!picture ? (
           <Waiting error={error} retry={retry} what="The log" />

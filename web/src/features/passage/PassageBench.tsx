@@ -5,6 +5,7 @@ import { useSay } from "../../kit/preferences";
 import { AddPart, Begin, Field, Fields, RemovePart } from "../../kit/ui/Field";
 import { Fold } from "../../kit/ui/Fold";
 import { Group } from "../../kit/ui/fields";
+import { Bench } from "../../kit/ui/Page";
 import { useFolds } from "../../kit/ui/useFolds";
 import { FromForecast } from "./FromForecast";
 import { KeptOffFields } from "./KeptOff";
@@ -32,7 +33,7 @@ export function PassageBench(props: {
   const kinds = entries.words("/plan/sky");
   const push = passage.hand_mps ?? picture?.by_hand_mps;
   return (
-    <section className="bench border-r border-hairline px-5 py-3" aria-label="The passage as it is set">
+    <Bench of="The passage as it is set">
       <Group title="Legs, out">
         <Field at="/passage/begins_at" />
         <ol className="m-0 list-none p-0">
@@ -103,7 +104,7 @@ export function PassageBench(props: {
       >
         <Field at="/passage/hand_mps" />
       </Fold>
-    </section>
+    </Bench>
   );
 }
 

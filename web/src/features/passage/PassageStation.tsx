@@ -5,7 +5,7 @@ import { useDesign } from "../../kit/document";
 import { useOwnCells } from "../../kit/ownCells";
 import { useSay, useUnits } from "../../kit/preferences";
 import { Begin } from "../../kit/ui/Field";
-import { Heading, Picture } from "../../kit/ui/Page";
+import { Bench, Heading, Picture } from "../../kit/ui/Page";
 import { SaveAs } from "../../kit/ui/SaveAs";
 import { View } from "../../kit/ui/View";
 import { Views } from "../../kit/ui/Views";
@@ -36,7 +36,7 @@ export default function PassageStation() {
   if (!planned)
     return (
       <>
-        <div className="bench border-r border-hairline px-5 py-3" />
+        <Bench of="The passage as it is set" />
         <Picture>
           <div className="m-auto max-w-[52ch] text-center">
             <h1 className="m-0 mb-2 text-[18px]">No passage yet</h1>

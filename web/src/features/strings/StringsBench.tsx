@@ -4,6 +4,7 @@ import { useSay } from "../../kit/preferences";
 import { Field, Fields } from "../../kit/ui/Field";
 import { Fold } from "../../kit/ui/Fold";
 import { Group } from "../../kit/ui/fields";
+import { Bench } from "../../kit/ui/Page";
 import { Pick } from "../../kit/ui/Pick";
 import { useFolds } from "../../kit/ui/useFolds";
 
@@ -33,7 +34,7 @@ export function StringsBench({ picture, chosen, onChoose }: Props) {
   const c = drawn >= 0 ? drawn : boxAt(group?.controller_id);
   const p = (design.places ?? []).findIndex((item) => item.id === group?.place_id);
   return (
-    <section aria-label="Strings and controllers" className="bench border-r border-hairline px-5 py-3">
+    <Bench of="Strings and controllers">
       <Group title="Panels and what they feed">
         {groups.length === 0 && (
           <p className="mt-0 mb-1 text-muted">No panels yet. Put some on the boat at the Array first.</p>
@@ -107,6 +108,6 @@ export function StringsBench({ picture, chosen, onChoose }: Props) {
           of="coldest_c hottest_cell_c drop_frac bank_cable_m motor_cable_m engine_space bundled fuse_at_m"
         />
       </Fold>
-    </section>
+    </Bench>
   );
 }

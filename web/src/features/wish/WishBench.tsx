@@ -4,6 +4,7 @@ import { useSay } from "../../kit/preferences";
 import { AddPart, Begin, Field, Fields, RemovePart } from "../../kit/ui/Field";
 import { Fold } from "../../kit/ui/Fold";
 import { Group, Item } from "../../kit/ui/fields";
+import { Bench } from "../../kit/ui/Page";
 import { Several } from "../../kit/ui/Several";
 import { useFolds } from "../../kit/ui/useFolds";
 import { OwnList } from "./OwnList";
@@ -26,12 +27,12 @@ export function WishBench() {
   const say = useSay();
   const fold = useFolds<FoldName>();
   const wish = design.wish;
-  if (!wish) return <div className="bench border-r border-hairline px-5 py-3" />;
+  if (!wish) return <Bench of="The wish" />;
   const asks = wish.asks ?? [];
   const words = (at: string, held: readonly string[] | undefined, none: string) =>
     held?.length ? held.map((key) => entries.words(at)[key]?.toLowerCase() ?? key).join(", ") : none;
   return (
-    <section className="bench border-r border-hairline px-5 py-3" aria-label="The wish">
+    <Bench of="The wish">
       <Group title="She should do">
         {asks.map((ask, index) => (
           <AskItem key={ask.id} ask={ask} at={`/wish/asks/${index}`} alone={asks.length === 1} />
@@ -97,7 +98,7 @@ export function WishBench() {
         <Field at="/wish/by" width={140} />
       </Fold>
       <Begin at="/wish" words="" none="forget the wish" />
-    </section>
+    </Bench>
   );
 }
 

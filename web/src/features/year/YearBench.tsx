@@ -4,6 +4,7 @@ import { useDesign } from "../../kit/document";
 import { Field } from "../../kit/ui/Field";
 import { Fold } from "../../kit/ui/Fold";
 import { Group } from "../../kit/ui/fields";
+import { Bench } from "../../kit/ui/Page";
 import { useFolds } from "../../kit/ui/useFolds";
 import { ClimateFields, climateSummary } from "./ClimateFields";
 
@@ -12,7 +13,7 @@ export function YearBench() {
   const { design, entries } = useDesign();
   const fold = useFolds<"climate" | "place" | "sources">("climate");
   return (
-    <section aria-label="What the year rests on" className="bench border-r border-hairline px-5 py-3">
+    <Bench of="What the year rests on">
       <Group title="The plan">
         <Field at="/plan/date" width={140} />
         <Field at="/plan/speed_mps" />
@@ -27,6 +28,6 @@ export function YearBench() {
       <Fold title="Other sources" summary={sourceSummary(design)} {...fold("sources")}>
         <SourceFields />
       </Fold>
-    </section>
+    </Bench>
   );
 }

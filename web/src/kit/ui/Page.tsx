@@ -7,6 +7,13 @@ export const Heading = ({ title, in: terms }: { title: string; in?: ReactNode })
   </h1>
 );
 
+/** What a person sets, at the left: a landmark of its own, so that who hears the page finds it. */
+export const Bench = ({ of, children }: { of: string; children?: ReactNode }) => (
+  <section className="bench border-r border-hairline px-5 py-3" aria-label={of}>
+    {children}
+  </section>
+);
+
 /** The picture of a station, in the middle. */
 export const Picture = ({ scrolls, children }: { scrolls?: boolean; children: ReactNode }) => (
   <main
