@@ -4,6 +4,7 @@ from __future__ import annotations
 
 import math
 from collections.abc import Callable
+from dataclasses import replace
 from typing import Literal
 
 import numpy as np
@@ -17,7 +18,7 @@ from parhelion.bank.joint import Aboard, aboard_of
 from parhelion.bank.store import Store
 from parhelion.design import BoatDesign, Sky
 from parhelion.design.reads import Reads, kept
-from parhelion.hull.demand import demand_curve
+from parhelion.hull.demand import DemandCurve, demand_curve
 from parhelion.market.parts import battery_price
 from parhelion.quantities import (
     Frozen,
@@ -35,6 +36,7 @@ from parhelion.sun.timeline import HOUR_S, Timeline
 Array = NDArray[np.float64]
 
 SMALLEST, LARGEST = 0.01, 400.0  # of the present bank
+STRAIGHT = 0.1  # of the displacement: a mass whose watts are taken to go in a straight line
 FINE_LN = 4e-4  # how near the smallest is found
 CLEAR = 1.1  # of a guess: a bank that is not drawn down to its reserve
 NEAR_LN = 1e-3  # how near a good guess lies; from a worse one the steps grow
@@ -123,16 +125,33 @@ def resized(aboard: Aboard, size: float) -> Aboard:
     return aboard._replace(main=main, house=aboard.house if aboard.joint.present else main)
 
 
+def _heavier(outlook: Outlook) -> tuple[float, DemandCurve]:
+    """Another mass aboard that tells how the curve goes with mass, and the curve with it [kg]."""
+    design = outlook.design
+    assert design.bank is not None
+    more = max(STRAIGHT * design.displacement_kg, design.bank.mass)
+    return more, demand_curve(design, design.displacement_kg + more, outlook.curve.fit)
+
+
 def _watts_by_size(outlook: Outlook, speed_mps: float) -> Callable[[float], float]:
     """Battery watts of a speed with a bank of another size aboard: its mass counts, in a straight line."""
-    design = outlook.design
-    bank = design.bank
+    bank = outlook.design.bank
     assert bank is not None
-    more = max(0.1 * design.displacement_kg, bank.mass)
-    heavier = demand_curve(design, design.displacement_kg + more, outlook.curve.fit)
+    more, heavier = _heavier(outlook)
     here = float(outlook.curve.power_at(speed_mps))
     slope = (float(heavier.power_at(speed_mps)) - here) / more
     return lambda size: here + slope * (size - 1) * bank.mass
+
+
+def _slower_mps(outlook: Outlook, added_kg: float) -> float:
+    """What some mass more takes of the speed at the planned watts; little of it counts in a straight line."""
+    here, watts = outlook.curve, outlook.plan_power_w
+    if abs(added_kg) <= STRAIGHT * outlook.design.displacement_kg:
+        more, heavier = _heavier(outlook)
+        loaded = replace(here, power_w=here.power_w + (heavier.power_w - here.power_w) * added_kg / more)
+    else:
+        loaded = demand_curve(outlook.design, outlook.design.displacement_kg + added_kg, here.fit)
+    return float(here.speed_at(watts) - loaded.speed_at(watts))
 
 
 def _answer(
@@ -142,8 +161,6 @@ def _answer(
     assert bank is not None
     wh = size * bank.nominal_wh
     added = (size - 1) * bank.mass
-    curve = demand_curve(outlook.design, outlook.design.displacement_kg + added, outlook.curve.fit)
-    watts = outlook.plan_power_w
     return BankSize(
         key=key,
         label=label,
@@ -153,7 +170,7 @@ def _answer(
         mass_kg=size * bank.mass,
         cost=battery_price(bank, wh),
         of_present=size,
-        slower_mps=float(outlook.curve.speed_at(watts) - curve.speed_at(watts)),
+        slower_mps=_slower_mps(outlook, added),
     )
 
 
