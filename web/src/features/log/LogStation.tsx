@@ -40,7 +40,7 @@ export default function LogStation() {
   const choose = (id: string) => setSearch((search) => search.set("outing", id));
   return (
     <>
-      <Bench of="Outings">
+      <Bench of="The log">
         {picture && <OutingList picture={picture} chosen={outing} onChoose={choose} />}
       </Bench>
       <Picture>
