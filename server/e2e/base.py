@@ -11,12 +11,33 @@ from boats.actions import add_boat
 from django.conf import settings
 from django.test import LiveServerTestCase
 from parhelion.formats.boat_file import read_boat
-from playwright.sync_api import Locator, Page, expect
+from playwright.sync_api import Locator, LocatorAssertions, Page
+from playwright.sync_api import expect as library_expect
 
 from e2e.chromium import hide_its_loop, running_browser
 from e2e.live_server import UvicornThread
 
 WAIT_MS = 240_000
+
+
+class Expected(LocatorAssertions):
+    """What is expected of a place of a page; one that is still to come is waited for without a drawing of it.
+
+    The library describes the whole page anew at each look at what is not there yet.
+    """
+
+    def __init__(self, locator: Locator) -> None:
+        super().__init__(library_expect(locator)._impl_obj)
+        self._locator = locator
+
+    def to_be_visible(self, **named: Any) -> None:
+        self._locator.wait_for()
+        super().to_be_visible(**named)
+
+
+def expect(what: Any) -> Any:
+    """What is expected of a place of a page, or of the page."""
+    return Expected(what) if isinstance(what, Locator) else library_expect(what)
 
 
 class BrowserTest(LiveServerTestCase):
@@ -33,7 +54,7 @@ class BrowserTest(LiveServerTestCase):
         super().setUpClass()
         cls.browser = running_browser()
         cls.addClassCleanup(hide_its_loop)
-        expect.set_options(timeout=WAIT_MS)
+        library_expect.set_options(timeout=WAIT_MS)
 
     def setUp(self) -> None:
         for name in self.demo:

@@ -8,9 +8,8 @@ from boats.models import Variant
 from parhelion.balance.outlook import outlook_of
 from parhelion.formats.boat_file import design_from
 from parhelion.stations.array.picture import array_advice, array_picture
-from playwright.sync_api import expect
 
-from e2e.base import BrowserTest
+from e2e.base import BrowserTest, expect
 
 
 class ArrayTest(BrowserTest):

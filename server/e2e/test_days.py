@@ -6,9 +6,8 @@ from __future__ import annotations
 import json
 
 from boats.models import Variant
-from playwright.sync_api import expect
 
-from e2e.base import BrowserTest
+from e2e.base import BrowserTest, expect
 
 
 class WorthWalk(BrowserTest):

@@ -15,9 +15,8 @@ from parhelion.data import places
 from parhelion.diagnosis.inputs import inputs_of
 from parhelion.stations.fitout.now import expected_in, usual_now
 from parhelion.wiring.panel_volts import panel_volts
-from playwright.sync_api import expect
 
-from e2e.base import BrowserTest
+from e2e.base import BrowserTest, expect
 
 
 class FitoutWalk(BrowserTest):

@@ -10,9 +10,9 @@ from pathlib import Path
 
 from parhelion.cli import main as parhelion
 from parhelion.units import M_PER_NAUTICAL_MILE, MPS_PER_KNOT
-from playwright.sync_api import Locator, Route, expect
+from playwright.sync_api import Locator, Route
 
-from e2e.base import BrowserTest
+from e2e.base import BrowserTest, expect
 
 
 class Handling(BrowserTest):

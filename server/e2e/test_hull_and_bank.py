@@ -11,9 +11,8 @@ from parhelion.balance.outlook import outlook_of
 from parhelion.formats.boat_file import design_from
 from parhelion.stations.bank.sizing import SizingAsk, sizes
 from parhelion.stations.hull.helm import helm_card
-from playwright.sync_api import expect
 
-from e2e.base import BrowserTest
+from e2e.base import BrowserTest, expect
 
 AFTERNOON = "speed out (kn);back;watts\n2,5;2,1;290\n3,4;3,0;600\n4,3;3,9;1 kW\n5,0;4,6;2050\nfast;4;100"
 

@@ -13,9 +13,8 @@ from outings.actions import take_in
 from outings.devices import listeners
 from outings.models import Outing, Reading
 from outings.tests.test_devices import Played, free_ports
-from playwright.sync_api import expect
 
-from e2e.base import BrowserTest
+from e2e.base import BrowserTest, expect
 
 LOGBOOK = (settings.ROOT / "demo" / "whimbrel.logbook.json").read_bytes()
 

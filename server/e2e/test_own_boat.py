@@ -7,9 +7,8 @@ from parhelion.design.hulltypes import HullType
 from parhelion.formats.boat_file import design_from
 from parhelion.rail.answers import answers_for
 from parhelion.units import M_PER_NAUTICAL_MILE, MPS_PER_KNOT
-from playwright.sync_api import expect
 
-from e2e.base import BrowserTest
+from e2e.base import BrowserTest, expect
 
 
 class OwnBoat(BrowserTest):

@@ -6,9 +6,7 @@ import re
 import tempfile
 from pathlib import Path
 
-from playwright.sync_api import expect
-
-from e2e.base import BrowserTest
+from e2e.base import BrowserTest, expect
 
 
 class PassageTest(BrowserTest):

@@ -5,10 +5,9 @@ from __future__ import annotations
 from boats.models import Variant
 from parhelion.formats.boat_file import design_from
 from parhelion.stations.year.season import season
-from playwright.sync_api import expect
 from tests.test_weather import epw
 
-from e2e.base import BrowserTest
+from e2e.base import BrowserTest, expect
 
 
 class SeasonWalk(BrowserTest):

@@ -8,9 +8,9 @@ from boats.actions import design_from
 from boats.models import Variant
 from parhelion.design import ControllerKind, Rating, Use
 from parhelion.rail.answers import answers_for
-from playwright.sync_api import Locator, expect
+from playwright.sync_api import Locator
 
-from e2e.base import BrowserTest
+from e2e.base import BrowserTest, expect
 
 FEW = 20  # entries at most, to a first trustworthy answer
 

@@ -4,9 +4,9 @@ from __future__ import annotations
 
 from boats.models import Boat, Variant
 from django.utils import timezone
-from playwright.sync_api import Route, expect
+from playwright.sync_api import Route
 
-from e2e.base import BrowserTest
+from e2e.base import BrowserTest, expect
 
 KNOT_MPS = 0.514444
 

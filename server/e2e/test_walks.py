@@ -13,9 +13,9 @@ from django.conf import settings
 from parhelion.formats.boat_file import read_boat
 from parhelion.rail.answers import answers_for
 from parhelion.units import M_PER_NAUTICAL_MILE, MPS_PER_KNOT
-from playwright.sync_api import TimeoutError, expect
+from playwright.sync_api import TimeoutError
 
-from e2e.base import BrowserTest
+from e2e.base import BrowserTest, expect
 
 
 class HullWalk(BrowserTest):

@@ -3,9 +3,8 @@
 from __future__ import annotations
 
 from boats.models import Boat, Variant
-from playwright.sync_api import expect
 
-from e2e.base import BrowserTest
+from e2e.base import BrowserTest, expect
 
 
 class WishWalk(BrowserTest):
