@@ -19,7 +19,11 @@ CHECKS: list[tuple[str, list[str], Path]] = [
     ("ruff format", [f"{BIN}/ruff", "format", "--check", "core", "server", "bench", ".ci"], ROOT),
     ("import contracts", [f"{BIN}/lint-imports"], ROOT),
     ("mypy", [f"{BIN}/mypy", "core/parhelion", "server"], ROOT),
-    ("biome", [*NPX, "biome", "check", "--error-on-warnings", "src", "tests", "vite.config.ts"], WEB),
+    (
+        "biome",
+        [*NPX, "biome", "check", "--error-on-warnings", "src", "tests", "vite.config.ts", "vitest.config.ts"],
+        WEB,
+    ),
     ("tsc", [*NPX, "tsc", "--noEmit"], WEB),
 ]
 TESTS = [

@@ -37,12 +37,12 @@ Array = NDArray[np.float64]
 
 SMALLEST, LARGEST = 0.01, 400.0  # of the present bank
 STRAIGHT = 0.1  # of the displacement: a mass whose watts are taken to go in a straight line
-FINE_LN = 4e-4  # how near the smallest is found
+FINE_LN = 1e-3  # how near the smallest is found
 CLEAR = 1.1  # of a guess: a bank that is not drawn down to its reserve
 NEAR_LN = 1e-3  # how near a good guess lies; from a worse one the steps grow
 GROWS = 4  # by so many times each
 GREY_MEMBERS = 30  # of the ensemble's overcast days
-REFINED = 2  # times that a size is read from what a size near it is drawn down by
+REFINED = 1  # times that a size is read from what a size near it is drawn down by
 FOLLOWED = 3  # times that a size is read from how long one near it lasts
 HARD_MEMBERS = 8  # of them, on which the size is looked for
 KEPT_SHARE = 0.9  # of them that must keep the house going
