@@ -2,10 +2,13 @@
 
 from __future__ import annotations
 
+import math
 import unittest
 from itertools import pairwise
 
 import numpy as np
+from hypothesis import given
+from hypothesis import strategies as st
 from parhelion.balance.outlook import outlook_of
 from parhelion.bank.age import cycles_at, health_of, years_of
 from parhelion.bank.store import LABEL_HOURS, deliverable_w, discharge, drawn_a, store_of
@@ -13,7 +16,7 @@ from parhelion.bank.tape import blind_span, rest_volts, tape_volts
 from parhelion.bank.trim import stern_sinks_m
 from parhelion.design import Bank
 from parhelion.rail.stores import hours_at
-from parhelion.stations.bank.sizing import SizingAsk, sizes
+from parhelion.stations.bank.sizing import FINE_LN, LARGEST, SMALLEST, SizingAsk, sizes, smallest_size
 
 from tests.cases import boat, cases, picture
 
@@ -112,6 +115,19 @@ class TrimTest(unittest.TestCase):
 
 
 class SizingTest(unittest.TestCase):
+    @given(st.floats(-6.0, 7.0), st.floats(0.0, 600.0))
+    def test_the_smallest_that_does_is_found_from_any_guess(self, threshold_ln, guess):
+        """Also from none, from beyond the ends, and where every size does or none."""
+        least = math.exp(threshold_ln)
+        found = smallest_size(lambda size: size >= least, guess)
+        if least > LARGEST:
+            self.assertIsNone(found)
+        elif least <= SMALLEST:
+            self.assertEqual(found, SMALLEST)
+        else:
+            self.assertGreaterEqual(found, least * (1 - 1e-12))
+            self.assertLessEqual(found, least * math.exp(FINE_LN) * (1 + 1e-12))
+
     def test_a_bank_of_that_size_lasts_those_hours(self):
         """Built into the boat at its mass, the answer lasts just as long as was asked."""
         design = boat(loads=[], hull__displacement_kg=None, loading={"boat_kg": 900})

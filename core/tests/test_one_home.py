@@ -6,6 +6,7 @@ import json
 import random
 import unittest
 from pathlib import Path
+from unittest.mock import patch
 
 from parhelion.balance.outlook import outlook_of
 from parhelion.computing.kept import forget_all
@@ -17,13 +18,26 @@ from parhelion.market.parts import first_panel_offer, panel_offer
 from parhelion.rail.held_back import held_back_by
 from parhelion.rail.speeds import solve_steady
 from parhelion.rail.steps import more_panels
+from parhelion.stations.array.findings import array_findings
+from parhelion.stations.array.picture import array_picture
 from parhelion.stations.day.worths import worths_of
+from parhelion.stations.passage.findings import passage_findings
 from parhelion.stations.registry import STATIONS
 from parhelion.stations.strings.picture import strings_picture
 from parhelion.stations.year.upgrades import upgrade_steps
 from parhelion.wiring.circuits import wiring_of
 
 DEMO = Path(__file__).resolve().parents[2] / "demo"
+
+
+def changed(document: dict, at: tuple[str | int, ...], times: float) -> dict:
+    """A copy with one number so many times as large."""
+    made = json.loads(json.dumps(document))
+    inside = made
+    for step in at[:-1]:
+        inside = inside[step]
+    inside[at[-1]] *= times
+    return made
 
 
 def demo(name: str = "whimbrel") -> dict:
@@ -165,6 +179,34 @@ class IdsTest(unittest.TestCase):
         document["site"]["skyline"] = [tree, tree]
         with self.assertRaises(ParhelionError):
             boat(document)
+
+
+class UntouchedTest(unittest.TestCase):
+    def test_what_no_panel_sees_lays_no_sun_on_the_way_and_draws_no_deck(self):
+        """Loads, mass, speed and the size of the bank; a panel's watts are another matter, and do."""
+        document = demo()
+        design = boat(document)
+        drawn = array_picture(outlook_of(design))
+        self.assertTrue(passage_findings(design) and array_findings(outlook_of(design)))
+        for at in (
+            ("loads", 0, "power_w"),
+            ("loading", "boat_kg"),
+            ("plan", "speed_mps"),
+            ("banks", 0, "unit_ah"),
+        ):
+            with (
+                self.subTest(at),
+                patch("parhelion.balance.way_sun.harvest", side_effect=AssertionError("laid again")),
+                patch("parhelion.stations.array.picture.outlines", side_effect=AssertionError("drawn again")),
+                patch(
+                    "parhelion.stations.array.burden.face_shares", side_effect=AssertionError("seen again")
+                ),
+            ):
+                other = boat(changed(document, at, 1.03))
+                self.assertEqual(array_picture(outlook_of(other)), drawn)
+                self.assertTrue(passage_findings(other) and array_findings(outlook_of(other)))
+        larger = boat(changed(document, ("panels", 0, "nameplate_w"), 1.03))
+        self.assertGreater(array_picture(outlook_of(larger)).day_wh, drawn.day_wh)
 
 
 class StaleTest(unittest.TestCase):

@@ -96,7 +96,7 @@ def scaled(store: Store, size: float) -> Store:
     )  # fmt: skip
 
 
-def _smallest(enough: Callable[[float], bool], guess: float) -> float | None:
+def smallest_size(enough: Callable[[float], bool], guess: float) -> float | None:
     """The smallest size that is enough, by bisection on its logarithm; None where none is.
 
     It is looked for from a guess on, in growing steps: a good one spares most halvings.
@@ -205,7 +205,7 @@ def _for_hours(
     guess = 1.0
     for _ in range(FOLLOWED):
         guess = min(max(guess * wanted_h / max(lasts_h(guess), LEAST_H), SMALLEST), LARGEST)
-    size = _smallest(lambda size: lasts_h(size) >= wanted_h, guess)
+    size = smallest_size(lambda size: lasts_h(size) >= wanted_h, guess)
     if size is None:
         return _none(key, label, sentence("No bank of this kind does: it weighs too much."))
     return _answer(outlook, key, label, size)
@@ -233,9 +233,9 @@ class _GreySpells:
         for _ in range(REFINED):
             size = min(max(CLEAR * guess, SMALLEST), LARGEST)  # the sun may never fall short
             guess = self._needs(size, self._run(size, self.hardest[:HARD_MEMBERS])[1])
-        found = _smallest(lambda size: self.enough(size, HARD_MEMBERS), guess)
+        found = smallest_size(lambda size: self.enough(size, HARD_MEMBERS), guess)
         if found is not None and not self.enough(found, GREY_MEMBERS):
-            found = _smallest(lambda size: self.enough(size, GREY_MEMBERS), found)
+            found = smallest_size(lambda size: self.enough(size, GREY_MEMBERS), found)
         return found
 
     def _needs(self, size: float, lowest: Array) -> float:
