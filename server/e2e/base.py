@@ -44,6 +44,7 @@ class BrowserTest(LiveServerTestCase):
     """Opens the demo boat in a fresh browser context for each test."""
 
     server_thread_class = UvicornThread
+    available_apps = settings.INSTALLED_APPS  # all of them: between tests the tables are only emptied
     demo = ("whimbrel.json",)
 
     @classmethod
