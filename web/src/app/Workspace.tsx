@@ -1,7 +1,7 @@
 import { useQuery } from "@tanstack/react-query";
-import { type ReactNode, Suspense, useEffect, useRef, useState } from "react";
+import { memo, type ReactNode, Suspense, useEffect, useRef, useState } from "react";
 import { useNavigate, useParams } from "react-router";
-import { type BoatRow, client, dataOf } from "../api/client";
+import { type BoatRow, client, dataOf, type Finding } from "../api/client";
 import { useList } from "../asking/lists";
 import { LiveProvider, useCounts, useFindings, useRail, useUsual } from "../asking/live";
 import { useDesign } from "../kit/document";
@@ -96,6 +96,15 @@ function Asking({ children }: { children: (comparedId: string | null) => ReactNo
   );
 }
 
+const NOTHING_TOLD: Finding[] = []; // one for all, so that it changes nothing
+
+/** The station itself: what comes in for the rail, the findings or the saving does not draw it again. */
+const Room = memo(({ station }: { station: Station }) => (
+  <Alone what={station.label} className="picture p-6">
+    <station.Page />
+  </Alone>
+));
+
 function Frame(props: { boats: BoatRow[]; station: Station; comparedId: string | null }) {
   const { boats, station, comparedId } = props;
   const { design, variant } = useDesign();
@@ -148,12 +157,10 @@ function Frame(props: { boats: BoatRow[]; station: Station; comparedId: string |
           </p>
         }
       >
-        <FieldWarnings.Provider value={told.data ?? []}>
+        <FieldWarnings.Provider value={told.data ?? NOTHING_TOLD}>
           <UsualContext.Provider value={usual}>
             <OwnCells.Provider value={setOwn}>
-              <Alone key={station.key} what={station.label} className="picture p-6">
-                <station.Page />
-              </Alone>
+              <Room key={station.key} station={station} />
             </OwnCells.Provider>
           </UsualContext.Provider>
           <Findings title={station.tells} findings={told.data} stale={told.stale} />
