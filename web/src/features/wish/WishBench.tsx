@@ -118,10 +118,8 @@ function AskItem({ ask, at, alone }: { ask: Ask; at: string; alone: boolean }) {
       <Field at={`${at}/kind`} width={170} />
       {OF[kind] && <Fields at={at} of={OF[kind]} />}
       {kind !== "stay" && kind !== "house" && <Several at={`${at}/weekdays`} short={2} />}
-      <div className="grid grid-cols-2 gap-x-3">
-        <Field at={`${at}/first_month`} width={104} />
-        <Field at={`${at}/last_month`} width={104} />
-      </div>
+      <Field at={`${at}/first_month`} width={118} />
+      <Field at={`${at}/last_month`} width={118} />
       <Field at={`${at}/surely_frac`} />
       {kind !== "stay" && kind !== "house" && <Field at={`${at}/kept_frac`} />}
       {!alone && <RemovePart from="/wish/asks" id={ask.id} words="not this" />}
