@@ -19,7 +19,6 @@ from parhelion.bank.store import (
     deliverable_w,
     discharge,
     energy_wh,
-    led_to,
     open_circuit_v,
     reserve_of,
     store_of,
@@ -188,10 +187,6 @@ class StepTest(unittest.TestCase):
         self.assertLessEqual(taken, power * (1 + 1e-9))
         stored = (energy_wh(after, store) - energy_wh(soc, store)) / step_h
         self.assertAlmostEqual(taken, stored / store.coulomb_efficiency + heat, delta=1e-9 * power)
-
-    def test_passes_that_do_not_shrink_are_left_alone(self):
-        self.assertEqual(led_to(0.5, 0.1, 0.08), 0.5)
-        self.assertAlmostEqual(led_to(1 + 0.1 + 0.01, 0.1, 0.01), 1 / 0.9, places=12)  # a series of tenths
 
 
 class GreySizeTest(unittest.TestCase):

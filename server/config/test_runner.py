@@ -2,8 +2,11 @@
 
 from __future__ import annotations
 
+import gc
+
 from django.test.runner import DiscoverRunner
 
+ROUNDS = (20_000, 10, 20)  # new objects until the collector looks, as where the product is served
 
 class Runner(DiscoverRunner):
     """The one runner of core, server and browser tests."""
@@ -16,3 +19,5 @@ class Runner(DiscoverRunner):
             "repeatable", derandomize=True, deadline=None, suppress_health_check=[HealthCheck.too_slow]
         )  # a busy machine is no fault
         settings.load_profile("repeatable")
+        gc.freeze()
+        gc.set_threshold(*ROUNDS)

@@ -36,12 +36,12 @@ RESERVE_AT_LEAST = 0.30
 RESERVE_OVER_CUT_OUT = 0.10
 LABEL_HOURS = 20.0  # a label's amp-hours are given over this long
 
-SETTLED = 1e-12  # of the state of charge: the mean volts have stopped moving
+SETTLED = 1e-12  # of the state of charge: where a step ends has stopped moving
 # Clear of the reserve by this many times the energy asked, at this many times the label's current or less:
 # then the rate of discharge, at most (PLENTY_A)^(k-1) with k below 1.5, cannot reach it
 PLENTY, PLENTY_A = 8.0, 40.0
-VOLT_PASSES = 8  # at most; fixed-point passes on the mean volts of a step; each gains two digits or more,
-# and they shrink so evenly that after two of them the third begins where they lead
+VOLT_PASSES = 8  # at most, on the mean volts of a step; mostly one, since the first begins from the end it
+# has where neither its rate nor a full bank is in the way: a quadratic in the current
 
 
 def taken_share(temperature_c: float) -> float:
@@ -161,32 +161,28 @@ def drawn_a(current_a: float, store: Store) -> float:
     return current_a * (current_a / store.label_a) ** (store.peukert - 1)
 
 
-@njit(float64(float64, float64, float64), **OPTIONS)
-def led_to(after: float, before: float, moved: float) -> float:
-    """Where passes lead whose steps shrink evenly: the last came to `after` by `moved`, the one before by
-    `before`; where they do not shrink, `after`."""
-    if abs(moved) > 0.5 * abs(before):
-        return after
-    return after + moved * moved / (before - moved)
-
-
 @njit(types.UniTuple(float64, 3)(float64, float64, float64, STORE), **OPTIONS)
 def discharge(soc: float, power_w: float, step_h: float, store: Store) -> tuple[float, float, float]:
     """State of charge after giving `power_w` at the terminals for a step, the heat [W], and what the rate of
     discharge lost beside it [W]."""
     resistance = store.resistance_ohm
-    after, current, drawn, volts = soc, 0.0, 0.0, 0.0
-    guess, moved = soc, 0.0
-    for trial in range(VOLT_PASSES):
+    per_ah = store.nominal_v * store.swing / (2 * store.capacity_ah)  # of the mean volts
+    volts = open_circuit_v(soc, store)
+    root = max(volts * volts - 4 * (resistance + per_ah * step_h) * power_w, 0.0)
+    current = 2 * power_w / (volts + math.sqrt(root))
+    after, drawn = soc, current
+    guess = soc - current * step_h / store.capacity_ah  # where it ends if its rate costs nothing
+    for _ in range(VOLT_PASSES):
         volts = open_circuit_v((soc + guess) / 2, store)
-        root = max(volts * volts - 4 * resistance * power_w, 0.0)
-        current = 2 * power_w / (volts + math.sqrt(root))
+        root = math.sqrt(max(volts * volts - 4 * resistance * power_w, 0.0))
+        current = 2 * power_w / (volts + root)
         drawn = drawn_a(current, store)
         after = soc - drawn * step_h / store.capacity_ah
-        before, moved = moved, after - guess
+        moved = after - guess
         if abs(moved) < SETTLED:
             break
-        guess = led_to(after, before, moved) if trial == 1 else after
+        slope = per_ah * step_h * drawn * store.peukert
+        guess = after + (moved * slope / (root - slope) if 2 * slope < root else 0.0)
     return after, current * current * resistance, volts * (drawn - current)
 
 
@@ -257,17 +253,20 @@ def charge(soc: float, power_w: float, step_h: float, store: Store) -> tuple[flo
         State of charge after, watts taken at the terminals (mean over the step), heat [W].
     """
     resistance, eta = store.resistance_ohm, store.coulomb_efficiency
+    per_ah = store.nominal_v * store.swing * eta / (2 * store.capacity_ah)  # of the mean volts
+    volts = open_circuit_v(soc, store)
+    current = 2 * power_w / (volts + math.sqrt(volts * volts + 4 * (resistance + per_ah * step_h) * power_w))
     after, heat_wh = soc, 0.0
-    guess, moved = soc, 0.0
-    for trial in range(VOLT_PASSES):
+    guess = soc + eta * current * step_h / store.capacity_ah  # where it ends if it takes all
+    for _ in range(VOLT_PASSES):
         volts = open_circuit_v((soc + guess) / 2, store)
         current = (
             2 * power_w / (volts + math.sqrt(volts * volts + 4 * resistance * power_w))
         )  # I^2 R + V I = P, without cancellation
         after, _, heat_wh = accept_current(soc, current, step_h, store)
-        before, moved = moved, after - guess
+        moved = after - guess
         if abs(moved) < SETTLED:
             break
-        guess = led_to(after, before, moved) if trial == 1 else after
+        guess = after
     taken_wh = (energy_wh(after, store) - energy_wh(soc, store)) / eta + heat_wh
     return after, taken_wh / step_h, heat_wh / step_h
