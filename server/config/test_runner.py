@@ -8,6 +8,7 @@ from django.test.runner import DiscoverRunner
 
 ROUNDS = (20_000, 10, 20)  # new objects until the collector looks, as where the product is served
 
+
 class Runner(DiscoverRunner):
     """The one runner of core, server and browser tests."""
 
