@@ -5,8 +5,7 @@ from __future__ import annotations
 import gc
 
 from django.test.runner import DiscoverRunner
-
-ROUNDS = (20_000, 10, 20)  # new objects until the collector looks, as where the product is served
+from serve import ROUNDS
 
 
 class Runner(DiscoverRunner):
