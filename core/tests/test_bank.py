@@ -148,10 +148,16 @@ class StepTest(unittest.TestCase):
         st.floats(5, 35),
     )
 
-    @given(stores, st.floats(0.05, 1.0), st.floats(0.001, 2.0), st.sampled_from([1 / 60, 1 / 6, 0.5]))
+    @given(
+        stores, st.floats(0.1, 1.0), st.floats(0.001, 1.0), st.sampled_from([1 / 60, 1 / 6, 0.5]),
+        st.sampled_from([1.0, 1.4]),
+    )  # fmt: skip
     @settings(max_examples=120)
-    def test_discharge(self, store, soc, c_rate, step_h):
-        power = c_rate * store.capacity_ah * store.nominal_v * 0.3
+    def test_discharge(self, store, soc, share, step_h, peukert):
+        """Of what it has over nothing, and of the most a source can give, any share."""
+        store = store._replace(peukert=max(store.peukert, peukert))
+        most = 0.8 * store.nominal_v * (1 - store.swing / 2)
+        power = share * min(deliverable_w(soc, 0.0, step_h, store), most * most / (4 * store.resistance_ohm))
         after, heat, rate = discharge(soc, power, step_h, store)
 
         def drawn(end: float) -> tuple[float, float, float]:
@@ -163,7 +169,7 @@ class StepTest(unittest.TestCase):
             more = current * max(current / store.label_a, 1.0) ** (store.peukert - 1)
             return current, more, volts
 
-        end = brentq(lambda e: soc - drawn(e)[1] * step_h / store.capacity_ah - e, soc - 2.0, soc, xtol=1e-14)
+        end = brentq(lambda e: soc - drawn(e)[1] * step_h / store.capacity_ah - e, -1e-6, soc, xtol=1e-14)
         current, more, volts = drawn(end)
         self.assertAlmostEqual(after, end, delta=2e-11)
         self.assertAlmostEqual(heat, current**2 * store.resistance_ohm, delta=1e-6 * max(power, 1))

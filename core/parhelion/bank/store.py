@@ -181,6 +181,7 @@ def discharge(soc: float, power_w: float, step_h: float, store: Store) -> tuple[
         moved = after - guess
         if abs(moved) < SETTLED:
             break
+        # Newton: an end guessed higher means more volts, less current and an end higher by slope / root of it
         slope = per_ah * step_h * drawn * store.peukert
         guess = after + (moved * slope / (root - slope) if 2 * slope < root else 0.0)
     return after, current * current * resistance, volts * (drawn - current)
