@@ -6,6 +6,7 @@ import parhelion.balance.asked_days
 import parhelion.balance.days_on_end
 import parhelion.balance.dock
 import parhelion.balance.flow
+import parhelion.balance.grey
 import parhelion.balance.pace
 import parhelion.balance.steady
 import parhelion.panels.casting
@@ -32,6 +33,8 @@ KERNELS = (
     parhelion.balance.asked_days.run_stays,
     parhelion.balance.days_on_end.run_chain,
     parhelion.balance.flow.run_days_behind,
+    parhelion.balance.flow.some_hours_run,
+    parhelion.balance.grey.carried,
     parhelion.balance.pace.taut_string,
     parhelion.balance.steady.steady_power,
     parhelion.balance.dock.some_days_to_full,

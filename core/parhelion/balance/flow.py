@@ -272,6 +272,61 @@ def run_days(
     return record
 
 
+@njit(
+    float64[::1](
+        float64[:, :, ::1], float64[:, ::1], float64[::1], float64[::1], float64, int64, int64, float64[::1],
+        ABOARD,
+    ),
+    **OPTIONS,
+)  # fmt: skip
+def some_hours_run(
+    sun_w: Array, house_w: Array, motor_w: Array, motoring: Array, start_soc: float, first: int, last: int,
+    step_h: Array, aboard: Aboard,
+) -> Array:  # fmt: skip
+    """Of the members from first to last; see `hours_run`."""
+    hours = np.zeros(last - first)
+    for m in range(first, last):
+        soc = own = start_soc
+        for t in range(sun_w.shape[1]):
+            row = step(
+                soc, own, sun_w[m, t, MAIN], sun_w[m, t, OWN], house_w[ESSENTIAL, t], house_w[OTHER, t],
+                house_w[OWN_ESSENTIAL, t], house_w[OWN_OTHER, t], motor_w[t], step_h[t], aboard,
+            )  # fmt: skip
+            hours[m - first] += row[RAN] * motoring[t] * step_h[t]
+            soc, own = row[SOC], row[HOUSE_SOC]
+    return hours
+
+
+def hours_run(
+    sun_w: Array,
+    house_w: Array,
+    motor_w: Array,
+    motoring: Array,
+    start_soc: float,
+    step_h: Array,
+    aboard: Aboard,
+) -> Array:
+    """Hours the motor runs on each member's day, where nothing else of the record is asked, shape (n,).
+
+    Parameters
+    ----------
+    sun_w, house_w, motor_w, step_h
+        As of `run_days`.
+    motoring : ndarray, shape (t,)
+        The share of each step that the motor is meant to run [-].
+    start_soc : float
+        Of every member and bank.
+    """
+
+    def some(rows: slice) -> Array:
+        made = some_hours_run(
+            sun_w, house_w, motor_w, motoring, start_soc, rows.start, rows.stop, step_h, aboard
+        )
+        return np.asarray(made)
+
+    return np.concatenate(together([partial(some, rows) for rows in shares_of(len(sun_w))]))
+
+
 def run_without_bank(sun_w: Array, house_w: Array, motor_w: Array) -> Array:
     """Every member's day on live sun alone: house first, the motor takes what is left, the rest is curtailed.
 

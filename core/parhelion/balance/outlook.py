@@ -10,7 +10,7 @@ from typing import Any, Concatenate, ParamSpec, TypeVar
 import numpy as np
 from numpy.typing import NDArray
 
-from parhelion.balance.flow import HOUSE_SOC, MOTOR, RAN, SOC, run_days, run_without_bank
+from parhelion.balance.flow import HOUSE_SOC, MOTOR, RAN, SOC, hours_run, run_days, run_without_bank
 from parhelion.balance.push import relief_w, under_sail
 from parhelion.balance.sources import Backup, backup_of, free_by_bank_w, state_share
 from parhelion.balance.spells import each_spell, house_watts, motoring_share, useful_sun
@@ -307,6 +307,16 @@ class Outlook:
         watts = motor_of(self.motor_rows, power_w)
         return run_days(sun, self.house_rows_w, watts, starts, starts, self.timeline.step_h, self.aboard)
 
+    def reached_m(self, power_w: float, start_soc: float, speed_mps: float) -> Array:
+        """Distance of each member's day of `run` at a constant speed, shape (n,) [m]."""
+        if self.aboard is None:
+            return self.distance_m(self.run(power_w, start_soc), speed_mps)
+        sun, watts = np.ascontiguousarray(self.harvest.by_bank_w), motor_of(self.motor_rows, power_w)
+        hours = hours_run(
+            sun, self.house_rows_w, watts, self.motoring, start_soc, self.timeline.step_h, self.aboard
+        )
+        return hours * HOUR_S * speed_mps
+
     def _without_bank(self, whole: Array, power_w: float) -> Array:
         available = np.maximum(whole - self.house_w, 0.0)
         asked = max(power_w, self.curve.idle_w) - self.relief_w
@@ -325,9 +335,9 @@ class Outlook:
     def soc_at(self, record: Array, index: float, start_soc: float, own: bool = False) -> Array:
         """State of charge some steps after the start, between steps in a straight line, shape (n,)."""
         lane = record[:, :, HOUSE_SOC if own else SOC]
-        lanes = np.concatenate([np.full((record.shape[0], 1), start_soc), lane], axis=1)
         low = min(int(index), record.shape[1] - 1)
-        return lanes[:, low] + (lanes[:, low + 1] - lanes[:, low]) * (index - low)
+        before = lane[:, low - 1] if low else np.full(record.shape[0], start_soc)
+        return np.asarray(before + (lane[:, low] - before) * (index - low))
 
 
 def remembered(function: Callable[Concatenate[Outlook, P], T]) -> Callable[Concatenate[Outlook, P], T]:

@@ -8,6 +8,7 @@ Schema carries all of it: benches, errors, differences and the terminal are draw
 from __future__ import annotations
 
 import unicodedata
+from collections.abc import Callable
 from datetime import time as Time
 from enum import StrEnum
 from typing import Annotated, Any, LiteralString, Self
@@ -140,9 +141,10 @@ class Part(BaseModel):
     def __hash__(self) -> int:
         """By the entries that are there: of a slice of a piece as well (`reads`). Kept: parts are frozen."""
         try:
-            return int(object.__getattribute__(self, "_hashed"))
+            return _hash_of(self)
         except AttributeError:
             found = hash(tuple(vars(self).values()))
+            object.__setattr__(self, "_like", None)  # there to be read: a missing one costs ten times as much
             object.__setattr__(self, "_hashed", found)
             return found
 
@@ -155,7 +157,9 @@ class Part(BaseModel):
         mine, others = _first_like(self), _first_like(other)
         if mine is others:
             return True
-        if hash(mine) != hash(others) or not BaseModel.__eq__(mine, others):
+        if hash(mine) != hash(others):
+            return False
+        if type(mine) is not type(others) or vars(mine) != vars(others):
             return False
         low, high = (mine, others) if id(mine) < id(others) else (others, mine)
         object.__setattr__(high, "_like", low)  # always one way: two threads cannot point them at each other
@@ -176,11 +180,16 @@ class Part(BaseModel):
 
 def _first_like(part: Part) -> Part:
     """The part that stands for all that this one was found to be like; itself where that is none."""
-    while True:
-        try:
-            part = object.__getattribute__(part, "_like")
-        except AttributeError:
-            return part
+    try:
+        while (like := _like_of(part)) is not None:
+            part = like
+    except AttributeError:
+        hash(part)  # from now on there is a place for it
+    return part
+
+
+_like_of: Callable[[Part], Part | None] = Part.__dict__["_like"].__get__
+_hash_of: Callable[[Part], int] = Part.__dict__["_hashed"].__get__
 
 
 class Point(Part):

@@ -81,10 +81,14 @@ class DemandCurve:
         band : float
             Where in the band to read: -1 the hungry end, 0 the curve, +1 the easy end.
         """
-        drive = (self.power_w - self.idle_w) * self.band_factor**-band
         watts = np.asarray(power_w, dtype=float) - self.idle_w
-        cube = np.cbrt(drive)  # nearly straight in speed, so that the interpolation is true
+        cube = self._cube if band == 0.0 else self._cube * self.band_factor ** (-band / 3)
         return np.interp(np.cbrt(np.maximum(watts, 0.0)), cube, self.speed_mps)
+
+    @once
+    def _cube(self) -> Array:
+        """Of the drive's watts: nearly straight in speed, so that what is read between them is true."""
+        return np.asarray(np.cbrt(self.power_w - self.idle_w))
 
 
 def curve_speeds(design: BoatDesign) -> Array:

@@ -98,11 +98,8 @@ def _candidates(outlook: Outlook) -> list[Candidate]:
 
 def steps(outlook: Outlook, measure: Measure, base: float) -> list[Step]:
     """Every practical step with what it wins over `base` [m], best first."""
-    design = outlook.design
-    candidates = _candidates(outlook)
-    trials = [
-        shown_outlook(changed, outlook, design.displacement_kg + kg) for _, _, changed, kg, _ in candidates
-    ]
+    candidates, whole_kg = _candidates(outlook), outlook.design.displacement_kg
+    trials = [shown_outlook(changed, outlook, whole_kg + kg) for _, _, changed, kg, _ in candidates]
     if not np.isfinite(base):
         return []  # the sun keeps up as it is
     most = endless_m(outlook)

@@ -278,8 +278,8 @@ def nine_in_ten(
     if paced_m is not None:
         value = float(np.percentile(paced_m, 10))
     elif watts is not None and plan.speed_mps:
-        record = outlook.run(watts, outlook.design.plan.start_charge_frac)
-        value = float(np.percentile(outlook.distance_m(record, plan.speed_mps), 10))
+        reached = outlook.reached_m(watts, outlook.design.plan.start_charge_frac, plan.speed_mps)
+        value = float(np.percentile(reached, 10))
     elif outlook.store is None and outlook.design.panels:
         value, speed_used, reason = float(np.percentile(live_distances(outlook), 10)), None, None
     elif plan.distance_m is not None:

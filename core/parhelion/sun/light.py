@@ -108,14 +108,17 @@ class Few:
     """
 
     light: Light
-    below: NDArray[np.intp]  # the next darker, shape (n, t)
-    share: Array  # of the one above it, shape (n, t)
+    low_at: NDArray[np.intp]  # where among all values the next darker stands, shape (n, t)
+    high_at: NDArray[np.intp]  # and the next brighter
+    share: Array  # of the brighter one, shape (n, t)
 
     def read(self, values: Array) -> Array:
         """What all skies give, shape (n, t), of what the few do, shape (k, t)."""
-        low = np.take_along_axis(values, self.below, axis=0)
-        high = np.take_along_axis(values, np.minimum(self.below + 1, len(values) - 1), axis=0)
-        return np.asarray(low + self.share * (high - low))
+        low, found = values.take(self.low_at), values.take(self.high_at)
+        found -= low
+        found *= self.share
+        found += low
+        return found
 
 
 def few_of(light: Light) -> Few:
@@ -129,10 +132,12 @@ def few_of(light: Light) -> Few:
     below = np.empty((members, steps), dtype=np.intp)
     for step in range(steps):
         below[:, step] = np.searchsorted(ghi[:, step], light.ghi[:, step], side="right") - 1
-    low = np.take_along_axis(ghi, below, axis=0)
-    wide = np.take_along_axis(ghi, np.minimum(below + 1, len(ghi) - 1), axis=0) - low
+    columns = np.arange(steps)
+    low_at, high_at = below * steps + columns, np.minimum(below + 1, len(ghi) - 1) * steps + columns
+    low = ghi.take(low_at)
+    wide = ghi.take(high_at) - low
     share = np.divide(light.ghi - low, wide, out=np.zeros_like(low), where=wide > 0)
-    return Few(Light(light.day, ghi, dhi, dni, 0, light.air_c), below, share)
+    return Few(Light(light.day, ghi, dhi, dni, 0, light.air_c), low_at, high_at, share)
 
 
 def split(day: Sunned, ghi: Array) -> tuple[Array, Array]:
@@ -178,6 +183,13 @@ def _light(day: DaySteps, index: Array | None) -> Light:
 @kept_by_arguments(24)
 def _ensemble(spot: Spot, date: Date, sky: Sky, shade: Shade) -> Light:
     return _light(day_at(spot, date), clear_sky_index(sky, date, shade=shade))
+
+
+@kept_by_arguments(24)
+def some_of(light: Light, number: int) -> Light:
+    """The first members of an ensemble alone, shape (number, t); the first of them stands as shown."""
+    rows = slice(number)
+    return Light(light.day, light.ghi[rows], light.dhi[rows], light.dni[rows], 0, light.air_c)
 
 
 @kept_by_arguments(24)

@@ -120,7 +120,7 @@ def tank_of(bank: Bank, outlook: Outlook, own: bool) -> Tank:
     blind = blind_span(bank)
     marks = [Mark(label=label, soc_frac=soc, volts=volts) for label, soc, volts in tape_volts(bank)]
     charges = np.linspace(0, 1, GAUGE_POINTS)
-
+    at_reserve = energy_wh(store.reserve, store)
     return Tank(
         id=bank.id,
         name=bank.name,
@@ -130,7 +130,7 @@ def tank_of(bank: Bank, outlook: Outlook, own: bool) -> Tank:
         nominal_wh=bank.nominal_wh,
         held_wh=held,
         usable_wh=held - energy_wh(store.cut_out, store),
-        working_wh=held - energy_wh(store.reserve, store),
+        working_wh=held - at_reserve,
         reserve_frac=reserve_of(bank),
         cut_out_frac=store.cut_out,
         full_frac=store.full,
@@ -142,11 +142,11 @@ def tank_of(bank: Bank, outlook: Outlook, own: bool) -> Tank:
         marks=marks,
         gauge=[
             Gauge(
-                soc_frac=float(soc),
-                volts=float(volts),
-                above_reserve_wh=energy_wh(float(soc), store) - energy_wh(store.reserve, store),
+                soc_frac=soc,
+                volts=volts,
+                above_reserve_wh=energy_wh(soc, store) - at_reserve,
             )
-            for soc, volts in zip(charges, rest_volts(bank, charges), strict=True)
+            for soc, volts in zip(charges.tolist(), rest_volts(bank, charges).tolist(), strict=True)
         ],
         blind_from_frac=blind[0] if blind else None,
         blind_to_frac=blind[1] if blind else None,

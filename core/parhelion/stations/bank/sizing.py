@@ -10,9 +10,9 @@ from typing import Literal
 import numpy as np
 from numpy.typing import NDArray
 
-from parhelion.balance.dock import NEXT_MEMBER, hours_to_reserve
-from parhelion.balance.flow import HOUSE, HOUSE_SOC, SOC, run_days
-from parhelion.balance.outlook import Outlook, harvest_of
+from parhelion.balance.dock import hours_to_reserve
+from parhelion.balance.grey import carried
+from parhelion.balance.outlook import Outlook, harvest_of, remembered
 from parhelion.balance.spells import house_watts
 from parhelion.bank.joint import Aboard, aboard_of
 from parhelion.bank.store import Store
@@ -30,8 +30,8 @@ from parhelion.quantities import (
 )
 from parhelion.sun.climate import air_temperature_c, water_temperature_c
 from parhelion.sun.daysteps import DaySteps
-from parhelion.sun.light import light_under
-from parhelion.sun.timeline import HOUR_S, Timeline
+from parhelion.sun.light import light_under, some_of
+from parhelion.sun.timeline import HOUR_S
 
 Array = NDArray[np.float64]
 
@@ -46,7 +46,6 @@ REFINED = 1  # times that a size is read from what a size near it is drawn down 
 FOLLOWED = 3  # times that a size is read from how long one near it lasts
 HARD_MEMBERS = 8  # of them, on which the size is looked for
 KEPT_SHARE = 0.9  # of them that must keep the house going
-SHORTFALL_WH = 0.5  # a house that got all but this much got everything
 LAST_STEP_H = 1 / 6  # what is asked stays this far within that
 LONGEST_HOURS = 72.0
 LEAST_H = 1e-3  # a bank that does not move her at all is taken to last so long, to be followed from
@@ -125,6 +124,7 @@ def resized(aboard: Aboard, size: float) -> Aboard:
     return aboard._replace(main=main, house=aboard.house if aboard.joint.present else main)
 
 
+@remembered
 def _heavier(outlook: Outlook) -> tuple[float, DemandCurve]:
     """Another mass aboard that tells how the curve goes with mass, and the curve with it [kg]."""
     design = outlook.design
@@ -217,12 +217,9 @@ class _GreySpells:
     Which spells are the hardest is seen on the largest bank; the size is looked for on those, tried on all.
     """
 
-    def __init__(self, timeline: Timeline, house_rows_w: Array, aboard: Aboard, sun: Array, count: int):
-        self.timeline, self.house_rows_w, self.aboard, self.sun, self.count = (
-            timeline, house_rows_w, aboard, sun, count,
-        )  # fmt: skip
-        self.still = np.zeros(timeline.steps)
-        self.asked_wh = float(timeline.over(house_rows_w.sum(axis=0)))
+    def __init__(self, sun: Array, house_rows_w: Array, count: int, step_h: Array, aboard: Aboard):
+        self.sun, self.house_rows_w, self.count = sun, house_rows_w, count
+        self.step_h, self.aboard = step_h, aboard
         kept, lowest = self._run(LARGEST, np.arange(GREY_MEMBERS))
         self.hardest = np.lexsort((lowest, kept))
         self.lowest = lowest
@@ -252,18 +249,9 @@ class _GreySpells:
 
     def _run(self, size: float, spells: NDArray[np.int64]) -> tuple[NDArray[np.bool_], Array]:
         """Which of some spells it carries, and how low its charge gets in each."""
-        aboard, step_h = resized(self.aboard, size), self.timeline.step_h
-        soc = own = lowest = np.ones(len(spells))
-        kept = np.ones(len(spells), dtype=bool)
-        for day in range(self.count):
-            rows = (spells + day * NEXT_MEMBER) % GREY_MEMBERS
-            record = run_days(self.sun[rows], self.house_rows_w, self.still, soc, own, step_h, aboard)
-            served = self.timeline.over(record[:, :, HOUSE])
-            kept &= served >= self.asked_wh - SHORTFALL_WH
-            lowest = np.minimum(lowest, record[:, :, SOC].min(axis=1))
-            soc = np.ascontiguousarray(record[:, -1, SOC])
-            own = np.ascontiguousarray(record[:, -1, HOUSE_SOC])
-        return kept, lowest
+        return carried(
+            self.sun, self.house_rows_w, spells, self.count, self.step_h, resized(self.aboard, size)
+        )
 
 
 @kept(GREY_READS, 16)
@@ -282,12 +270,12 @@ def grey_size(design: BoatDesign, count: int) -> float | None:
     float or None
         For nine of ten such spells; None where no size does.
     """
-    light = light_under(design.site, design.plan.date, Sky.OVERCAST)
+    light = some_of(light_under(design.site, design.plan.date, Sky.OVERCAST), GREY_MEMBERS)
     aboard = aboard_of(design, air_temperature_c(design), water_temperature_c(design))
     assert isinstance(light.day, DaySteps) and aboard is not None
     timeline = light.day.timeline
-    sun = np.ascontiguousarray(harvest_of(design, light).by_bank_w[:GREY_MEMBERS])
-    return _GreySpells(timeline, house_watts(timeline, design), aboard, sun, count).smallest()
+    sun = np.ascontiguousarray(harvest_of(design, light).by_bank_w)
+    return _GreySpells(sun, house_watts(timeline, design), count, timeline.step_h, aboard).smallest()
 
 
 def _for_grey_days(outlook: Outlook, count: int) -> BankSize:
