@@ -21,6 +21,7 @@ from parhelion.stations.passage.card_pdf import passage_card
 from parhelion.stations.passage.picture import passage_picture, ways_shown
 from parhelion.stations.passage.tides import tides_nearby
 from parhelion.stations.passage.voyage import sure, voyage_of
+from parhelion.stations.registry import BY_NAME
 
 from tests.cases import boat, findings_of
 
@@ -107,6 +108,8 @@ class TellsTest(TestCase):
             with self.subTest(key):
                 found = {finding.id: finding for finding in findings_of("passage", loud)}
                 self.assertIn(f"passage_{key}", found)
+                warned = {finding.id for finding in BY_NAME["passage"].warned(loud)}
+                self.assertEqual(warned, {item.id for item in found.values() if item.level == "warn"})
                 said = found[f"passage_{key}"]
                 self.assertTrue(said.why.method and said.why.source)
                 self.assertTrue((METHODS / f"{said.why.doc}.md").is_file())

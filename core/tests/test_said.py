@@ -82,6 +82,8 @@ class SaidTest(TestCase):
             for station in STATIONS:
                 told_of = station.told(design_of(name))
                 ids = [finding.id for finding in told_of]
+                warned = {finding.id for finding in station.warned(design_of(name))}
+                self.assertEqual(warned, {item.id for item in told_of if item.level == "warn"})
                 self.assertEqual(sorted(ids), sorted(set(ids)), (name, station.name))
                 for finding in told_of:
                     title, detail = told(finding.title), told(finding.detail)

@@ -24,10 +24,7 @@ WORKS: dict[str, Work] = {work.name: work for station in STATIONS for work in st
 
 def warning_counts(design: BoatDesign, beside: Beside = ALONE) -> dict[str, int]:
     """Open warnings of a design and of what was noted of the boat, by the station's name."""
-    return {
-        station.name: sum(finding.level == "warn" for finding in station.told(design, beside))
-        for station in STATIONS
-    }
+    return {station.name: len(station.warned(design, beside)) for station in STATIONS}
 
 
 def usual(design: BoatDesign) -> UsualOf:

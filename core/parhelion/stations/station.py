@@ -192,6 +192,7 @@ class Station:
     verbs: tuple[Verb, ...] = ()
     usual: Callable[[Outlook], UsualOf] = lambda outlook: {}  # what empty entries of its own mean
     told_at_rest: Callable[[BoatDesign], bool] = lambda design: False  # where that takes longer than a glance
+    warnings: Callable[[BoatDesign], list[Finding]] | None = None  # alone, where the others take longer
 
     def study(self, name: str) -> Study | None:
         return next((study for study in self.studies if study.name == name), None)
@@ -199,6 +200,11 @@ class Station:
     def told(self, design: BoatDesign, beside: Beside = ALONE) -> list[Finding]:
         """The findings of a design and what was noted and read of the boat, found once."""
         return self.findings_of(design, beside)
+
+    def warned(self, design: BoatDesign, beside: Beside = ALONE) -> list[Finding]:
+        """The warnings among the findings, asked without the rest where that spares time."""
+        found = self.told(design, beside) if self.warnings is None else self.warnings(design)
+        return [finding for finding in found if finding.level == "warn"]
 
     @cached_property
     def findings_of(self) -> Callable[[BoatDesign, Beside], list[Finding]]:

@@ -3,7 +3,7 @@
 from __future__ import annotations
 
 from bisect import bisect_left
-from collections.abc import Callable
+from collections.abc import Callable, Iterable
 from typing import cast
 
 from parhelion.balance.ahead import blown
@@ -33,6 +33,7 @@ from parhelion.stations.passage.hour_findings import (
     against_stream,
     in_time,
     leaving,
+    no_window,
     ramp,
     tomorrow,
     waiting,
@@ -408,11 +409,13 @@ def no_reason_to_go(voyage: Voyage) -> Finding | None:
     )
 
 
-RULES: tuple[Callable[[Voyage], Finding | None], ...] = (
+Rule = Callable[[Voyage], Finding | None]
+RULES: tuple[Rule, ...] = (
     under_way,
     arrival,
     in_time,
     turn_back,
+    no_window,
     leaving,
     tomorrow,
     waiting,
@@ -427,12 +430,21 @@ RULES: tuple[Callable[[Voyage], Finding | None], ...] = (
     no_reason_to_go,
 )
 
+ADVICE = {leaving, tomorrow, against_stream, wind_that_ends_it, no_reason_to_go}  # none of them ever warns
+
+
+def _told(design: BoatDesign, rules: Iterable[Rule]) -> list[Finding]:
+    voyage = voyage_of(design)
+    if voyage is None:
+        return []
+    return ordered([*too_near(voyage), *(rule(voyage) for rule in rules), *back_to_refuges(voyage)])
+
 
 def passage_findings(design: BoatDesign) -> list[Finding]:
     """What the passage tells; nothing for a design without one."""
-    voyage = voyage_of(design)
-    return (
-        []
-        if voyage is None
-        else ordered([*too_near(voyage), *(rule(voyage) for rule in RULES), *back_to_refuges(voyage)])
-    )
+    return _told(design, RULES)
+
+
+def passage_warnings(design: BoatDesign) -> list[Finding]:
+    """All its warnings, without the advice that takes as long again."""
+    return _told(design, (rule for rule in RULES if rule not in ADVICE))

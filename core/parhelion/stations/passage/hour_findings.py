@@ -44,23 +44,31 @@ def in_time(voyage: Voyage) -> Finding | None:
     )
 
 
+def no_window(voyage: Voyage) -> Finding | None:
+    """No hour of the day that will do, hers no more than another."""
+    plan = voyage.plan
+    if plan.good or windows(voyage.departures):
+        return None
+    return passage_finding(
+        "no_window",
+        "warn",
+        sentence("No half hour of this day will do"),
+        sentence(
+            "Of 48 departures none is in by {by} with the reserve kept. Another day, another speed, "
+            "or another way.",
+            by=clock_of(plan.ahead.in_by_h),
+        ),
+        why(plan),
+        "/passage/leaves_at",
+    )
+
+
 def leaving(voyage: Voyage) -> Finding | None:
     """A better hour to leave."""
     plan = voyage.plan
     found = windows(voyage.departures)
     if not found:
-        return passage_finding(
-            "no_window",
-            "warn",
-            sentence("No half hour of this day will do"),
-            sentence(
-                "Of 48 departures none is in by {by} with the reserve kept. Another day, another speed, "
-                "or another way.",
-                by=clock_of(plan.ahead.in_by_h),
-            ),
-            why(plan),
-            "/passage/leaves_at",
-        )
+        return None
     if not plan.good:
         longest = max(found, key=lambda one: one.to_h - one.from_h)
         return passage_finding(

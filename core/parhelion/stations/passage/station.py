@@ -9,7 +9,7 @@ from pydantic import Field
 from parhelion.design import BoatDesign
 from parhelion.formats.route_file import RouteRead, read_route, written_route
 from parhelion.stations.passage.card_pdf import passage_card
-from parhelion.stations.passage.findings import passage_findings
+from parhelion.stations.passage.findings import passage_findings, passage_warnings
 from parhelion.stations.passage.forecast import by_forecast
 from parhelion.stations.passage.marked import aimed, turned
 from parhelion.stations.passage.picture import passage_picture, ways_shown
@@ -39,6 +39,7 @@ STATION = Station(
     name="passage",
     title="Passage",
     findings=passage_findings,
+    warnings=passage_warnings,
     told_at_rest=always,
     usual=passage_usual,
     studies=(

@@ -26,6 +26,7 @@ from parhelion.stations.wish.picture import WishPicture, wish_picture
 from parhelion.stations.wish.places import allowed_places
 from parhelion.stations.wish.search import MORE
 from parhelion.stations.wish.stores import bank_volts, gives, in_series, motors_for, units_for
+from parhelion.stations.wish.unclear import unclear
 
 SOURCE = "Days drawn from the place's climate, run one after the other; docs/methods/wish."
 METHOD = "The same days for every boat: sun to the house, the motor, the bank, half hour by half hour"
@@ -48,12 +49,13 @@ def nothing_wished(picture: WishPicture) -> Finding | None:
     )  # fmt: skip
 
 
-def unclear_wish(picture: WishPicture) -> Finding | None:
-    if picture.refused is None or picture.field == "/wish":
+def unclear_wish(design: BoatDesign, wish: Wish) -> Finding | None:
+    why = unclear(design, wish)
+    if why is None or why[1] == "/wish":
         return None
     return Finding(
-        id="unclear_wish", level="warn", title=picture.refused,
-        detail=sentence("Nothing is looked for until that is clear."), why=_why([]), field=picture.field,
+        id="unclear_wish", level="warn", title=why[0],
+        detail=sentence("Nothing is looked for until that is clear."), why=_why([]), field=why[1],
     )  # fmt: skip
 
 
@@ -212,9 +214,14 @@ def only_a_drawing(wish: Wish) -> Finding | None:
 def wish_findings(design: BoatDesign) -> list[Finding]:
     """Everything the Wish tells of a design."""
     wish, picture = design.wish or Wish(), wish_picture(design)
-    found = [
-        nothing_wished(picture), unclear_wish(picture), as_she_is(design, picture), no_money(wish),
-        *shed_does_not_fit(design), *too_fast(outlook_of(design), wish),
-        own_batteries(design, wish), own_motors(design, wish), only_a_drawing(wish),
+    advice = [
+        nothing_wished(picture), as_she_is(design, picture), no_money(wish),
+        *too_fast(outlook_of(design), wish), own_motors(design, wish), only_a_drawing(wish),
     ]  # fmt: skip
-    return ordered(found)
+    return ordered([*advice, *wish_warnings(design)])
+
+
+def wish_warnings(design: BoatDesign) -> list[Finding]:
+    """All that may be a warning, without the days that tell how much of the wish she does."""
+    wish = design.wish or Wish()
+    return ordered([unclear_wish(design, wish), *shed_does_not_fit(design), own_batteries(design, wish)])

@@ -10,7 +10,7 @@ from parhelion.design.wish import MOST_OWN_PANELS, MOST_OWN_UNITS
 from parhelion.formats.parts_list import ReadPartList, read_part_list
 from parhelion.stations.station import Reader, Station, Study, Verb, Work, always
 from parhelion.stations.wish.between import between
-from parhelion.stations.wish.findings import wish_findings
+from parhelion.stations.wish.findings import wish_findings, wish_warnings
 from parhelion.stations.wish.front import first_front, wish_front
 from parhelion.stations.wish.held import WISH_READS
 from parhelion.stations.wish.picture import wish_picture
@@ -26,6 +26,7 @@ STATION = Station(
     name="wish",
     title="Wish",
     findings=wish_findings,
+    warnings=wish_warnings,
     studies=(
         Study("picture", wish_picture, at_rest=True),
         Study("between", between, at_rest=True),
