@@ -213,12 +213,13 @@ def laid(
         for x in (wind_from_deg, wind_mps, waves_m)
     )
     blown[np.isnan(from_deg)] = 0.0
+    sides, side_of = np.unique(from_deg, return_inverse=True)  # a wind stays for hours
     for k, leg in enumerate(legs):
         if leg.stream is not None:
             along[k], across[k] = on_course(*leg.stream.at(middles), leg.course_deg)
-        off = np.radians(np.nan_to_num(from_deg) - leg.course_deg)
-        ahead[k], abeam[k] = blown * np.cos(off), blown * np.sin(off)
-        felt[k] = felt_of_waves(from_deg, leg.course_deg)
+        off = np.radians(np.nan_to_num(sides) - leg.course_deg)
+        ahead[k], abeam[k] = blown * np.cos(off)[side_of], blown * np.sin(off)[side_of]
+        felt[k] = felt_of_waves(sides, leg.course_deg)[side_of]
         if leg.passable_h is not None:
             passable[k] = np.any([(a <= middles) & (middles <= b) for a, b in leg.passable_h], axis=0)
     numbers = [
