@@ -28,7 +28,7 @@ CHECKS: list[tuple[str, list[str], Path]] = [
 ]
 TESTS = [
     str(BIN / "python"), "server/manage.py", "test", "tests", "boats", "outings", "work", "stations", "e2e",
-    "--noinput", "--parallel", "3",  # one more than processors: a walk waits for its page
+    "--noinput", "--parallel", "4",  # more than processors: a walk waits for its page
 ]  # fmt: skip
 MOST_STALLED = 3
 CONTRACT = ("docs/boat-design.schema.json", "web/src/api/schema.d.ts")
