@@ -14,7 +14,16 @@ import numpy as np
 from parhelion.balance.outlook import harvest_of
 from parhelion.balance.sources import state_share
 from parhelion.computing import kept as kept_module
-from parhelion.computing.kept import Memo, bytes_of, is_there, kept_by_arguments, kept_by_content, once, trim
+from parhelion.computing.kept import (
+    Memo,
+    bytes_of,
+    forget_all,
+    is_there,
+    kept_by_arguments,
+    kept_by_content,
+    once,
+    trim,
+)
 from parhelion.computing.together import together
 from parhelion.design import Sky
 from parhelion.design.part import Point
@@ -229,6 +238,7 @@ class ThereTest(unittest.TestCase):
             )
         )
         array = BY_NAME["array"]
+        forget_all()  # what another test asked of this boat may be kept in part
         harvest(design, light_under(design.site, design.plan.date, design.plan.sky))
         self.assertFalse(array.told_at_rest(design))
         self.assertTrue(array.told_at_rest(moved))  # a thing stands elsewhere: nothing is known of its shade
@@ -248,6 +258,7 @@ class ThereTest(unittest.TestCase):
         """The day beside a cloud's edge was made anew at every edit, and with it the whole array."""
         design = read_boat((DEMO / "whimbrel.json").read_bytes())
         day = BY_NAME["day"]
+        forget_all()
         day.told(design)
         with mock.patch("parhelion.panels.harvest._fed", side_effect=AssertionError("harvested anew")):
             day.told(design.changed(loading=design.loading.model_copy(update={"boat_kg": 811.0})))

@@ -184,6 +184,7 @@ class IdsTest(unittest.TestCase):
 class UntouchedTest(unittest.TestCase):
     def test_what_no_panel_sees_lays_no_sun_on_the_way_and_draws_no_deck(self):
         """Loads, mass, speed and the size of the bank; a panel's watts are another matter, and do."""
+        forget_all()  # what another test asked of this boat may be kept in part
         document = demo()
         design = boat(document)
         drawn = array_picture(outlook_of(design))
@@ -265,7 +266,7 @@ class StaleTest(unittest.TestCase):
         chance = random.Random(12)
         document = demo()
         designs = []
-        while len(designs) < 8:
+        while len(designs) < 6:
             try:
                 changed = self.edited(document, chance)
                 designs.append(boat(changed))
@@ -273,6 +274,6 @@ class StaleTest(unittest.TestCase):
             except ParhelionError:
                 continue
         kept = [self.answers(design) for design in designs]
-        for design, before in zip(designs[-3:], kept[-3:], strict=True):
+        for design, before in zip(designs[-2:], kept[-2:], strict=True):
             forget_all()
             self.assertEqual(self.answers(design), before)
