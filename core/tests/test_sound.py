@@ -32,7 +32,7 @@ from tests.cases import boat
 DEMO = Path(__file__).parents[2] / "demo"
 ABSURD = 1e12  # watts, metres, days: nothing of a boat is larger
 SCHEMA = json_schema()
-TRIALS = 24
+TRIALS = 18
 
 
 def whole(node: dict[str, Any]) -> dict[str, Any]:
