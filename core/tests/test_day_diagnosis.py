@@ -113,14 +113,15 @@ class PlayedDaysTest(TestCase):
                 self.assertTrue(found.first.fault)
 
     def test_sound_days_are_left_in_peace(self):
-        for name, around, zone in (
+        boats = (
             ("dabchick", Around(12, 23, 28.0, 27.0), 2), ("sanderling", Around(12, 22, 14.0, 13.5), 2),
             ("turnstone", Around(14, 23, 28.8, 27.24), 13),
-        ):  # fmt: skip
+        )  # fmt: skip
+        for number, (name, around, zone) in enumerate(boats):
             month = 1 if zone == 13 else 6
             start = datetime(2027, month, 12, tzinfo=timezone(timedelta(hours=zone)))
             for seed, word in enumerate((Sky.CLEAR, Sky.HAZY, Sky.BROKEN, Sky.OVERCAST)):
-                rows = 1 if (seed + len(name)) % 2 else 3  # every step, or a reading each half hour
+                rows = (1, 3)[(seed + number) % 2]  # every step, or a reading each half hour
                 with self.subTest(f"{name} {word} {rows}"):
                     found = self.told(name, start, around, self.play(seed, Fault(), word), rows)
                     self.assertFalse(found.first.fault, found.ranked[:3])

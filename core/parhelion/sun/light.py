@@ -186,13 +186,6 @@ def _ensemble(spot: Spot, date: Date, sky: Sky, shade: Shade) -> Light:
 
 
 @kept_by_arguments(24)
-def some_of(light: Light, number: int) -> Light:
-    """The first members of an ensemble alone, shape (number, t); the first of them stands as shown."""
-    rows = slice(number)
-    return Light(light.day, light.ghi[rows], light.dhi[rows], light.dni[rows], 0, light.air_c)
-
-
-@kept_by_arguments(24)
 def _clearest(spot: Spot, date: Date) -> Light:
     return _light(day_at(spot, date), None)
 
@@ -205,6 +198,13 @@ def _brightest(spot: Spot, date: Date) -> Light:
 def light_under(site: Site, date: Date, sky: Sky, shade: Shade = Shade.USUAL) -> Light:
     """The ensemble of days under a sky word; the shown one has the median unshaded irradiation."""
     return _ensemble(site.spot, date, sky, shade)
+
+
+@kept_by_arguments(24)
+def some_of(light: Light, number: int) -> Light:
+    """The first members of an ensemble alone, shape (number, t); the first of them stands as shown."""
+    rows = slice(number)
+    return Light(light.day, light.ghi[rows], light.dhi[rows], light.dni[rows], 0, light.air_c)
 
 
 def cloud_edge_light(site: Site, date: Date) -> Light:
